@@ -1,0 +1,285 @@
+"""The one door to the rules of the job: a tour in, what it means out."""
+
+import datetime as dt
+import math
+from typing import Literal
+
+import numpy as np
+
+from omnifer.core import findings
+from omnifer.core.load.proposal import EFFORT, KICKS, Proposal, propose
+from omnifer.core.load.trace import BikeLoad, Stores
+from omnifer.core.model.assessment import (
+    Assessment,
+    Assumption,
+    Day,
+    Gap,
+    Moments,
+    ProfileLine,
+    RoadFacts,
+)
+from omnifer.core.model.load import Load
+from omnifer.core.model.tour import Tour, TourSheet
+from omnifer.core.needs import practice
+from omnifer.core.physics import geodesy, sun
+from omnifer.core.road import pace, profile
+from omnifer.core.road.profile import Profile
+from omnifer.core.sentence import celsius, km, litres, number, say
+from omnifer.core.voyage import Places, Voyage, play, vessels
+
+LINE_TOLERANCE_M = 6.0
+"""Heights dropped from the drawn line lie this close to it [m]."""
+
+def profile_of(tour: Tour) -> Profile | None:
+    """The profile of a tour's track or typed days; None while it has neither. Costly for long tracks: keep it.
+
+    Raises ValueError where the track has no length.
+    """
+    if tour.track is not None:
+        return profile.from_track(tour.track)
+    if sum(day.distance_km for day in tour.road.typed_days) > 0:
+        return profile.from_typed_days(tour.road.typed_days)
+    return None
+
+
+def assess(tour: TourSheet, road: Profile | None) -> Assessment:
+    """Everything that follows from a tour.
+
+    Parameters
+    ----------
+    tour : TourSheet
+    road : Profile or None
+        From `profile_of`; kept apart because the raw track rarely changes.
+    """
+    voyage = play(tour, road) if road is not None and tour.riders else None
+    water = voyage.water_l if voyage else np.zeros(1)
+    food = voyage.food_kg if voyage else np.zeros(1)
+    bikes = [BikeLoad(tour, bike, Stores(vessels(tour), water, food)) for bike in tour.rig.bikes]
+    days = _days(tour, voyage) if voyage else []
+    gaps = [*_gaps(tour, voyage, "water"), *_gaps(tour, voyage, "food")] if voyage else []
+    minutes = _minutes(tour, voyage)
+    moments = _moments(tour, voyage, bikes) if voyage else None
+    return Assessment(
+        ready=voyage is not None,
+        road=_facts(voyage, days) if voyage else None,
+        profile=_line(road) if road is not None else None,
+        days=days,
+        gaps=gaps,
+        moments=moments,
+        bikes=[load.trace(minutes.get(load.bike.rider_id, 0.0)) for load in bikes],
+        findings=findings.find(findings.Situation(tour, voyage, bikes, days, gaps)),
+        assumptions=_assumptions(tour, road),
+        checked=[kind for kinds in findings.CHECKS.values() for kind in kinds],
+        shelf=findings.shelf_of(tour),
+        minutes_per_kg=round(max(minutes.values()), 3) if minutes else None,
+    )
+
+
+def propose_load(tour: TourSheet, road: Profile | None, kicks: int = KICKS, effort: float = EFFORT) -> Proposal:
+    """The best load found for the whole tour; see `omnifer.core.load.proposal.propose`."""
+    return propose(tour, stores_for_proposal(tour, road), kicks, effort)
+
+
+def stores_for_proposal(tour: TourSheet, road: Profile | None) -> Stores:
+    """Water and food along the tour with every vessel of the kit on board."""
+    unplaced = tour.model_copy(update={"load": Load()})
+    if road is None or not tour.riders:
+        return Stores(vessels(unplaced), np.zeros(1), np.zeros(1))
+    voyage = play(unplaced, road)
+    return Stores(vessels(unplaced), voyage.water_l, voyage.food_kg)
+
+
+def _minutes(tour: TourSheet, voyage: Voyage | None) -> dict[str, float]:
+    """What one kilogram costs each rider [min/day/kg]."""
+    if voyage is None:
+        return {}
+    days = voyage.day_km.size - 1
+    return {
+        rider.id: pace.minutes_per_kilogram(voyage.profile, mass, days)
+        for rider, mass in zip(tour.riders, voyage.riding, strict=True)
+    }
+
+
+def _days(tour: TourSheet, voyage: Voyage) -> list[Day]:
+    road = voyage.profile
+    hours = np.interp(voyage.day_km, road.km, voyage.hours)
+    result = []
+    for i, (start, end) in enumerate(zip(voyage.day_km[:-1], voyage.day_km[1:], strict=True)):
+        part = road.between(float(start), float(end))
+        heights = road.elevation_m[part]
+        if road.typed_ascent_m is not None:
+            up = float(np.diff(np.interp([start, end], road.km, road.typed_ascent_m))[0])
+            down = up
+        else:
+            up, down = geodesy.ascent(heights, practice.ASCENT_THRESHOLD_M)
+        riding = float(hours[i + 1] - hours[i])
+        date = tour.start_date + dt.timedelta(days=i)
+        night = voyage.night_stops[i] if i < len(voyage.night_stops) else None
+        last = i == voyage.day_km.size - 2
+        result.append(
+            Day(
+                number=i + 1,
+                date=date,
+                from_km=round(float(start), 3),
+                to_km=round(float(end), 3),
+                distance_km=round(float(end - start), 2),
+                ascent_m=round(up),
+                descent_m=round(down),
+                highest_m=round(float(heights.max())),
+                lowest_m=round(float(heights.min())),
+                riding_hours=round(riding, 3),
+                pause_hours=round(riding * (practice.PAUSE_FACTOR - 1), 3),
+                daylight_hours=_daylight(road, date, float(start + end) / 2),
+                day_high_c=round(float(voyage.climate.day_high_c[part].max()), 1),
+                night_low_c=round(float(np.interp(end, road.km, voyage.climate.night_low_c)), 1),
+                night_at=night.name if night else (voyage.food.names[-1] if last else ""),
+                steepest=round(float(road.gradient[part].max()), 3),
+            )
+        )
+    return result
+
+
+def _daylight(road: Profile, date: dt.date, at_km: float) -> float | None:
+    """Hours from sunrise to sunset; None where the road has no coordinates."""
+    if road.lat_deg is None or road.lon_deg is None:
+        return None
+    lat, lon = (float(np.interp(at_km, road.km, v)) for v in (road.lat_deg, road.lon_deg))
+    rise = sun.sun_event_hour(date, lat, lon, sun.SUNRISE_ZENITH_DEG, rising=True)
+    fall = sun.sun_event_hour(date, lat, lon, sun.SUNRISE_ZENITH_DEG, rising=False)
+    if rise is None or fall is None:
+        summer = (date.timetuple().tm_yday - 80) % 365 < 186
+        return 24.0 if summer == (lat > 0) else 0.0
+    return round(fall - rise, 2)
+
+
+def _gaps(tour: TourSheet, voyage: Voyage, supply: Literal["water", "food"]) -> list[Gap]:
+    places: Places = voyage.water if supply == "water" else voyage.food
+    hours = np.interp(places.km, voyage.profile.km, voyage.hours)
+    chances = [stop for stop in tour.road.stops if stop.water == "seasonal"] if supply == "water" else []
+    result = []
+    for i in range(places.km.size - 1):
+        start, end = float(places.km[i]), float(places.km[i + 1])
+        riding = float(places.riding[i])
+        camp = float(places.used[i] - places.riding[i])
+        result.append(
+            Gap(
+                supply=supply,
+                from_km=start,
+                to_km=end,
+                from_name=places.names[i],
+                to_name=places.names[i + 1],
+                day=voyage.day_of(start),
+                hours=round(float(hours[i + 1] - hours[i]), 2),
+                nights=int(places.nights[i]),
+                riding=round(riding, 2),
+                camp=round(camp, 2),
+                reserve=round(float(places.amounts.required[i] - places.used[i]), 2),
+                need=round(float(places.amounts.required[i]), 2),
+                holds=round(voyage.capacity_l, 2) if supply == "water" else None,
+                chances=[stop.name for stop in chances if start < stop.at_km < end],
+            )
+        )
+    return result
+
+
+def _moments(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
+    moments = voyage.moments
+    stores = voyage.water_l + voyage.food_kg
+    fuel = sum(t.mass_kg * t.count for t in tour.kit if t.fuel)
+    gear = sum(t.mass_kg * t.count for t in tour.kit if not t.fuel)
+    out = findings.shelf_of(tour)
+    on_shelf = sum(t.mass_kg * out[t.id] for t in tour.kit if t.id in out) if tour.load.placements else 0.0
+    bare = sum(b.levers.bare().front + b.levers.bare().rear + b.levers.bare().trailer for b in bikes)
+    constant = fuel + gear - on_shelf + bare
+    return Moments(
+        km=[round(m.km, 3) for m in moments],
+        day=[voyage.day_of(m.km, m.leaving) for m in moments],
+        leaving=[m.leaving for m in moments],
+        place=[m.place for m in moments],
+        water_l=[round(float(v), 2) for v in voyage.water_l],
+        water_short_l=_water_missing(voyage),
+        food_kg=[round(float(v), 2) for v in voyage.food_kg],
+        fuel_kg=[round(fuel, 3)] * len(moments),
+        gear_kg=[round(constant - fuel, 3)] * len(moments),
+        total_kg=[round(float(v) + constant, 2) for v in stores],
+        fullest=int(np.argmax(stores)),
+        emptiest=int(np.argmin(stores)),
+    )
+
+
+def _water_missing(voyage: Voyage) -> list[float]:
+    """Litres that the stretch being ridden at each moment asks for beyond what the vessels hold."""
+    places = voyage.water
+    missing = np.maximum(places.amounts.required - voyage.capacity_l, 0)
+    index = [
+        int(np.searchsorted(places.km, m.km, side="right" if m.leaving else "left")) - 1 for m in voyage.moments
+    ]
+    return [round(float(missing[max(i, 0)]), 2) for i in index]
+
+
+def _line(road: Profile) -> ProfileLine:
+    """The thinned line: few points where it is even, more where it turns."""
+    tolerance = LINE_TOLERANCE_M
+    kept = geodesy.simplify(road.km, road.elevation_m, tolerance)
+    while kept.size > 2500:
+        tolerance *= 1.6
+        kept = geodesy.simplify(road.km, road.elevation_m, tolerance)
+    positions = road.lat_deg is not None and road.lon_deg is not None
+    return ProfileLine(
+        km=[round(float(v), 3) for v in road.km[kept]],
+        elevation_m=[round(float(v), 1) for v in road.elevation_m[kept]],
+        lat_deg=[round(float(v), 5) for v in road.lat_deg[kept]] if positions and road.lat_deg is not None else None,
+        lon_deg=[round(float(v), 5) for v in road.lon_deg[kept]] if positions and road.lon_deg is not None else None,
+    )
+
+
+def _facts(voyage: Voyage, days: list[Day]) -> RoadFacts:
+    road = voyage.profile
+    return RoadFacts(
+        length_km=round(road.length_km, 2),
+        ascent_m=sum(day.ascent_m for day in days),
+        descent_m=sum(day.descent_m for day in days),
+        highest_m=round(float(road.elevation_m.max())),
+        points=int(road.km.size),
+        has_heights=road.has_heights,
+        riding_hours=round(math.fsum(day.riding_hours for day in days), 2),
+    )
+
+
+def _assumptions(tour: TourSheet, road: Profile | None) -> list[Assumption]:
+    """Every default that stood in for something not known."""
+    result = []
+    if not tour.road.weather:
+        words = "{high} days, {low} nights everywhere"
+        value = say(words, high=celsius(practice.DEFAULT_DAY_HIGH_C), low=celsius(practice.DEFAULT_NIGHT_LOW_C))
+        result.append(Assumption(name="Weather not known", value=value, source="practice: a mild season"))
+    if road is not None and not road.has_heights:
+        result.append(Assumption(name="Heights not known", value=say("flat road"), source="the track has none"))
+    for rider in tour.riders:
+        missing = [n for n, v in (("height", rider.height_cm), ("age", rider.age_years), ("sex", rider.sex)) if v is None]
+        if missing:
+            value = say("{what} of the average rider", what=", ".join(missing))
+            result.append(Assumption(name=f"Energy of {rider.name}", value=value, source="Mifflin and St Jeor 1990, mean of both"))
+    result.append(
+        Assumption(
+            name="Dry camp",
+            value=say("{water} a rider and night", water=litres(practice.DRY_CAMP_L)),
+            source="practice: 3 to 4 l",
+        )
+    )
+    result.append(
+        Assumption(
+            name="Food",
+            value=say("{energy} kcal a gram, {reserve} days in reserve",
+                      energy=number(practice.FOOD_KCAL_PER_G), reserve=number(practice.FOOD_RESERVE_DAYS)),
+            source="food tables; practice",
+        )
+    )  # fmt: skip
+    result.append(
+        Assumption(
+            name="Night at a stop",
+            value=say("within {near} of it", near=km(practice.NIGHT_NEAR_STOP_KM)),
+            source="practice",
+        )
+    )
+    return result

@@ -1,0 +1,228 @@
+"""From a tour and its voyage to the placing problem."""
+
+from collections.abc import Callable, Iterable
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core.load import aims
+from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
+from omnifer.core.load.rules import steps_too_deep, why_not
+from omnifer.core.load.trace import Stores, volume_of
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.quantities import REACHES
+from omnifer.core.model.rig import Bike, Carrier
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.needs import practice
+from omnifer.core.rig.statics import Levers
+
+NOT_FOR_FOOD = frozenset({"bottle_cage", "stem_bag", "under_tube_bag", "saddle_pack"})
+"""Carriers that bought food does not go into; practice."""
+WET, MUST_STAY_DRY = "wet", "must_stay_dry"
+FREE = 10**9
+"""No bound [g times LEVER]."""
+
+
+def governing(stores: Stores) -> list[int]:
+    """Moments that govern: most on board, least, most water, most food; the middle one where these coincide."""
+    if stores.water_l.size == 0:
+        return []
+    total = stores.water_l + stores.food_kg
+    picked = [int(np.argmax(total)), int(np.argmin(total)), int(np.argmax(stores.water_l)), int(np.argmax(stores.food_kg))]
+    middle = int(np.argsort(total, kind="stable")[total.size // 2])
+    return list(dict.fromkeys([*picked, middle]))[:4]
+
+
+def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Problem:
+    """State the placing problem of a tour.
+
+    Parameters
+    ----------
+    stores : Stores
+        Water and food over all moments, with every vessel of the kit on board.
+    free_pins : bool
+        Leave the pins out, to see what they cost.
+    """
+    moments = governing(stores) or [0]
+    stores = Stores(
+        stores.held,
+        stores.water_l[moments] if stores.water_l.size else np.zeros(1),
+        stores.food_kg[moments] if stores.food_kg.size else np.zeros(1),
+    )
+    pairs = [(bike, carrier) for bike in tour.rig.bikes for carrier in bike.carriers]
+    levers = {bike.id: Levers(bike) for bike in tour.rig.bikes}
+    water = stores.vessel_water()
+    nothing = np.zeros(len(moments))
+    in_things = [water.get(thing.id, nothing) for thing in tour.kit]
+    mass_kg = np.array([t.mass_kg + w for t, w in zip(tour.kit, in_things, strict=True)]).reshape(-1, len(moments))
+    litres = np.array([volume_of(t, w) + nothing for t, w in zip(tour.kit, in_things, strict=True)]).reshape(mass_kg.shape)
+    place = _place_cost(pairs, levers)
+    kits = sorted({thing.kit for thing in tour.kit if thing.kit})
+    tags = sorted({n for t in tour.kit for n in (*t.natures, *t.not_with)}) + [WET]
+    food_tenth = stores.food_kg / 10
+    shopping = np.array([c.kind not in NOT_FOR_FOOD and c.dryness != "open" for _, c in pairs], dtype=bool)
+    return Problem(
+        thing_ids=tuple(thing.id for thing in tour.kit),
+        carrier_ids=tuple(carrier.id for _, carrier in pairs),
+        count=_ints(thing.count for thing in tour.kit),
+        mass_g=_rounded(mass_kg * 1000),
+        volume_ml=_rounded(litres * 1000),
+        allowed=np.array([[why_not(t, c, b) is None for b, c in pairs] for t in tour.kit], dtype=bool).reshape(
+            len(tour.kit), len(pairs)
+        ),
+        cost=_costs(tour.kit, pairs, mass_kg.mean(axis=1), place),
+        out_cost=_ints(1000 * aims.OUT_THING + round(1000 * aims.OUT_KG * t.mass_kg) for t in tour.kit),
+        kit=_ints(kits.index(thing.kit) if thing.kit else -1 for thing in tour.kit),
+        kit_cost=1000 * aims.KIT_SPLIT,
+        limit_g=_ints(round(carrier.limit_kg * 1000) for _, carrier in pairs),
+        room_ml=_ints(round(carrier.volume_l * 1000) for _, carrier in pairs),
+        hard=_hard(tour, pairs, levers),
+        soft=_soft(tour, pairs, levers),
+        worst_times=aims.WORST_TIMES,
+        food_g=_rounded(food_tenth * 1000),
+        food_ml=_rounded(food_tenth * practice.FOOD_L_PER_KG * 1000),
+        food_cost=_rounded(1000 * float(food_tenth.mean()) * place),
+        food_out_cost=1000 * aims.OUT_THING,
+        food_allowed=shopping,
+        kept=shopping & np.array([c.reach in ("riding", "stop") for _, c in pairs], dtype=bool),
+        kept_target_ml=round(1000 * aims.ROOM_L * len(tour.riders)),
+        kept_cost=aims.ROOM,
+        has=_tags(tour.kit, tags, lambda t: (*t.natures, *((WET,) if t.wet else ()))),
+        repels=_tags(tour.kit, tags, lambda t: (*t.not_with, *((WET,) if t.dry == "must" else ()))),
+        pinned=_pins(tour, pairs, free_pins),
+    )
+
+
+def _ints(values: Iterable[int]) -> Ints:
+    return np.array(list(values), dtype=np.int64)
+
+
+def _rounded(values: NDArray[np.float64]) -> Ints:
+    return np.rint(values).astype(np.int64)
+
+
+def _place_cost(pairs: list[tuple[Bike, Carrier]], levers: dict[str, Levers]) -> NDArray[np.float64]:
+    """Points for a kilogram in each carrier: its height and its distance from the middle of the wheelbase."""
+    points = []
+    for bike, carrier in pairs:
+        x, y, _ = levers[bike.id].centres[carrier.id]
+        far = abs(x - bike.wheelbase_mm / 2) if not levers[bike.id].on_trailer(carrier) else 0.0
+        points.append(aims.HIGH * y / 1000 + aims.FAR * far / 1000)
+    return np.array(points)
+
+
+def _costs(
+    kit: tuple[Thing, ...], pairs: list[tuple[Bike, Carrier]], mass_kg: NDArray[np.float64], place: NDArray[np.float64]
+) -> Ints:
+    """Cost of one thing in each carrier [thousandths of a point]."""
+    cost = mass_kg[:, None] * place[None, :]
+    for i, thing in enumerate(kit):
+        for j, (_, carrier) in enumerate(pairs):
+            deep = steps_too_deep(thing, carrier)
+            if deep:
+                cost[i, j] += aims.DEEP_STEP[deep]
+            elif REACHES.index(thing.reach) - REACHES.index(carrier.reach) >= 2:
+                cost[i, j] += aims.RARE_ON_TOP * thing.volume_l
+    return _rounded(1000 * cost)
+
+
+def _tags(kit: tuple[Thing, ...], tags: list[str], of: Callable[[Thing], tuple[str, ...]]) -> Bools:
+    return np.array([[tag in of(thing) for tag in tags] for thing in kit], dtype=bool).reshape(len(kit), len(tags))
+
+
+def _pins(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], free: bool) -> Ints:
+    thing_at = {thing.id: i for i, thing in enumerate(tour.kit)}
+    carrier_at = {carrier.id: j for j, (_, carrier) in enumerate(pairs)}
+    pins = np.zeros((len(tour.kit), len(pairs)), dtype=np.int64)
+    for placement in tour.load.placements:
+        if placement.pinned and not free:
+            pins[thing_at[placement.thing_id], carrier_at[placement.carrier_id]] += placement.count
+    return pins
+
+
+class _RowList:
+    """Rows being gathered: levers in parts of one, bounds in kilograms."""
+
+    def __init__(self, carriers: int) -> None:
+        self.carriers = carriers
+        self.rows: list[tuple[str, NDArray[np.float64], float | None, float | None, int]] = []
+
+    def add(self, name: str, lever: NDArray[np.float64], low: float | None, high: float | None, weight: int) -> None:
+        self.rows.append((name, lever, low, high, weight))
+
+    def rows_as_ints(self) -> Rows:
+        def bound(kg: float | None, free: int) -> int:
+            return free if kg is None else round(kg * 1000 * LEVER)
+
+        return Rows(
+            names=tuple(row[0] for row in self.rows),
+            lever=_rounded(LEVER * np.array([row[1] for row in self.rows]).reshape(-1, self.carriers)),
+            low=_ints(bound(row[2], -FREE) for row in self.rows),
+            high=_ints(bound(row[3], FREE) for row in self.rows),
+            weight=_ints(row[4] for row in self.rows),
+        )
+
+
+def _hard(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, Levers]) -> Rows:
+    """Limits of racks, cages, trailers, hitches, wheels and bikes."""
+    rows = _RowList(len(pairs))
+    for bike in tour.rig.bikes:
+        lever = levers[bike.id]
+        bare = lever.bare()
+        rider = next(r for r in tour.riders if r.id == bike.rider_id)
+        seat = lever.shares(lever.frame.rider_centre(rider).x, on_trailer=False)
+        here = np.array([b.id == bike.id for b, _ in pairs], dtype=float)
+        shares = [lever.carrier_shares(c) if b.id == bike.id else None for b, c in pairs]
+        front = np.array([s.front if s else 0.0 for s in shares])
+        rear = np.array([s.rear if s else 0.0 for s in shares])
+        hitch = np.array([s.hitch if s else 0.0 for s in shares])
+        trailer = np.array([s.trailer if s else 0.0 for s in shares])
+        for support in bike.supports:
+            hung = np.array([c.hangs_on == support.id and b.id == bike.id for b, c in pairs], dtype=float)
+            own = sum(c.mass_kg for c in bike.carriers if c.hangs_on == support.id)
+            rows.add(support.name, hung, None, support.limit_kg - own, BROKEN)
+            if support.trailer is not None:
+                most = support.trailer.hitch_most_kg - bare.hitch
+                rows.add(f"hitch of {bike.name}", hitch, -bare.hitch, most, BROKEN)
+        body = rider.body_mass_kg
+        rows.add(f"front wheel of {bike.name}", front, None, bike.front_wheel_limit_kg - bare.front - body * seat.front, BROKEN)
+        rows.add(f"rear wheel of {bike.name}", rear, None, bike.rear_wheel_limit_kg - bare.rear - body * seat.rear, BROKEN)
+        borne = bare.front + bare.rear
+        rows.add(f"{bike.name} as a whole", here - trailer, None, bike.maximum_system_kg - borne - body, BROKEN)
+    return rows.rows_as_ints()
+
+
+def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, Levers]) -> Rows:
+    """Sides at each axle, front share, sway and riders' parts."""
+    rows = _RowList(len(pairs))
+    power = sum(r.all_day_power_w for r in tour.riders)
+    sign = {"left": -1.0, "middle": 0.0, "right": 1.0}
+    for bike in tour.rig.bikes:
+        lever = levers[bike.id]
+        bare = lever.bare()
+        mine = [b.id == bike.id for b, _ in pairs]
+        ahead = [m and lever.centres[c.id][0] > bike.wheelbase_mm / 2 for m, (_, c) in zip(mine, pairs, strict=True)]
+        for axle, wanted in (("front", True), ("rear", False)):
+            side = np.array(
+                [sign[c.side] if m and a == wanted else 0.0 for m, a, (_, c) in zip(mine, ahead, pairs, strict=True)]
+            )
+            own = float(sum(s * c.mass_kg for s, (_, c) in zip(side, pairs, strict=True)))
+            if side.any():
+                tolerance = aims.SIDES_TOLERANCE_KG
+                rows.add(f"sides {axle} {bike.id}", side, -tolerance - own, tolerance - own, aims.SIDES)
+        shares = [lever.carrier_shares(c) if m else None for m, (_, c) in zip(mine, pairs, strict=True)]
+        front = np.array([s.front if s else 0.0 for s in shares])
+        borne = np.array([s.front + s.rear if s else 0.0 for s in shares])
+        low, high = bike.front_share_low, bike.front_share_high
+        total = bare.front + bare.rear
+        rows.add(f"front low {bike.id}", front - low * borne, low * total - bare.front, None, aims.FRONT)
+        rows.add(f"front high {bike.id}", front - high * borne, None, high * total - bare.front, aims.FRONT)
+        for j, (b, carrier) in enumerate(pairs):
+            if carrier.kind == "saddle_pack" and b.id == bike.id:
+                rows.add(f"sway {carrier.id}", np.eye(len(pairs))[j], None, aims.SWAY_LIMIT_KG, aims.SWAY)
+        if len(tour.rig.bikes) > 1 and power:
+            rider = next(r for r in tour.riders if r.id == bike.rider_id)
+            part = rider.all_day_power_w / power
+            tolerance = aims.RIDERS_TOLERANCE_KG
+            rows.add(f"riders {bike.id}", np.array(mine, dtype=float) - part, -tolerance, tolerance, aims.RIDERS)
+    return rows.rows_as_ints()

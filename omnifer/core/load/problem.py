@@ -1,0 +1,167 @@
+"""The placing problem as whole numbers: grams, millilitres, thousandths of a point.
+
+Every solver and the evaluator read the same arrays, so that they agree to the last digit. How the arrays come about is
+in `formulate`; what they mean is here.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]
+
+LEVER = 1000
+"""Levers are thousandths: a row's value is grams times LEVER."""
+BROKEN = 20_000
+"""Price of a gram or millilitre beyond a hard limit while searching [thousandths of a point]."""
+
+
+@dataclass(frozen=True)
+class Rows:
+    """Linear functions of the carriers' contents, each to be kept between two bounds.
+
+    Attributes
+    ----------
+    lever : shape (r, j)
+        Thousandths of each carrier's contents.
+    low, high : shape (r,)
+        Bounds in grams times LEVER.
+    weight : shape (r,)
+        Price of a gram outside [thousandths of a point]; hard rows carry BROKEN.
+    """
+
+    names: tuple[str, ...]
+    lever: Ints
+    low: Ints
+    high: Ints
+    weight: Ints
+
+
+@dataclass(frozen=True)
+class Problem:
+    """i things, j carriers, s states (the moments that govern), t tags that things have or cannot stand.
+
+    Attributes
+    ----------
+    count : shape (i,)
+    mass_g, volume_ml : shape (i, s)
+        Of one thing; vessels are heavier where they are full.
+    allowed : shape (i, j)
+    cost : shape (i, j)
+        Of one thing in a carrier: height, distance from the middle, reach [thousandths of a point].
+    out_cost : shape (i,)
+        Of leaving one out.
+    kit : shape (i,)
+        Number of the kit, -1 for none.
+    limit_g, room_ml : shape (j,)
+    food_g, food_ml : shape (s,)
+        A tenth of all bought food.
+    food_cost : shape (j,)
+        Of a tenth in a carrier.
+    food_allowed : shape (j,)
+    kept : shape (j,)
+        Carriers whose free room counts as room for shopping.
+    has, repels : shape (i, t)
+    pinned : shape (i, j)
+        Numbers that must stay.
+    """
+
+    thing_ids: tuple[str, ...]
+    carrier_ids: tuple[str, ...]
+    count: Ints
+    mass_g: Ints
+    volume_ml: Ints
+    allowed: Bools
+    cost: Ints
+    out_cost: Ints
+    kit: Ints
+    kit_cost: int
+    limit_g: Ints
+    room_ml: Ints
+    hard: Rows
+    soft: Rows
+    worst_times: int
+    food_g: Ints
+    food_ml: Ints
+    food_cost: Ints
+    food_out_cost: int
+    food_allowed: Bools
+    kept: Bools
+    kept_target_ml: int
+    kept_cost: int
+    has: Bools
+    repels: Bools
+    pinned: Ints
+
+    @property
+    def states(self) -> int:
+        """Number of moments that govern."""
+        return int(self.mass_g.shape[1])
+
+    @property
+    def repelled(self) -> Bools:
+        """Whether two things may not share a carrier, shape (i, i)."""
+        one_way = self.repels.astype(np.int64) @ self.has.T.astype(np.int64) > 0
+        both: Bools = one_way | one_way.T
+        np.fill_diagonal(both, False)
+        return both
+
+
+@dataclass(frozen=True)
+class Placing:
+    """An answer: how many of each thing in each carrier, and tenths of the food."""
+
+    x: Ints
+    food: Ints
+
+
+@dataclass(frozen=True)
+class Score:
+    """What a placing is worth, from the placing alone.
+
+    `objective` counts what is aimed at, things left out included; `broken` is grams, millilitres and forbidden
+    neighbours beyond the hard limits, 0 for a load that holds.
+    """
+
+    objective: int
+    broken: int
+    out: int
+
+    @property
+    def order(self) -> tuple[bool, int, int]:
+        """Loads that hold come first, then the better ones."""
+        return self.broken > 0, self.broken, self.objective
+
+
+def overshoot(values: Ints, rows: Rows) -> Ints:
+    """Grams beyond the bounds of each row in each state, rounded up, shape (r, s)."""
+    beyond = np.maximum(values - rows.high[:, None], rows.low[:, None] - values)
+    return -(-np.maximum(beyond, 0) // LEVER)
+
+
+def evaluate(problem: Problem, placing: Placing) -> Score:
+    """Score a placing. Independent of every solver: it knows the arrays and the placing only."""
+    x, food = placing.x, placing.food
+    load = x.T @ problem.mass_g + food[:, None] * problem.food_g
+    volume = x.T @ problem.volume_ml + food[:, None] * problem.food_ml
+    broken = int(np.maximum(load - problem.limit_g[:, None], 0).sum())
+    broken += int(np.maximum(volume - problem.room_ml[:, None], 0).sum())
+    broken += int(overshoot(problem.hard.lever @ load, problem.hard).sum())
+    broken += 1000 * int(food[~problem.food_allowed].sum())
+    broken += 1000 * int(x[~problem.allowed].sum() + np.maximum(problem.pinned - x, 0).sum())
+    together = x > 0
+    broken += 1000 * int(((problem.repelled.astype(np.int64) @ together) * together).sum() // 2)
+    broken += 1000 * int(np.maximum(x.sum(axis=1) - problem.count, 0).sum() + max(food.sum() - 10, 0))
+
+    out = problem.count - x.sum(axis=1)
+    objective = int((problem.cost * x).sum() + (problem.out_cost * out).sum())
+    objective += int(problem.food_cost @ food + problem.food_out_cost * (10 - food.sum()))
+    for kit in range(int(problem.kit.max(initial=-1)) + 1):
+        objective += problem.kit_cost * int(together[problem.kit == kit].any(axis=0).sum())
+    over = overshoot(problem.soft.lever @ load, problem.soft)
+    objective += int(problem.soft.weight @ (over.sum(axis=1) + problem.worst_times * over.max(axis=1, initial=0)))
+    free = (problem.room_ml[:, None] - volume)[problem.kept].sum(axis=0)
+    objective += problem.kept_cost * int(np.maximum(problem.kept_target_ml - free, 0).max(initial=0))
+    return Score(objective, broken, int(out.sum() + 10 - food.sum()))

@@ -1,0 +1,94 @@
+"""Which carrier a thing may ride in, one small rule a function. Each answers with the reason, or None if it may."""
+
+from collections.abc import Callable
+
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.quantities import REACHES, Figure, Text
+from omnifer.core.model.rig import Bike, Carrier
+
+Rule = Callable[[Thing, Carrier, Bike], Text | None]
+
+
+def fits_in_length(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+    """A rigid thing needs the length inside the bag."""
+    del bike
+    if thing.longest_mm <= carrier.longest_mm:
+        return None
+    over = Figure(value=thing.longest_mm - carrier.longest_mm, quantity="length")
+    return Text(words="{over} too long", figures={"over": over})
+
+
+def fits_in_volume(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+    """A thing must be smaller than the bag."""
+    del bike
+    if thing.volume_l <= carrier.volume_l + 1e-9:
+        return None
+    over = Figure(value=thing.volume_l - carrier.volume_l, quantity="volume")
+    return Text(words="{over} too big", figures={"over": over})
+
+
+def within_limit(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+    """A thing must be lighter than the bag's limit, full if it is a vessel."""
+    del bike
+    full = thing.mass_kg + thing.holds_water_l
+    if full <= carrier.limit_kg + 1e-9:
+        return None
+    over = Figure(value=full - carrier.limit_kg, quantity="mass")
+    return Text(words="{over} over what it may hold", figures={"over": over})
+
+
+def stays_dry(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+    """What must stay dry needs a waterproof bag, or its own."""
+    del bike
+    if thing.dry != "must" or carrier.dryness == "waterproof":
+        return None
+    return Text(words="not dry in there")
+
+
+def carried_by_owner(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+    """A rider's own thing rides with that rider."""
+    del carrier
+    if thing.rider_id is None or thing.rider_id == bike.rider_id:
+        return None
+    return Text(words="on the other rider's bike")
+
+
+def cage_is_for_bottles(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+    """A bottle cage clamps a bottle and nothing else."""
+    del bike
+    if carrier.kind != "bottle_cage" or (thing.holds_water_l > 0 and not thing.soft_vessel):
+        return None
+    return Text(words="the cage holds only a bottle")
+
+
+RULES: tuple[Rule, ...] = (
+    fits_in_length,
+    fits_in_volume,
+    within_limit,
+    stays_dry,
+    carried_by_owner,
+    cage_is_for_bottles,
+)
+
+
+def why_not(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+    """The first reason against a thing in a carrier taken by itself; None where it may ride there."""
+    return next((reason for rule in RULES if (reason := rule(thing, carrier, bike)) is not None), None)
+
+
+def steps_too_deep(thing: Thing, carrier: Carrier) -> int:
+    """How many moments later than wanted a hand finds the thing: 0 where the reach is good enough."""
+    return max(0, REACHES.index(carrier.reach) - REACHES.index(thing.reach))
+
+
+def clash(a: Thing, b: Thing) -> Text | None:
+    """Why two things may not share a bag; None where they may."""
+    for one, other in ((a, b), (b, a)):
+        for nature in one.not_with:
+            if nature in other.natures:
+                return Text(
+                    words="{one} must not ride with {other}", names={"one": one.name, "other": other.name}
+                )
+        if one.wet and other.dry == "must":
+            return Text(words="{one} is wet and {other} must stay dry", names={"one": one.name, "other": other.name})
+    return None

@@ -1,0 +1,178 @@
+"""What every carrier and wheel bears at every moment of the tour."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core.model.assessment import BikeTrace, CarrierTrace, SupportTrace
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.load import Placement
+from omnifer.core.model.rig import Bike, Carrier
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.needs import practice
+from omnifer.core.rig.statics import Levers
+from omnifer.core.voyage import fills
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Stores:
+    """Water in one of each vessel, and all bought food, at each moment."""
+
+    held: list[tuple[Thing, int]]
+    water_l: Array
+    food_kg: Array
+
+    def vessel_water(self) -> dict[str, Array]:
+        """Water in one of each kind of vessel [l], by thing."""
+        return {t.id: f for (t, _), f in zip(self.held, fills(self.held, self.water_l), strict=True)}
+
+
+def volume_of(thing: Thing, water_l: Array | float) -> Array | float:
+    """Litres one thing takes with that much water in it: a soft vessel grows, a bottle does not."""
+    return thing.volume_l + water_l if thing.soft_vessel else thing.volume_l
+
+
+class CarrierContents:
+    """One carrier's contents at every moment."""
+
+    def __init__(self, carrier: Carrier, inside: list[tuple[Thing, Placement]], food_share: float, stores: Stores) -> None:
+        water_in = stores.vessel_water()
+        self.carrier = carrier
+        self.inside = inside
+        self.gear_kg = sum(t.mass_kg * p.count for t, p in inside)
+        self.gear_l = sum(t.volume_l * p.count for t, p in inside)
+        self.fuel_l = sum(t.volume_l * p.count for t, p in inside if t.fuel)
+        self.food_kg = food_share * stores.food_kg
+        self.food_l = self.food_kg * practice.FOOD_L_PER_KG
+        self.water_kg = np.zeros(stores.water_l.size)
+        self.soft_l = np.zeros(stores.water_l.size)
+        for thing, placement in inside:
+            if thing.id in water_in:
+                inside_l = water_in[thing.id] * placement.count
+                self.water_kg = self.water_kg + inside_l
+                if thing.soft_vessel:
+                    self.soft_l = self.soft_l + inside_l
+
+    @property
+    def kg(self) -> Array:
+        """Contents at each moment [kg]."""
+        return self.gear_kg + self.water_kg + self.food_kg
+
+    @property
+    def litres(self) -> Array:
+        """Contents at each moment [l]."""
+        return self.gear_l + self.soft_l + self.food_l
+
+    def trace(self) -> CarrierTrace:
+        """As the screens read it."""
+        return CarrierTrace(
+            carrier_id=self.carrier.id,
+            gear_kg=_short(self.gear_kg),
+            gear_l=_short(self.gear_l),
+            fuel_l=_short(self.fuel_l),
+            water_kg=_column(self.water_kg),
+            food_kg=_column(self.food_kg),
+            food_l=_column(self.food_l),
+            fullest_kg=_short(self.kg.max(initial=0)),
+            fullest_l=_short(self.litres.max(initial=0)),
+        )
+
+
+class BikeLoad:
+    """One bike with all its contents at every moment."""
+
+    def __init__(self, tour: TourSheet, bike: Bike, stores: Stores) -> None:
+        self.bike = bike
+        self.levers = Levers(bike)
+        by_thing = {thing.id: thing for thing in tour.kit}
+        shares = {food.carrier_id: food.tenths / 10 for food in tour.load.food}
+        inside: dict[str, list[tuple[Thing, Placement]]] = {c.id: [] for c in bike.carriers}
+        for placement in tour.load.placements:
+            if placement.carrier_id in inside:
+                inside[placement.carrier_id].append((by_thing[placement.thing_id], placement))
+        self.contents = [CarrierContents(c, inside[c.id], shares.get(c.id, 0.0), stores) for c in bike.carriers]
+        bare = self.levers.bare()
+        size = stores.water_l.size
+        self.front, self.rear, self.trailer, self.hitch = (
+            np.full(size, value) for value in (bare.front, bare.rear, bare.trailer, bare.hitch)
+        )
+        mass, moment_x, moment_y = (np.full(size, v) for v in (bare.mass, bare.moment_x, bare.moment_y))
+        self.left, self.right = np.zeros(size), np.zeros(size)
+        for held in self.contents:
+            share = self.levers.carrier_shares(held.carrier)
+            kg = held.kg
+            self.front = self.front + kg * share.front
+            self.rear = self.rear + kg * share.rear
+            self.trailer = self.trailer + kg * share.trailer
+            self.hitch = self.hitch + kg * share.hitch
+            if held.carrier.side == "left":
+                self.left = self.left + kg + held.carrier.mass_kg
+            elif held.carrier.side == "right":
+                self.right = self.right + kg + held.carrier.mass_kg
+            if not self.levers.on_trailer(held.carrier):
+                x, y, _ = self.levers.centres[held.carrier.id]
+                mass, moment_x, moment_y = mass + kg, moment_x + kg * x, moment_y + kg * y
+        self.centre_x, self.centre_y = moment_x / mass, moment_y / mass
+        rider = next(r for r in tour.riders if r.id == bike.rider_id)
+        centre = self.levers.frame.rider_centre(rider)
+        seated = self.levers.shares(centre.x, on_trailer=False)
+        self.rider_kg = rider.body_mass_kg
+        self.rider_front = rider.body_mass_kg * seated.front
+        self.rider_rear = rider.body_mass_kg * seated.rear
+
+    @property
+    def total(self) -> Array:
+        """Bike, trailer and all on them, without the rider [kg]."""
+        return self.front + self.rear + self.trailer
+
+    @property
+    def front_share(self) -> Array:
+        """Front wheel's part of what the bike's two wheels bear, without the rider [-]."""
+        return self.front / (self.front + self.rear)
+
+    def support_kg(self) -> dict[str, Array]:
+        """What hangs on each rack, cage or trailer at each moment, bags included [kg]."""
+        return {
+            support.id: sum(
+                (held.kg + held.carrier.mass_kg for held in self.contents if held.carrier.hangs_on == support.id),
+                np.zeros(self.front.size),
+            )
+            for support in self.bike.supports
+        }
+
+    def trace(self, minutes_per_kg: float) -> BikeTrace:
+        """As the screens read it."""
+        return BikeTrace(
+            bike_id=self.bike.id,
+            total_kg=_column(self.total),
+            front_kg=_column(self.front),
+            rear_kg=_column(self.rear),
+            trailer_kg=_column(self.trailer),
+            hitch_kg=_column(self.hitch),
+            left_kg=_column(self.left),
+            right_kg=_column(self.right),
+            centre_x_mm=_column(self.centre_x, 0),
+            centre_y_mm=_column(self.centre_y, 0),
+            front_share=_column(self.front_share, 3),
+            rider_front_kg=_short(self.rider_front),
+            rider_rear_kg=_short(self.rider_rear),
+            minutes_per_kg=round(minutes_per_kg, 3),
+            frame=self.levers.frame.points(),
+            boxes=self.levers.boxes,
+            carriers=[held.trace() for held in self.contents],
+            supports=[
+                SupportTrace(support_id=s.id, fullest_kg=_short(kg.max(initial=0)), limit_kg=s.limit_kg)
+                for s, kg in zip(self.bike.supports, self.support_kg().values(), strict=True)
+            ],
+        )
+
+
+def _short(value: float) -> float:
+    return round(float(value), 3)
+
+
+def _column(values: Array, decimals: int = 2) -> list[float]:
+    return [float(v) for v in np.round(values, decimals)]

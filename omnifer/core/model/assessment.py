@@ -1,0 +1,247 @@
+"""What a tour means: the answer of the core, as screens and the command line read it."""
+
+import datetime as dt
+from typing import Literal
+
+from pydantic import Field
+
+from omnifer.core.model.load import Placement
+from omnifer.core.model.quantities import Noun, Text
+
+Grade = Literal["stops_you", "slows_you", "worth_knowing"]
+GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
+FindingKind = Literal[
+    "water_gap",
+    "over_volume",
+    "over_mass",
+    "over_support",
+    "over_wheel",
+    "over_system",
+    "hitch_load",
+    "not_dry",
+    "too_deep",
+    "too_long",
+    "not_together",
+    "sides",
+    "front_share",
+    "no_room_for_food",
+    "on_shelf",
+    "dark_day",
+    "long_day",
+    "cold_night",
+    "guesses",
+]
+
+
+class Point(Noun):
+    """A place in the middle plane of a bike [mm]."""
+
+    x: float
+    y: float
+
+
+class Box(Noun):
+    """The space a carrier takes on its bike [mm]."""
+
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+    z0: float
+    z1: float
+
+
+class FramePoints(Noun):
+    """Corner points of a frame, for its drawing [mm]."""
+
+    rear_axle: Point
+    front_axle: Point
+    bottom_bracket: Point
+    seat_cluster: Point
+    saddle: Point
+    head_top: Point
+    head_bottom: Point
+    bar: Point
+
+
+class ProfileLine(Noun):
+    """The road's height, thinned for drawing."""
+
+    km: list[float]
+    elevation_m: list[float]
+    lat_deg: list[float] | None
+    lon_deg: list[float] | None
+
+
+class Day(Noun):
+    """One day on the road."""
+
+    number: int
+    date: dt.date
+    from_km: float
+    to_km: float
+    distance_km: float
+    ascent_m: float
+    descent_m: float
+    highest_m: float
+    lowest_m: float
+    riding_hours: float
+    pause_hours: float
+    daylight_hours: float | None
+    day_high_c: float
+    night_low_c: float
+    night_at: str = Field(description="Name of the stop at which the night is spent; empty: a dry or wild camp")
+    steepest: float
+
+
+class Gap(Noun):
+    """A stretch between two places that supply one thing."""
+
+    supply: Literal["water", "food"]
+    from_km: float
+    to_km: float
+    from_name: str
+    to_name: str
+    day: int
+    hours: float
+    nights: int
+    riding: float = Field(description="Needed while riding [l or kg]")
+    camp: float = Field(description="Needed for nights away from a source [l]; food: carried on from shop to shop [kg]")
+    reserve: float
+    need: float = Field(description="On board when leaving [l or kg]")
+    holds: float | None = Field(description="What the vessels hold [l]; None: not limited")
+    chances: list[str] = Field(description="Sources in between that may be dry")
+
+    @property
+    def short(self) -> float:
+        """How much more is needed than fits [l or kg]."""
+        return 0.0 if self.holds is None else max(0.0, self.need - self.holds)
+
+
+class CarrierTrace(Noun):
+    """What one carrier holds: constant gear, and stores at each moment [kg, l]."""
+
+    carrier_id: str
+    gear_kg: float
+    gear_l: float
+    fuel_l: float
+    water_kg: list[float]
+    food_kg: list[float]
+    food_l: list[float]
+    fullest_kg: float
+    fullest_l: float
+
+
+class SupportTrace(Noun):
+    """The heaviest moment of a rack, cage or trailer, bags included."""
+
+    support_id: str
+    fullest_kg: float
+    limit_kg: float
+
+
+class BikeTrace(Noun):
+    """Weights under one bike at each moment, without its rider, and the rider's constant part."""
+
+    bike_id: str
+    total_kg: list[float]
+    front_kg: list[float]
+    rear_kg: list[float]
+    trailer_kg: list[float]
+    hitch_kg: list[float]
+    left_kg: list[float] = Field(description="In carriers on the left side, bags included")
+    right_kg: list[float]
+    centre_x_mm: list[float]
+    centre_y_mm: list[float]
+    front_share: list[float]
+    rider_front_kg: float
+    rider_rear_kg: float
+    minutes_per_kg: float = Field(description="What one kilogram costs on this tour [min/day]")
+    frame: FramePoints
+    boxes: dict[str, Box]
+    carriers: list[CarrierTrace]
+    supports: list[SupportTrace]
+
+
+class Moments(Noun):
+    """The moments along the tour at which everything is known; screens pick among them and compute nothing."""
+
+    km: list[float]
+    day: list[int]
+    leaving: list[bool] = Field(description="True on the leaving side of a stop or night")
+    place: list[str]
+    water_l: list[float]
+    water_short_l: list[float]
+    food_kg: list[float]
+    fuel_kg: list[float]
+    gear_kg: list[float]
+    total_kg: list[float]
+    fullest: int
+    emptiest: int
+
+
+class Mend(Noun):
+    """Something that would help, and what it does."""
+
+    name: Text
+    consequence: Text
+    moves: list[Placement] = Field([], description="Placements to take instead of those of the same things")
+
+
+class Finding(Noun):
+    """One thing that goes wrong, or is worth knowing."""
+
+    id: str
+    kind: FindingKind
+    grade: Grade
+    rank: int
+    sentence: Text
+    place: Text
+    reason: Text
+    at_km: float | None
+    to_km: float | None
+    day: int | None
+    bike_id: str | None
+    carrier_id: str | None
+    need: float | None
+    holds: float | None
+    parts: dict[str, float]
+    quantity: Literal["mass", "volume"] | None
+    mends: list[Mend]
+
+
+class Assumption(Noun):
+    """A default that stood in for something not known."""
+
+    name: str
+    value: Text
+    source: str
+
+
+class RoadFacts(Noun):
+    """The road in figures."""
+
+    length_km: float
+    ascent_m: float
+    descent_m: float
+    highest_m: float
+    points: int
+    has_heights: bool
+    riding_hours: float
+
+
+class Assessment(Noun):
+    """Everything that follows from a tour."""
+
+    ready: bool = Field(description="False while the tour has no road; then only the load is assessed")
+    road: RoadFacts | None
+    profile: ProfileLine | None
+    days: list[Day]
+    gaps: list[Gap]
+    moments: Moments | None
+    bikes: list[BikeTrace]
+    findings: list[Finding]
+    assumptions: list[Assumption]
+    checked: list[FindingKind] = Field(description="The kinds of trouble that were looked for")
+    shelf: dict[str, int] = Field(description="How many of each thing are placed nowhere")
+    minutes_per_kg: float | None

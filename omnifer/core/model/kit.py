@@ -1,0 +1,34 @@
+"""The things that come along."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, Reach, VolumeL
+
+Nature = Literal["food", "fuel", "soap", "down", "sharp", "air_mat", "electronics", "dirty", "clean"]
+"""What a thing is like, where that matters to its neighbours."""
+
+
+class Thing(Noun):
+    """A thing, or several alike. Mass, volume and length are those of one."""
+
+    id: Id
+    name: Name
+    kit: Annotated[str, Field(max_length=60, description="The kit it is packed with (cook, sleep, wash, ...)")] = ""
+    count: Annotated[int, Field(ge=1, le=200)] = 1
+    mass_kg: MassKg
+    volume_l: VolumeL = Field(description="Packed volume")
+    longest_mm: LengthMm = Field(0, description="Longest rigid side; 0 where it folds into anything")
+    reach: Reach = "camp"
+    dry: Literal["any", "must", "own_bag"] = Field("any", description="must: needs a waterproof bag; own_bag: has its own")
+    wet: bool = Field(False, description="Gets wet and must ride apart from what must stay dry")
+    natures: tuple[Nature, ...] = ()
+    not_with: tuple[Nature, ...] = Field((), description="Natures that may not ride in the same bag")
+    rider_id: Id | None = Field(None, description="Who carries it; nobody: shared, rides where it fits best")
+    holds_water_l: VolumeL = Field(0, description="Water it can carry; above 0 it is a vessel")
+    soft_vessel: bool = Field(False, description="An empty soft vessel folds away; volume_l is then its empty volume")
+    fuel: bool = Field(False, description="Shown and counted as fuel")
+    food: bool = Field(False, description="A base of food that is always carried")
+    guess: bool = Field(False, description="Mass or volume is a guess, not weighed")
+    because: Note = Field("", description="Why it comes")

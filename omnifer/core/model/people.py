@@ -1,0 +1,19 @@
+"""The riders."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from omnifer.core.model.quantities import Id, Name, Noun
+
+
+class Rider(Noun):
+    """A person on the tour. What is left open takes a named default (needs/practice.py)."""
+
+    id: Id
+    name: Name
+    body_mass_kg: Annotated[float, Field(gt=20, le=250, description="Body mass, dressed to ride [kg]")]
+    all_day_power_w: Annotated[float, Field(ge=30, le=400, description="Power held all day at the crank [W]")]
+    height_cm: Annotated[float, Field(ge=100, le=250)] | None = None
+    age_years: Annotated[int, Field(ge=5, le=110)] | None = None
+    sex: Literal["female", "male"] | None = Field(None, description="As the resting-energy equation asks for it")

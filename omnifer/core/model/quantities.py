@@ -1,0 +1,66 @@
+"""Field types shared by all nouns: finite, bounded, with their unit in words."""
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+
+class Noun(BaseModel):
+    """A frozen noun: unknown fields are refused, so that a misspelt one is never silently lost."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, json_schema_serialization_defaults_required=True)
+
+
+Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,40}$", description="Identifier, unique among its kind in the tour")]
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+Note = Annotated[str, Field(max_length=2000)]
+MassKg = Annotated[float, Field(ge=0, le=1000, description="Mass [kg]")]
+VolumeL = Annotated[float, Field(ge=0, le=1000, description="Volume [l]")]
+LengthMm = Annotated[float, Field(ge=0, le=10000, description="Length [mm]")]
+PositionMm = Annotated[float, Field(ge=-10000, le=10000, description="Position [mm]")]
+DistanceKm = Annotated[float, Field(ge=0, le=50000, description="Distance along the road [km]")]
+ElevationM = Annotated[float, Field(ge=-500, le=9000, description="Height above the sea [m]")]
+TemperatureC = Annotated[float, Field(ge=-60, le=60, description="Air temperature [°C]")]
+Share = Annotated[float, Field(ge=0, le=1)]
+Side = Literal["left", "middle", "right"]
+Reach = Literal["riding", "stop", "camp", "night", "breaks"]
+REACHES: tuple[Reach, ...] = ("riding", "stop", "camp", "night", "breaks")
+"""The moments at which a hand must find a thing, from the most to the least urgent."""
+
+Quantity = Literal[
+    "mass", "volume", "distance", "elevation", "temperature", "share", "minutes", "hours", "length", "count", "grade"
+]
+
+
+class Figure(Noun):
+    """One number in a sentence, in the base unit of its quantity.
+
+    mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm.
+    """
+
+    value: float
+    quantity: Quantity
+
+
+class Text(Noun):
+    """A sentence whose figures are kept apart, so that each reader sees them in their own units.
+
+    `words` holds a `{name}` where the figure or name of that key belongs.
+    """
+
+    words: str
+    figures: dict[str, Figure] = {}
+    names: dict[str, str] = {}
+
+    def metric(self) -> str:
+        """The sentence in metric units, for logs and the command line."""
+        unit = {"mass": "kg", "volume": "l", "distance": "km", "elevation": "m", "temperature": "°C"}
+        unit |= {"minutes": "min", "hours": "h", "length": "mm", "count": ""}
+        shown = dict(self.names)
+        for key, figure in self.figures.items():
+            if figure.quantity in ("share", "grade"):
+                shown[key] = f"{figure.value * 100:.0f} %"
+            else:
+                decimals = 1 if figure.quantity in ("mass", "volume", "hours") else 0
+                shown[key] = f"{figure.value:.{decimals}f} {unit[figure.quantity]}".strip()
+        return self.words.format(**shown)

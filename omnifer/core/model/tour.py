@@ -1,0 +1,101 @@
+"""The tour: one immutable document that holds everything the rider said."""
+
+import datetime as dt
+from collections import Counter
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.load import Load
+from omnifer.core.model.people import Rider
+from omnifer.core.model.quantities import Name, Noun
+from omnifer.core.model.rig import Bike, Carrier, Rig
+from omnifer.core.model.road import Road, Track
+
+BUNDLE_VERSION = 1
+
+
+class TourSheet(Noun):
+    """The tour without its raw track: what screens read and write."""
+
+    name: Name
+    start_date: dt.date
+    riders: tuple[Rider, ...] = Field((), max_length=8)
+    road: Road = Road()
+    rig: Rig = Rig()
+    kit: tuple[Thing, ...] = Field((), max_length=2000)
+    load: Load = Load()
+
+    @model_validator(mode="after")
+    def _references_hold(self) -> "TourSheet":
+        rider_ids = _unique("rider", [r.id for r in self.riders])
+        _unique("bike", [b.id for b in self.rig.bikes])
+        thing_ids = _unique("thing", [t.id for t in self.kit])
+        _unique("stop", [s.id for s in self.road.stops])
+        carrier_ids = _unique("carrier", [c.id for c in self.carriers])
+        for bike in self.rig.bikes:
+            _known("bike", bike.name, "rider", bike.rider_id, rider_ids)
+            places = {s.id for s in bike.supports} | set(bike.mounts)
+            _unique("support", [s.id for s in bike.supports])
+            for support in bike.supports:
+                _known("support", support.name, "mount", support.mount, set(bike.mounts))
+                if support.kind.startswith("trailer") and support.trailer is None:
+                    raise ValueError(f"trailer {support.name!r} needs its measures (trailer)")
+            for carrier in bike.carriers:
+                _known("carrier", carrier.name, "mount or support", carrier.hangs_on, places)
+        for thing in self.kit:
+            if thing.rider_id is not None:
+                _known("thing", thing.name, "rider", thing.rider_id, rider_ids)
+        placed: Counter[str] = Counter()
+        for placement in self.load.placements:
+            _known("load", "placement", "thing", placement.thing_id, thing_ids)
+            _known("load", "placement", "carrier", placement.carrier_id, carrier_ids)
+            placed[placement.thing_id] += placement.count
+        for thing in self.kit:
+            if placed[thing.id] > thing.count:
+                raise ValueError(f"the load holds {placed[thing.id]} of {thing.name!r}, the kit only {thing.count}")
+        _unique("food place", [f.carrier_id for f in self.load.food])
+        for food in self.load.food:
+            _known("load", "food", "carrier", food.carrier_id, carrier_ids)
+        if sum(f.tenths for f in self.load.food) > 10:
+            raise ValueError("the shares of food exceed ten tenths")
+        return self
+
+    @property
+    def carriers(self) -> tuple[Carrier, ...]:
+        """All carriers of all bikes, in order."""
+        return tuple(carrier for bike in self.rig.bikes for carrier in bike.carriers)
+
+    def bike_of(self, carrier_id: str) -> Bike:
+        """The bike that a carrier rides on. Raises KeyError where there is none."""
+        for bike in self.rig.bikes:
+            if any(carrier.id == carrier_id for carrier in bike.carriers):
+                return bike
+        raise KeyError(carrier_id)
+
+
+class Tour(TourSheet):
+    """The whole tour, raw track included: what the core assesses."""
+
+    track: Track | None = None
+
+
+class Bundle(Noun):
+    """A tour as a file: the open format in which a tour leaves and enters."""
+
+    format: Literal["omnifer-tour"] = "omnifer-tour"
+    version: Literal[1] = BUNDLE_VERSION
+    tour: Tour
+
+
+def _unique(kind: str, ids: list[str]) -> set[str]:
+    twice = [i for i, n in Counter(ids).items() if n > 1]
+    if twice:
+        raise ValueError(f"two {kind}s have the identifier {twice[0]!r}")
+    return set(ids)
+
+
+def _known(kind: str, name: str, target: str, identifier: str, known: set[str]) -> None:
+    if identifier not in known:
+        raise ValueError(f"{kind} {name!r} names the {target} {identifier!r}, which is not there")

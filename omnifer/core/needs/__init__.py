@@ -1,0 +1,1 @@
+"""What the road asks for: water and food between the places that have them."""

@@ -1,0 +1,42 @@
+"""Defaults of the needs: one table, each with its unit and source. "practice" means common practice, no source."""
+
+RIDER_HEIGHT_CM = 172.0
+"""Where a rider's height is not known [cm]; practice."""
+RIDER_AGE_YEARS = 40
+"""Where a rider's age is not known [years]; practice."""
+GROSS_EFFICIENCY = 0.22
+"""Work over food energy while riding [-]; exercise physiology, range 0.18 to 0.25."""
+OFF_BIKE_FACTOR = 1.4
+"""Energy off the bicycle over resting energy [-]; practice, 1.3 to 1.5."""
+FOOD_KCAL_PER_G = 3.8
+"""Energy of bought food as carried [kcal/g]; oats, pasta, rice, bread, cheese and nuts mixed, food tables."""
+FOOD_L_PER_KG = 1.9
+"""Packed volume of bought food [l/kg]; practice."""
+FOOD_RESERVE_DAYS = 0.5
+"""Food still on board on reaching the next shop [rider days]; practice."""
+BASIC_SHOP_DAYS = 2.0
+"""What a basic shop sells [days for every rider]; practice."""
+BOTTLE_FLOOR_L_PER_H = 0.35
+"""Least water carried for each riding hour and rider [l/h]; cool-weather floor beside ISO 7933."""
+DRUNK_FLOOR_L_PER_H = 0.25
+"""Least water drunk for each riding hour and rider [l/h]; practice."""
+CARRY_FACTOR = 1.5
+"""Water carried over expected loss [-]; ISO 7933:2004, 95 % of people against the median."""
+DRY_CAMP_L = 3.0
+"""Water for an evening, a night and a morning away from a source [l per rider]; practice, 3 to 4."""
+RIDING_HEAT_SHARE = 0.75
+"""Where the riding day lies between its low and its high [-]; practice."""
+NIGHT_NEAR_STOP_KM = 3.0
+"""A night this close to a stop is spent at the stop [km]; practice."""
+PAUSE_FACTOR = 1.3
+"""Hours on the road over hours riding [-]; practice."""
+DESCENT_CAP_KMH = 38.0
+"""Fastest a laden bicycle is let run downhill [km/h]; practice."""
+WALKING_KMH = 4.0
+"""Slower than this the rider walks the bicycle at this speed [km/h]; practice, balance ends at 4 to 5."""
+DRIVETRAIN_EFFICIENCY = 0.95
+"""Power at the rear wheel over power at the crank [-]; practice, 0.93 to 0.97."""
+ASCENT_THRESHOLD_M = 4.0
+"""Smallest reversal that counts as climb, after a 100 m moving mean [m]; practice, 3 to 5."""
+DEFAULT_DAY_HIGH_C, DEFAULT_NIGHT_LOW_C, DEFAULT_HUMIDITY_PCT = 26.0, 10.0, 50.0
+"""Weather where none is known [°C, °C, %]; practice, a mild season."""

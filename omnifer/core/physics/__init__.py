@@ -1,0 +1,1 @@
+"""Published formulas, one function each: units in brackets, arrays in and out, the reference beneath."""

@@ -1,0 +1,69 @@
+"""Sunrise, sunset and civil twilight."""
+
+import datetime as dt
+import math
+
+SUNRISE_ZENITH_DEG = 90.833
+"""Refraction 34' and the sun's half diameter 16'."""
+CIVIL_ZENITH_DEG = 96.0
+
+
+def sun_event_hour(date: dt.date, lat_deg: float, lon_deg: float, zenith_deg: float, rising: bool) -> float | None:
+    """Hour of the local solar day at which the sun stands at a zenith angle, as UTC hours of `date` [h].
+
+    May be below 0 or above 24 far from Greenwich. None where the sun does not reach the angle (polar day or night).
+    Good to about 15 s at a free horizon; hills and haze move it by minutes.
+
+    Parameters
+    ----------
+    date : datetime.date
+    lat_deg, lon_deg : float
+        North and east positive [°].
+    zenith_deg : float
+        90.833 for sunrise and sunset, 96 for civil twilight [°].
+    rising : bool
+
+    References
+    ----------
+    NOAA solar calculation equations; Meeus, Astronomical Algorithms (low-precision sun).
+    """
+    midnight = date.toordinal() + 1721424.5
+    lat = math.radians(lat_deg)
+    hour = 12 - lon_deg / 15
+    for _ in range(5):
+        equation_min, declination = _sun((midnight + hour / 24 - 2451545) / 36525)
+        cosine = math.cos(math.radians(zenith_deg)) / (math.cos(lat) * math.cos(declination)) - math.tan(
+            lat
+        ) * math.tan(declination)
+        if abs(cosine) > 1:
+            return None
+        angle = math.degrees(math.acos(cosine)) / 15
+        hour = 12 - lon_deg / 15 - equation_min / 60 + (-angle if rising else angle)
+    return hour
+
+
+def _sun(century: float) -> tuple[float, float]:
+    """Equation of time [min] and declination [rad] at a Julian century from J2000."""
+    t = century
+    longitude = (280.46646 + t * (36000.76983 + t * 0.0003032)) % 360
+    anomaly = math.radians(357.52911 + t * (35999.05029 - 0.0001537 * t))
+    eccentricity = 0.016708634 - t * (0.000042037 + 0.0000001267 * t)
+    centre = (
+        math.sin(anomaly) * (1.914602 - t * (0.004817 + 0.000014 * t))
+        + math.sin(2 * anomaly) * (0.019993 - 0.000101 * t)
+        + math.sin(3 * anomaly) * 0.000289
+    )
+    node = math.radians(125.04 - 1934.136 * t)
+    apparent = math.radians(longitude + centre - 0.00569 - 0.00478 * math.sin(node))
+    tilt_deg = 23 + (26 + (21.448 - t * (46.815 + t * (0.00059 - t * 0.001813))) / 60) / 60
+    tilt = math.radians(tilt_deg + 0.00256 * math.cos(node))
+    y = math.tan(tilt / 2) ** 2
+    mean = math.radians(longitude)
+    equation = (
+        y * math.sin(2 * mean)
+        - 2 * eccentricity * math.sin(anomaly)
+        + 4 * eccentricity * y * math.sin(anomaly) * math.cos(2 * mean)
+        - 0.5 * y * y * math.sin(4 * mean)
+        - 1.25 * eccentricity**2 * math.sin(2 * anomaly)
+    )
+    return 4 * math.degrees(equation), math.asin(math.sin(tilt) * math.sin(apparent))

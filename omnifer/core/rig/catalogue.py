@@ -1,0 +1,161 @@
+"""Generic bikes, supports and carriers. Every figure is common practice, no source, until the rider overwrites it
+with the maker's."""
+
+from typing import NamedTuple
+
+from omnifer.core.model.quantities import Noun, Reach, Side
+from omnifer.core.model.rig import Bike, Carrier, CarrierKind, Dryness, Mount, Support, SupportKind, TrailerFrame
+
+
+class CarrierTemplate(Noun):
+    """A carrier as the catalogue offers it, with its outer measures at that volume."""
+
+    kind: CarrierKind
+    name: str
+    hangs_on: tuple[str, ...]
+    """Support kinds and mounts it can hang on."""
+    sides: tuple[Side, ...]
+    mass_kg: float
+    volume_l: float
+    limit_kg: float
+    longest_mm: float
+    reach: Reach
+    dryness: Dryness
+    good_for: str
+    trouble: str
+    length_mm: float
+    height_mm: float
+    width_mm: float
+
+
+class SupportTemplate(Noun):
+    """A rack, cage or trailer as the catalogue offers it."""
+
+    kind: SupportKind
+    name: str
+    mount: Mount
+    sides: tuple[Side, ...]
+    mass_kg: float
+    limit_kg: float
+    trailer: TrailerFrame | None = None
+
+
+_PAIR: tuple[Side, ...] = ("left", "right")
+_MIDDLE: tuple[Side, ...] = ("middle",)
+
+
+class _Row(NamedTuple):
+    kind: CarrierKind
+    name: str
+    hangs_on: tuple[str, ...]
+    sides: tuple[Side, ...]
+    figures: tuple[float, float, float, float]
+    """Own mass kg, litres, limit kg, longest inside mm."""
+    reach: Reach
+    dryness: Dryness
+    box_mm: tuple[float, float, float]
+    good_for: str
+    trouble: str
+
+
+_ROWS = (
+    _Row("rear_pannier", "Rear pannier", ("rear_rack",), _PAIR, (0.95, 20, 9, 420), "stop", "waterproof",
+         (350, 420, 168), "bulk, camp, clothes", "rear-heavy; can jump off on rough roads"),
+    _Row("front_pannier", "Front pannier", ("front_rack",), _PAIR, (0.75, 12.5, 6.5, 330), "stop", "waterproof",
+         (246, 330, 148), "dense things low", "slow steering when heavy"),
+    _Row("rack_top_bag", "Rack-top roll", ("rear_rack",), _MIDDLE, (0.6, 24, 8, 560), "camp", "waterproof",
+         (460, 230, 270), "tent, rain wear on top", "high; chafes through"),
+    _Row("handlebar_box", "Bar box", ("handlebar",), _MIDDLE, (0.75, 7, 4, 240), "riding", "waterproof",
+         (172, 188, 260), "valuables, camera, papers; lifts off", "high and far forward"),
+    _Row("handlebar_roll", "Bar roll", ("handlebar",), _MIDDLE, (0.45, 12, 4, 520), "camp", "waterproof",
+         (180, 180, 520), "sleep kit, not needed by day", "cables, bar width, tyre clearance"),
+    _Row("top_tube_bag", "Top-tube bag", ("top_tube",), _MIDDLE, (0.15, 1, 1, 180), "riding", "splash",
+         (190, 95, 64), "food, phone, power", "knees; dearest litre"),
+    _Row("stem_bag", "Stem pouch", ("stem",), _PAIR, (0.1, 1, 1, 180), "riding", "open",
+         (94, 140, 80), "bottle, snacks", "no lid: wet, things fall out"),
+    _Row("half_frame_bag", "Half frame bag", ("frame_triangle",), _MIDDLE, (0.35, 4.5, 4, 420), "stop", "splash",
+         (460, 130, 64), "heavy small things, tools, food", "thicker than 7.5 cm rubs knees"),
+    _Row("full_frame_bag", "Full frame bag", ("frame_triangle",), _MIDDLE, (0.5, 11, 6, 440), "stop", "splash",
+         (520, 440, 70), "heavy things in the middle", "hides the bottle cages"),
+    _Row("saddle_pack", "Saddle pack", ("saddle",), _MIDDLE, (0.5, 13, 4, 300), "camp", "waterproof",
+         (450, 190, 170), "light bulk", "sways; tyre rub on small frames"),
+    _Row("fork_bag", "Fork bag", ("fork_cage", "fork_bolts"), _PAIR, (0.2, 4, 2.5, 300), "stop", "waterproof",
+         (140, 300, 120), "tent, cook set, tools", "wobbles without structure"),
+    _Row("bottle_cage", "Bottle cage", ("down_tube_bolts", "seat_tube_bolts", "under_down_tube_bolts", "fork_bolts"),
+         ("middle", "left", "right"), (0.05, 1.1, 1.3, 300), "riding", "open",
+         (80, 270, 80), "a bottle", "dirt, if under the tube"),
+    _Row("under_tube_bag", "Under-tube bag", ("under_tube_cage", "under_down_tube_bolts"), _MIDDLE,
+         (0.15, 2, 2.5, 240), "stop", "splash", (110, 230, 110), "fuel, spares, tools", "dirt, low reach"),
+    _Row("trailer_bag", "Trailer bag", ("trailer_one_wheel", "trailer_two_wheels"), _MIDDLE, (1.4, 80, 28, 680),
+         "stop", "waterproof", (520, 352, 400), "everything; unhitch in town", "second tyre size, width, hitch load"),
+    _Row("backpack", "Backpack", ("riders_back",), _MIDDLE, (0.6, 12, 4, 420), "stop", "splash",
+         (180, 440, 280), "papers, water bladder", "sweat, saddle pressure"),
+)  # fmt: skip
+
+CARRIERS: dict[CarrierKind, CarrierTemplate] = {
+    row.kind: CarrierTemplate(
+        kind=row.kind, name=row.name, hangs_on=row.hangs_on, sides=row.sides,
+        mass_kg=row.figures[0], volume_l=row.figures[1], limit_kg=row.figures[2], longest_mm=row.figures[3],
+        reach=row.reach, dryness=row.dryness, good_for=row.good_for, trouble=row.trouble,
+        length_mm=row.box_mm[0], height_mm=row.box_mm[1], width_mm=row.box_mm[2],
+    )
+    for row in _ROWS
+}  # fmt: skip
+
+SUPPORTS: dict[SupportKind, SupportTemplate] = {
+    template.kind: template
+    for template in (
+        SupportTemplate(kind="rear_rack", name="Rear rack", mount="rear_eyelets", sides=_MIDDLE, mass_kg=0.8, limit_kg=25),
+        SupportTemplate(kind="front_rack", name="Low front rack", mount="fork_eyelets", sides=_MIDDLE, mass_kg=0.65, limit_kg=15),
+        SupportTemplate(kind="fork_cage", name="Fork cage", mount="fork_bolts", sides=_PAIR, mass_kg=0.12, limit_kg=3),
+        SupportTemplate(kind="under_tube_cage", name="Under-tube cage", mount="under_down_tube_bolts", sides=_MIDDLE, mass_kg=0.1, limit_kg=3),
+        SupportTemplate(
+            kind="trailer_one_wheel", name="One-wheel trailer", mount="rear_axle", sides=_MIDDLE, mass_kg=6.2, limit_kg=32,
+            trailer=TrailerFrame(hitch_to_axle_mm=1150, own_mass_ahead_of_axle_mm=380, hitch_most_kg=20, drag_area_m2=0.05),
+        ),
+        SupportTemplate(
+            kind="trailer_two_wheels", name="Two-wheel trailer", mount="rear_axle", sides=_MIDDLE, mass_kg=9.5, limit_kg=45,
+            trailer=TrailerFrame(hitch_to_axle_mm=950, own_mass_ahead_of_axle_mm=60, hitch_most_kg=8, drag_area_m2=0.1),
+        ),
+    )
+}  # fmt: skip
+
+
+def support(kind: SupportKind, identifier: str, side: Side = "middle", **overwritten: object) -> Support:
+    """A support with the catalogue's figures, any of them overwritten."""
+    template = SUPPORTS[kind]
+    figures = template.model_dump(exclude={"sides"}) | {"id": identifier, "side": side} | overwritten
+    return Support.model_validate(figures)
+
+
+def carrier(kind: CarrierKind, identifier: str, hangs_on: str, side: Side = "middle", **overwritten: object) -> Carrier:
+    """A carrier with the catalogue's figures, any of them overwritten."""
+    dropped = {"hangs_on", "sides", "good_for", "trouble", "length_mm", "height_mm", "width_mm"}
+    figures = CARRIERS[kind].model_dump(exclude=dropped)
+    return Carrier.model_validate(figures | {"id": identifier, "hangs_on": hangs_on, "side": side} | overwritten)
+
+
+_EVERYWHERE: tuple[Mount, ...] = (
+    "handlebar", "stem", "top_tube", "frame_triangle", "down_tube_bolts", "seat_tube_bolts", "saddle", "riders_back",
+)  # fmt: skip
+
+BIKES: dict[str, Bike] = {
+    "touring": Bike(
+        id="touring", rider_id="rider", name="Touring bike", kind="touring", mass_kg=14, maximum_system_kg=170,
+        front_wheel_limit_kg=75, rear_wheel_limit_kg=110,
+        mounts=(*_EVERYWHERE, "rear_eyelets", "fork_eyelets", "under_down_tube_bolts", "rear_axle"),
+    ),
+    "gravel": Bike(
+        id="gravel", rider_id="rider", name="Gravel bike", kind="gravel", mass_kg=10.5, maximum_system_kg=140,
+        front_wheel_limit_kg=65, rear_wheel_limit_kg=90, wheelbase_mm=1030, chainstay_mm=430, tyre_width_mm=45,
+        fork_rake_mm=50, head_angle_deg=71, stack_mm=590, reach_mm=385, rolling_resistance=0.010, drag_area_m2=0.5,
+        mounts=(*_EVERYWHERE, "fork_bolts", "under_down_tube_bolts", "rear_axle"),
+    ),
+    "mountain": Bike(
+        id="mountain", rider_id="rider", name="Rigid mountain bike", kind="mountain", mass_kg=12.5,
+        maximum_system_kg=150, front_wheel_limit_kg=70, rear_wheel_limit_kg=100, wheelbase_mm=1130, chainstay_mm=440,
+        wheel_radius_mm=365, tyre_width_mm=57, head_angle_deg=68, stack_mm=625, reach_mm=430, drop_bar=False,
+        rolling_resistance=0.014, drag_area_m2=0.6,
+        mounts=(*_EVERYWHERE, "rear_eyelets", "fork_bolts", "under_down_tube_bolts", "rear_axle"),
+    ),
+}  # fmt: skip

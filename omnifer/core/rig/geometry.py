@@ -1,0 +1,190 @@
+"""Where every part of a rig is, in millimetres: x forward from the rear contact point, y up, z to the right."""
+
+import math
+from dataclasses import dataclass
+
+from omnifer.core.model.assessment import Box, FramePoints, Point
+from omnifer.core.model.people import Rider
+from omnifer.core.model.rig import Bike, Carrier, Support, TrailerFrame
+from omnifer.core.rig.catalogue import CARRIERS
+
+HEAD_TUBE_MM = 145.0
+SEAT_TUBE_SHARE = 0.86
+"""Length of the seat tube over the stack; practice for a level-ish top tube."""
+STEM_FORWARD_MM, STEM_UP_MM = 75.0, 38.0
+RIDER_BEHIND_SADDLE_NOSE_X, RIDER_ABOVE_SADDLE_MM = 105.0, 95.0
+"""Centre of gravity of a seated rider from the saddle's clamp [mm]; practice."""
+FILL_HEIGHT = 0.45
+"""Where the centre of a bag's contents lies in its height [-]; things settle; practice."""
+TRAILER_DECK_MM = 214.0
+CLEAR_OF_WHEEL_MM = 84.0
+"""Inner side of a rear pannier from the middle plane [mm]; practice."""
+
+
+@dataclass(frozen=True)
+class Vector:
+    """A point or direction in the bike's middle plane [mm]."""
+
+    x: float
+    y: float
+
+    def plus(self, other: "Vector", times: float = 1.0) -> "Vector":
+        """This point moved along another."""
+        return Vector(self.x + other.x * times, self.y + other.y * times)
+
+    def point(self) -> Point:
+        """As the assessment shows it."""
+        return Point(x=round(self.x, 1), y=round(self.y, 1))
+
+
+@dataclass(frozen=True)
+class Frame:
+    """The corner points of a bicycle's frame and its contact points."""
+
+    bike: Bike
+    rear_axle: Vector
+    front_axle: Vector
+    bottom_bracket: Vector
+    seat_cluster: Vector
+    saddle: Vector
+    head_top: Vector
+    head_bottom: Vector
+    bar: Vector
+
+    @classmethod
+    def of(cls, bike: Bike) -> "Frame":
+        """The frame that a bike's measures describe."""
+        radius = bike.wheel_radius_mm
+        behind = math.sqrt(max(bike.chainstay_mm**2 - bike.bottom_bracket_drop_mm**2, 1.0))
+        bottom = Vector(behind, radius - bike.bottom_bracket_drop_mm)
+        seat = math.radians(bike.seat_angle_deg)
+        up_seat = Vector(-math.cos(seat), math.sin(seat))
+        head = math.radians(bike.head_angle_deg)
+        down_head = Vector(math.cos(head), -math.sin(head))
+        head_top = bottom.plus(Vector(bike.reach_mm, bike.stack_mm))
+        return cls(
+            bike=bike,
+            rear_axle=Vector(0, radius),
+            front_axle=Vector(bike.wheelbase_mm, radius),
+            bottom_bracket=bottom,
+            seat_cluster=bottom.plus(up_seat, SEAT_TUBE_SHARE * bike.stack_mm),
+            saddle=bottom.plus(up_seat, bike.saddle_height_mm),
+            head_top=head_top,
+            head_bottom=head_top.plus(down_head, HEAD_TUBE_MM),
+            bar=head_top.plus(Vector(STEM_FORWARD_MM, STEM_UP_MM)),
+        )
+
+    def points(self) -> FramePoints:
+        """The points as the drawing takes them."""
+        names = [f for f in FramePoints.model_fields]
+        return FramePoints(**{name: getattr(self, name).point() for name in names})
+
+    def rider_centre(self, rider: Rider) -> Vector:
+        """Centre of gravity of the seated rider; the same for all bodies until measured."""
+        del rider
+        return Vector(self.saddle.x + RIDER_BEHIND_SADDLE_NOSE_X, self.saddle.y + RIDER_ABOVE_SADDLE_MM)
+
+    def between(self, a: Vector, b: Vector, share: float) -> Vector:
+        """A point on the line from a to b."""
+        return Vector(a.x + share * (b.x - a.x), a.y + share * (b.y - a.y))
+
+    def carrier_box(self, carrier: Carrier) -> Box:
+        """The space a carrier takes: the catalogue's shape at the carrier's own volume."""
+        template = CARRIERS[carrier.kind]
+        scale = (max(carrier.volume_l, 0.2) / template.volume_l) ** (1 / 3)
+        long, high, wide = (side * scale for side in (template.length_mm, template.height_mm, template.width_mm))
+        centre, inner = self._carrier_place(carrier, long, high)
+        if carrier.side == "middle":
+            z0, z1 = -wide / 2, wide / 2
+        elif carrier.side == "right":
+            z0, z1 = inner, inner + wide
+        else:
+            z0, z1 = -inner - wide, -inner
+        return Box(
+            x0=round(centre.x - long / 2, 1),
+            x1=round(centre.x + long / 2, 1),
+            y0=round(centre.y - high / 2, 1),
+            y1=round(centre.y + high / 2, 1),
+            z0=round(z0, 1),
+            z1=round(z1, 1),
+        )
+
+    def _carrier_place(self, carrier: Carrier, long: float, high: float) -> tuple[Vector, float]:
+        """Centre of a carrier in the middle plane, and the distance of its inner side from that plane [mm]."""
+        radius, bike = self.bike.wheel_radius_mm, self.bike
+        rack_top = 2 * radius + 50
+        leg = self.between(self.head_bottom, self.front_axle, 0.62)
+        down_tube = self.between(self.bottom_bracket, self.head_bottom, 0.5)
+        match carrier.kind:
+            case "rear_pannier":
+                return Vector(-47, rack_top - 52 - high / 2), CLEAR_OF_WHEEL_MM
+            case "front_pannier":
+                return Vector(bike.wheelbase_mm + 5, radius + 209 - high / 2), CLEAR_OF_WHEEL_MM - 4
+            case "rack_top_bag":
+                return Vector(-160, rack_top + 8 + high / 2), 0
+            case "handlebar_box":
+                return Vector(self.bar.x + 57 + long / 2, self.bar.y + 15 - high / 2), 0
+            case "handlebar_roll":
+                return Vector(self.bar.x + 55 + long / 2, self.bar.y - 25 - high / 2 + 40), 0
+            case "top_tube_bag":
+                at = self.between(self.head_top, self.seat_cluster, 0.06)
+                return Vector(at.x - long / 2, at.y + high / 2 - 2), 0
+            case "stem_bag":
+                return Vector(self.bar.x - 32, self.bar.y - 12 + high / 2), 16
+            case "half_frame_bag":
+                middle = self.between(self.seat_cluster, self.head_top, 0.5)
+                return Vector(middle.x, middle.y - 20 - high / 2), 0
+            case "full_frame_bag":
+                middle = self.between(self.seat_cluster, self.head_bottom, 0.5)
+                return Vector(middle.x, self.between(self.bottom_bracket, middle, 0.62).y), 0
+            case "saddle_pack":
+                return Vector(self.saddle.x - 40 - long / 2, self.saddle.y - 40 - high / 2 + 30), 0
+            case "fork_bag":
+                return Vector(leg.x, leg.y), 58
+            case "bottle_cage" if carrier.hangs_on == "seat_tube_bolts":
+                at = self.between(self.bottom_bracket, self.seat_cluster, 0.44)
+                return Vector(at.x + 55, at.y), 0
+            case "bottle_cage" if carrier.hangs_on == "under_down_tube_bolts":
+                at = self.between(self.bottom_bracket, self.head_bottom, 0.28)
+                return Vector(at.x + 45, at.y - 50), 0
+            case "bottle_cage" if carrier.side != "middle":
+                return Vector(leg.x, leg.y), 52
+            case "bottle_cage":
+                return Vector(down_tube.x - 44, down_tube.y + 40), 0
+            case "under_tube_bag":
+                at = self.between(self.bottom_bracket, self.head_bottom, 0.28)
+                return Vector(at.x + 60, at.y - 62), 0
+            case "trailer_bag":
+                frame = self.trailer_frame()
+                ahead = frame.own_mass_ahead_of_axle_mm if frame else 400
+                axle_x = -(frame.hitch_to_axle_mm if frame else 1100)
+                return Vector(axle_x + max(ahead + 60, 0), TRAILER_DECK_MM + high / 2), 0
+            case "backpack":
+                return Vector(self.saddle.x - 20, self.saddle.y + 330), 0
+
+    def trailer_frame(self) -> TrailerFrame | None:
+        """Measures of the trailer hitched to the bike, None where there is none."""
+        trailer = self.trailer()
+        return trailer.trailer if trailer else None
+
+    def trailer(self) -> Support | None:
+        """The trailer hitched to the bike, if any."""
+        return next((s for s in self.bike.supports if s.trailer is not None), None)
+
+    def support_centre(self, support: Support) -> Vector:
+        """Centre of gravity of a bare rack, cage or trailer."""
+        radius = self.bike.wheel_radius_mm
+        if support.trailer is not None:
+            axle_x = -support.trailer.hitch_to_axle_mm
+            return Vector(axle_x + support.trailer.own_mass_ahead_of_axle_mm, support.trailer.wheel_radius_mm + 40)
+        places = {
+            "rear_rack": Vector(-40, 1.6 * radius),
+            "front_rack": Vector(self.bike.wheelbase_mm, 1.35 * radius),
+            "fork_cage": self.between(self.head_bottom, self.front_axle, 0.62),
+        }
+        return places.get(support.kind, self.between(self.bottom_bracket, self.head_bottom, 0.3))
+
+
+def contents_centre(box: Box) -> tuple[float, float, float]:
+    """Centre of gravity of what lies in a carrier [mm]."""
+    return (box.x0 + box.x1) / 2, box.y0 + FILL_HEIGHT * (box.y1 - box.y0), (box.z0 + box.z1) / 2

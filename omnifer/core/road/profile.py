@@ -1,0 +1,141 @@
+"""The road as evenly spaced cells: height, gradient and place every 25 m."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core.model.road import Track, TypedDay
+from omnifer.core.physics import geodesy
+
+STEP_M = 25.0
+"""Spacing of the cells [m]; ascent and gradient want 25 m or less."""
+HEIGHT_WINDOW = 5
+"""Points in the moving mean of heights: 100 m."""
+GRADIENT_WINDOW = 9
+"""Points in the least-squares slope: 200 m (noise 1 % for 2 m height noise)."""
+STEEPEST = 0.30
+"""Gradients beyond this are noise."""
+ROLLING_M = 200.0
+"""Height of a hill in a typed day whose highest and lowest points are not given [m]; practice."""
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Profile:
+    """Arrays over the points of the road, `STEP_M` or so apart, the first at km 0 and the last at its end."""
+
+    km: Array
+    elevation_m: Array
+    gradient: Array
+    lat_deg: Array | None
+    lon_deg: Array | None
+    has_heights: bool
+    typed_ascent_m: Array | None = None
+    """Cumulative climb of typed days, which is stated and not measured."""
+
+    @cached_property
+    def slope_classes(self) -> tuple[Array, Array, NDArray[np.intp]]:
+        """Gradients (0.1 %) and altitudes (100 m) that the road has, and which of them each cell is."""
+        gradient = np.rint(self.gradient[:-1] * 1000).astype(int)
+        altitude = np.rint(self.elevation_m[:-1] / 100).astype(int)
+        pairs, cell = np.unique((gradient + 1000) * 1000 + altitude + 100, return_inverse=True)
+        return (pairs // 1000 - 1000) / 1000, (pairs % 1000 - 100) * 100.0, cell
+
+    @property
+    def length_km(self) -> float:
+        """Length of the road [km]."""
+        return float(self.km[-1])
+
+    def between(self, from_km: float, to_km: float) -> slice:
+        """The points from one kilometre to another, at least two."""
+        first = int(np.searchsorted(self.km, from_km, side="right")) - 1
+        last = int(np.searchsorted(self.km, to_km, side="left"))
+        return slice(max(first, 0), max(last, first + 1) + 1)
+
+    def elevation_at(self, km: float) -> float:
+        """Height at a kilometre [m]."""
+        return float(np.interp(km, self.km, self.elevation_m))
+
+
+def from_track(track: Track) -> Profile:
+    """The profile of a raw track.
+
+    Distance is taken on the ellipsoid; repeated points are dropped; missing heights are bridged by straight lines.
+    Raises ValueError where the track has no length.
+    """
+    lat, lon = np.array(track.lat_deg), np.array(track.lon_deg)
+    heights = np.array([np.nan if h is None else h for h in track.elevation_m], dtype=float)
+    lengths = geodesy.segment_lengths(lat, lon)
+    keep = np.concatenate([[True], lengths > 0.01])
+    lat, lon, heights = lat[keep], lon[keep], heights[keep]
+    along = np.concatenate([[0.0], np.cumsum(lengths)])[keep]
+    if along.size < 2 or along[-1] < 1.0:
+        raise ValueError("the track has no length: all its points lie at one place")
+    known = np.isfinite(heights)
+    grid = np.linspace(0.0, along[-1], max(int(round(along[-1] / STEP_M)), 1) + 1)
+    has_heights = bool(known.any())
+    raw = np.interp(grid, along[known], heights[known]) if has_heights else np.zeros(grid.size)
+    smoothed = geodesy.smooth(raw, HEIGHT_WINDOW)
+    unwrapped = np.unwrap(lon, period=360.0)
+    return Profile(
+        km=grid / 1000,
+        elevation_m=smoothed,
+        gradient=_slopes(smoothed, float(grid[1])),
+        lat_deg=np.interp(grid, along, lat),
+        lon_deg=(np.interp(grid, along, unwrapped) + 180) % 360 - 180,
+        has_heights=has_heights,
+    )
+
+
+def _slopes(heights: Array, step_m: float) -> Array:
+    """Least-squares gradient in a window around each point, clamped [-]."""
+    half = min(GRADIENT_WINDOW // 2, (heights.size - 1) // 2)
+    if half == 0:
+        return np.full(heights.size, np.clip((heights[-1] - heights[0]) / step_m, -STEEPEST, STEEPEST))
+    offsets = np.arange(-half, half + 1)
+    weights = offsets / (step_m * np.sum(offsets**2))
+    padded = np.pad(heights, half, mode="reflect", reflect_type="odd")
+    return np.clip(np.convolve(padded, weights[::-1], mode="valid"), -STEEPEST, STEEPEST)
+
+
+def from_typed_days(days: Sequence[TypedDay]) -> Profile:
+    """A road that climbs, reaches and descends as typed: even hills between each day's lowest and highest point."""
+    pieces: list[tuple[Array, Array, Array, Array]] = []
+    start_km = climbed = 0.0
+    for day in days:
+        count = max(int(round(day.distance_km * 1000 / STEP_M)), 1)
+        share = np.arange(count) / count
+        high, low = day.highest_m, day.lowest_m
+        if high is None:
+            high = (low or 0.0) + ROLLING_M
+        if low is None or low > high:
+            low = high - ROLLING_M
+        hills = day.ascent_m / max(high - low, 1.0)
+        phase = 2 * hills * share
+        wave = np.abs((phase % 2) - 1)
+        rising = (phase % 2) >= 1
+        slope = 2 * day.ascent_m / (day.distance_km * 1000) if day.distance_km else 0.0
+        pieces.append(
+            (
+                start_km + share * day.distance_km,
+                low + (high - low) * wave,
+                np.clip(np.where(rising, slope, -slope), -STEEPEST, STEEPEST),
+                climbed + day.ascent_m * share,
+            )
+        )
+        start_km += day.distance_km
+        climbed += day.ascent_m
+    km, heights, gradient, ascent = (np.concatenate(part) for part in zip(*pieces, strict=True))
+    return Profile(
+        km=np.append(km, start_km),
+        elevation_m=np.append(heights, heights[-1]),
+        gradient=np.append(gradient, 0.0),
+        lat_deg=None,
+        lon_deg=None,
+        has_heights=any(day.ascent_m or day.highest_m is not None for day in days),
+        typed_ascent_m=np.append(ascent, climbed),
+    )

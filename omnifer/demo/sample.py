@@ -1,0 +1,133 @@
+"""The sample tour: two riders, two rigs, one tent, six weeks through an invented country."""
+
+import csv
+import datetime as dt
+from importlib import resources
+
+from omnifer.core.assess import profile_of, propose_load
+from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.people import Rider
+from omnifer.core.model.rig import Bike, Rig
+from omnifer.core.model.road import DayCut, Road, Stop
+from omnifer.core.model.tour import Tour
+from omnifer.core.rig.catalogue import BIKES, carrier, support
+from omnifer.demo.country import WEATHER, demo_track
+from omnifer.formats.kit_csv import read_kit_csv
+
+RUNA = Rider(id="runa", name="Runa", body_mass_kg=63, all_day_power_w=105, height_cm=169, age_years=34, sex="female")
+EDVIN = Rider(id="edvin", name="Edvin", body_mass_kg=81, all_day_power_w=125, height_cm=183, age_years=51, sex="male")
+STILL_ON_SHELF = ("folding-chair", "flask-half-litre", "second-lens", "travel-chess", "tarp")
+"""Things of the demo that nobody has stowed yet."""
+
+
+def _runas_bike() -> Bike:
+    return Bike.model_validate(
+        BIKES["touring"].model_dump()
+        | {
+            "id": "bike-runa",
+            "rider_id": "runa",
+            "name": "Runa's tourer",
+            "mass_kg": 14.4,
+            "supports": (
+                support("rear_rack", "runa-rear-rack").model_dump(),
+                support("front_rack", "runa-front-rack").model_dump(),
+            ),
+            "carriers": tuple(
+                c.model_dump()
+                for c in (
+                    carrier("rear_pannier", "runa-rear-left", "runa-rear-rack", "left", name="Rear left"),
+                    carrier("rear_pannier", "runa-rear-right", "runa-rear-rack", "right", name="Rear right"),
+                    carrier("front_pannier", "runa-front-left", "runa-front-rack", "left", name="Front left"),
+                    carrier("front_pannier", "runa-front-right", "runa-front-rack", "right", name="Front right"),
+                    carrier("rack_top_bag", "runa-roll", "runa-rear-rack", name="Rack-top roll"),
+                    carrier("handlebar_box", "runa-bar-box", "handlebar", name="Bar box"),
+                    carrier("bottle_cage", "runa-down-tube", "down_tube_bolts", name="Down-tube bottle"),
+                    carrier("bottle_cage", "runa-seat-tube", "seat_tube_bolts", name="Seat-tube bottle"),
+                    carrier("bottle_cage", "runa-under-tube", "under_down_tube_bolts", name="Under-tube bottle"),
+                )
+            ),
+        }
+    )
+
+
+def _edvins_bike() -> Bike:
+    return Bike.model_validate(
+        BIKES["gravel"].model_dump()
+        | {
+            "id": "bike-edvin",
+            "rider_id": "edvin",
+            "name": "Edvin's bike and trailer",
+            "front_share_low": 0.28,
+            "supports": (
+                support("trailer_one_wheel", "edvin-trailer").model_dump(),
+                support("fork_cage", "edvin-cage-left", "left", name="Fork cage left").model_dump(),
+                support("fork_cage", "edvin-cage-right", "right", name="Fork cage right").model_dump(),
+            ),
+            "carriers": tuple(
+                c.model_dump()
+                for c in (
+                    carrier("trailer_bag", "edvin-trailer-bag", "edvin-trailer", name="Trailer bag", volume_l=64),
+                    carrier("half_frame_bag", "edvin-frame-bag", "frame_triangle", name="Frame bag"),
+                    carrier("handlebar_roll", "edvin-bar-roll", "handlebar", name="Bar roll"),
+                    carrier("top_tube_bag", "edvin-top-tube", "top_tube", name="Top-tube bag"),
+                    carrier("fork_bag", "edvin-fork-left", "edvin-cage-left", "left", name="Fork bag left"),
+                    carrier("fork_bag", "edvin-fork-right", "edvin-cage-right", "right", name="Fork bag right"),
+                    carrier("stem_bag", "edvin-stem", "stem", "right", name="Stem pouch"),
+                    carrier("bottle_cage", "edvin-down-tube", "down_tube_bolts", name="Down-tube bottle"),
+                    carrier("bottle_cage", "edvin-under-tube", "under_down_tube_bolts", name="Under-tube bottle"),
+                )
+            ),
+        }
+    )
+
+
+def _text(name: str) -> str:
+    return resources.files("omnifer.demo").joinpath(name).read_text(encoding="utf-8")
+
+
+def demo_stops() -> tuple[Stop, ...]:
+    """The stops of the demo road."""
+    rows = csv.DictReader(_text("stops.csv").splitlines(), delimiter=";")
+    return tuple(
+        Stop(
+            id=f"stop-{number}",
+            name=row["name"],
+            at_km=float(row["km"]),
+            water=row["water"],  # type: ignore[arg-type]
+            shop=row["shop"],  # type: ignore[arg-type]
+            note=row["note"],
+        )
+        for number, row in enumerate(rows, 1)
+    )
+
+
+def demo_tour(load: bool = True) -> Tour:
+    """The sample tour; without `load` everything still lies on the shelf.
+
+    The load is proposed by the search alone, so that it is there in a second; then a few things are as a tired rider
+    left them, for the findings to find.
+    """
+    preview = read_kit_csv(_text("things.csv"), {"runa": "runa", "edvin": "edvin"})
+    if preview.problems:
+        raise ValueError(f"the demo kit does not read: {preview.problems[0]}")
+    tour = Tour(
+        name="Tamsen Quay to Lantern Point",
+        start_date=dt.date(2027, 4, 12),
+        riders=(RUNA, EDVIN),
+        road=Road(cut=DayCut(by="hours", hours=5), stops=demo_stops(), weather=WEATHER),
+        rig=Rig(bikes=(_runas_bike(), _edvins_bike())),
+        kit=tuple(preview.things),
+        track=demo_track(),
+    )
+    if not load:
+        return tour
+    proposal = propose_load(tour, profile_of(tour), kicks=20, effort=0)
+    return Tour.model_validate(tour.model_dump() | {"load": _as_left(proposal.load).model_dump()})
+
+
+def _as_left(load: Load) -> Load:
+    """The proposal with a few things not yet stowed and a few thrown into the wrong bag."""
+    hasty = {"e-reader": "edvin-frame-bag", "lock": "runa-rear-left", "rain-cape": "edvin-bar-roll"}
+    kept = [p for p in load.placements if p.thing_id not in STILL_ON_SHELF and p.thing_id not in hasty]
+    moved = [Placement(thing_id=thing, carrier_id=carrier_id) for thing, carrier_id in hasty.items()]
+    return Load(placements=(*kept, *moved), food=load.food)
