@@ -15,7 +15,6 @@ from omnifer.core.model.assessment import (
     Day,
     Gap,
     Moments,
-    ProfileLine,
     RoadFacts,
 )
 from omnifer.core.model.load import Load
@@ -27,8 +26,6 @@ from omnifer.core.road.profile import Profile
 from omnifer.core.sentence import celsius, km, litres, number, say
 from omnifer.core.voyage import Places, Voyage, play, vessels
 
-LINE_TOLERANCE_M = 6.0
-"""Heights dropped from the drawn line lie this close to it [m]."""
 
 def profile_of(tour: Tour) -> Profile | None:
     """The profile of a tour's track or typed days; None while it has neither. Costly for long tracks: keep it.
@@ -62,7 +59,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
     return Assessment(
         ready=voyage is not None,
         road=_facts(voyage, days) if voyage else None,
-        profile=_line(road) if road is not None else None,
+        profile=road.line if road is not None else None,
         days=days,
         gaps=gaps,
         moments=moments,
@@ -215,22 +212,6 @@ def _water_missing(voyage: Voyage) -> list[float]:
         int(np.searchsorted(places.km, m.km, side="right" if m.leaving else "left")) - 1 for m in voyage.moments
     ]
     return [round(float(missing[max(i, 0)]), 2) for i in index]
-
-
-def _line(road: Profile) -> ProfileLine:
-    """The thinned line: few points where it is even, more where it turns."""
-    tolerance = LINE_TOLERANCE_M
-    kept = geodesy.simplify(road.km, road.elevation_m, tolerance)
-    while kept.size > 2500:
-        tolerance *= 1.6
-        kept = geodesy.simplify(road.km, road.elevation_m, tolerance)
-    positions = road.lat_deg is not None and road.lon_deg is not None
-    return ProfileLine(
-        km=[round(float(v), 3) for v in road.km[kept]],
-        elevation_m=[round(float(v), 1) for v in road.elevation_m[kept]],
-        lat_deg=[round(float(v), 5) for v in road.lat_deg[kept]] if positions and road.lat_deg is not None else None,
-        lon_deg=[round(float(v), 5) for v in road.lon_deg[kept]] if positions and road.lon_deg is not None else None,
-    )
 
 
 def _facts(voyage: Voyage, days: list[Day]) -> RoadFacts:

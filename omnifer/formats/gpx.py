@@ -1,15 +1,16 @@
 """GPX in, as a stream without entities; GPX out, through gpxpy."""
 
-import datetime as dt
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from xml.parsers import expat
 
 import gpxpy.gpx
+import numpy as np
 
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.road import Stop, Track
+from omnifer.core.physics.geodesy import segment_lengths
 from omnifer.formats.problem import InputProblem
 
 MOST_BYTES = 32 * 1024 * 1024
@@ -174,34 +175,26 @@ def read_gpx(content: bytes) -> GpxRoad:
     return GpxRoad(track, reader.waypoints, remarks)
 
 
-def write_gpx(name: str, track: Track, days: Iterable[Day], places: Iterable[tuple[Stop, float, float]], starts: list[int]) -> str:
-    """A GPX 1.1 file with one track segment a day and a waypoint a stop.
-
-    Parameters
-    ----------
-    places : iterable of (stop, latitude, longitude)
-    starts : list of int
-        Index of the first point of each day.
-    """
+def write_gpx(name: str, track: Track, days: list[Day], places: Iterable[tuple[Stop, float, float]]) -> str:
+    """A GPX 1.1 file with one track a day and a waypoint a stop, given as (stop, latitude, longitude)."""
     document = gpxpy.gpx.GPX()
     document.creator = "Omnifer"
     document.name = name
     for stop, lat, lon in places:
-        supplies = []
-        if stop.water != "none":
-            supplies.append(f"water: {stop.water}")
-        if stop.shop != "none":
-            supplies.append(f"shop: {stop.shop}")
+        supplies = [f"{kind}: {what}" for kind, what in (("water", stop.water), ("shop", stop.shop)) if what != "none"]
         note = ", ".join(supplies)
         document.waypoints.append(
             gpxpy.gpx.GPXWaypoint(lat, lon, name=stop.name, description=note or None, comment=stop.note or None)
         )
-    for day, first, last in zip(days, starts, [*starts[1:], len(track.lat_deg) - 1], strict=True):
+    along = np.concatenate([[0.0], np.cumsum(segment_lengths(track.lat_deg, track.lon_deg))]) / 1000
+    cuts = [int(np.searchsorted(along, day.from_km)) for day in days] + [along.size - 1]
+    for day, first, last in zip(days, cuts[:-1], cuts[1:], strict=True):
         part = gpxpy.gpx.GPXTrack(name=f"Day {day.number}, {day.date.isoformat()}, {day.distance_km:.0f} km")
         segment = gpxpy.gpx.GPXTrackSegment()
-        for i in range(first, last + 1):
-            segment.points.append(gpxpy.gpx.GPXTrackPoint(track.lat_deg[i], track.lon_deg[i], elevation=track.elevation_m[i]))
+        segment.points += [
+            gpxpy.gpx.GPXTrackPoint(track.lat_deg[i], track.lon_deg[i], elevation=track.elevation_m[i])
+            for i in range(first, last + 1)
+        ]
         part.segments.append(segment)
         document.tracks.append(part)
-    document.time = dt.datetime(2000, 1, 1, tzinfo=dt.UTC)
     return str(document.to_xml())

@@ -7,6 +7,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core.model.assessment import ProfileLine
 from omnifer.core.model.road import Track, TypedDay
 from omnifer.core.physics import geodesy
 
@@ -16,6 +17,10 @@ HEIGHT_WINDOW = 5
 """Points in the moving mean of heights: 100 m."""
 GRADIENT_WINDOW = 9
 """Points in the least-squares slope: 200 m (noise 1 % for 2 m height noise)."""
+LINE_POINTS, LINE_TOLERANCE_M = 2000, 6.0
+"""Points of the drawn line at most, and how far a dropped point may be off it [m]."""
+KM_PER_DEGREE = 111.2
+"""Of latitude, near enough for finding the closest point [km]."""
 STEEPEST = 0.30
 """Gradients beyond this are noise."""
 ROLLING_M = 200.0
@@ -44,6 +49,40 @@ class Profile:
         altitude = np.rint(self.elevation_m[:-1] / 100).astype(int)
         pairs, cell = np.unique((gradient + 1000) * 1000 + altitude + 100, return_inverse=True)
         return (pairs // 1000 - 1000) / 1000, (pairs % 1000 - 100) * 100.0, cell
+
+    @cached_property
+    def line(self) -> ProfileLine:
+        """The thinned line for drawing: few points where the road is even, more where it turns."""
+        coarse = slice(None, None, 4) if self.km.size > 4 * LINE_POINTS else slice(None)
+        km, heights = np.append(self.km[coarse], self.km[-1]), np.append(self.elevation_m[coarse], self.elevation_m[-1])
+        tolerance = LINE_TOLERANCE_M
+        kept = geodesy.simplify(km, heights, tolerance)
+        while kept.size > LINE_POINTS:
+            tolerance *= 1.6
+            kept = kept[geodesy.simplify(km[kept], heights[kept], tolerance)]
+        along = km[kept]
+        lat, lon = (None if v is None else np.interp(along, self.km, v) for v in (self.lat_deg, self.lon_deg))
+        return ProfileLine(
+            km=np.round(along, 3).tolist(),
+            elevation_m=np.round(heights[kept], 1).tolist(),
+            lat_deg=None if lat is None else np.round(lat, 5).tolist(),
+            lon_deg=None if lon is None else np.round(lon, 5).tolist(),
+        )
+
+    def position_at(self, km: float) -> tuple[float, float] | None:
+        """Latitude and longitude at a kilometre; None where the road was typed [°]."""
+        if self.lat_deg is None or self.lon_deg is None:
+            return None
+        return float(np.interp(km, self.km, self.lat_deg)), float(np.interp(km, self.km, self.lon_deg))
+
+    def nearest(self, lat_deg: float, lon_deg: float) -> tuple[float, float] | None:
+        """Kilometre nearest to a place, and how far away the place lies [km, km]; None where the road was typed."""
+        if self.lat_deg is None or self.lon_deg is None:
+            return None
+        east = (self.lon_deg - lon_deg + 180) % 360 - 180
+        degrees = np.hypot(self.lat_deg - lat_deg, east * np.cos(np.radians(lat_deg)))
+        at = int(np.argmin(degrees))
+        return float(self.km[at]), float(degrees[at]) * KM_PER_DEGREE
 
     @property
     def length_km(self) -> float:

@@ -1,0 +1,122 @@
+"""The application and its guards."""
+
+import ipaddress
+import secrets
+from pathlib import Path
+from typing import Any
+
+from flask import Flask, Response, abort, g, request, send_from_directory
+from flask_wtf.csrf import CSRFProtect
+from werkzeug.exceptions import NotFound
+
+from omnifer.api import exports, parts, problems, tours
+from omnifer.api.desk import Desk
+from omnifer.api.openapi import document, operation
+from omnifer.formats.bundle import MOST_BYTES
+from omnifer.store.tours import Tours, open_pool
+
+BUILT = Path(__file__).parents[2] / "web" / "dist"
+NONCE_MARK = b"NONCE_PLACEHOLDER"
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; style-src-attr 'none'; "
+    "img-src 'self' data:; font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; "
+    "base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'"
+)
+
+
+def create_app(address: str | None, secret_key: str | None = None, built: Path = BUILT) -> Flask:
+    """The application on a migrated database.
+
+    Parameters
+    ----------
+    address : str
+        Of the database; None makes an application that can only describe itself.
+    secret_key : str, optional
+        Signs session cookies; a new one where left out, which signs everybody out at a restart.
+    built : Path
+        Folder of the built front end.
+    """
+    app = Flask(__name__, static_folder=None)
+    app.config.update(
+        SECRET_KEY=secret_key or secrets.token_hex(32),
+        SESSION_COOKIE_NAME="omnifer",
+        SESSION_COOKIE_SAMESITE="Strict",
+        SESSION_COOKIE_HTTPONLY=True,
+        MAX_CONTENT_LENGTH=MOST_BYTES,
+        MAX_FORM_MEMORY_SIZE=MOST_BYTES,
+        TRUSTED_HOSTS=["localhost", "127.0.0.1", "[::1]"],
+        WTF_CSRF_TIME_LIMIT=None,
+        WTF_CSRF_SSL_STRICT=False,
+    )
+    CSRFProtect(app)
+    problems.register(app)
+    if address is not None:
+        app.extensions["omnifer"] = Desk(Tours.of_local_rider(open_pool(address)))
+    for part in (tours, parts, exports):
+        app.register_blueprint(part.blueprint)
+    _guard(app)
+    _pages(app, built)
+    return app
+
+
+def _guard(app: Flask) -> None:
+    """Until accounts come the local rider is signed in, and only from this machine."""
+
+    @app.before_request
+    def local_only() -> None:
+        here = request.remote_addr or ""
+        try:
+            local = ipaddress.ip_address(here).is_loopback
+        except ValueError:
+            local = False
+        if not local:
+            abort(403, "Omnifer answers only on the machine it runs on until it knows accounts.")
+
+    @app.after_request
+    def harden(response: Response) -> Response:
+        response.headers["Content-Security-Policy"] = POLICY.format(nonce=_nonce())
+        response.headers["X-Content-Type-Options"] = "nosniff"
+        response.headers["Referrer-Policy"] = "no-referrer"
+        response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+        if request.path.startswith("/api/"):
+            response.headers["Cache-Control"] = "no-store"
+        return response
+
+    @app.get("/api/openapi.json")
+    @operation()
+    def openapi() -> Any:
+        """This document."""
+        return app.json.response(document(app))
+
+
+def _nonce() -> str:
+    if "nonce" not in g:
+        g.nonce = secrets.token_urlsafe(16)
+    return str(g.nonce)
+
+
+def _pages(app: Flask, built: Path) -> None:
+    """The built front end: its files as they are, its one page wherever a view's address is asked for."""
+
+    @app.get("/assets/<path:name>")
+    def assets(name: str) -> Response:
+        response = send_from_directory(built / "assets", name)
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
+
+    @app.get("/icon.svg")
+    def icon() -> Response:
+        return send_from_directory(built, "icon.svg")
+
+    @app.errorhandler(404)
+    def page(error: NotFound) -> Response:
+        path = request.path
+        if request.method != "GET" or path.startswith(("/api/", "/assets/")) or "." in path.rpartition("/")[2]:
+            return problems.problem(404, "Not there", f"Nothing lives at {path}.")
+        index = built / "index.html"
+        if not index.exists():
+            return problems.problem(503, "Not built", "The screens are not built yet.", mend="Run bin/start.")
+        html = index.read_bytes().replace(NONCE_MARK, _nonce().encode())
+        response: Response = app.response_class(html, mimetype="text/html")
+        response.headers["Cache-Control"] = "no-store"
+        return response

@@ -1,0 +1,62 @@
+"""A tour as files."""
+
+from flask import Blueprint, Response, current_app
+
+from omnifer.api.desk import desk
+from omnifer.api.openapi import operation
+from omnifer.api.parts import file_name
+from omnifer.core.assess import assess
+from omnifer.formats.bundle import bundle_schema, write_bundle
+from omnifer.formats.gpx import write_gpx
+from omnifer.formats.kit_csv import write_kit_csv
+from omnifer.formats.problem import InputProblem
+
+blueprint = Blueprint("exports", __name__)
+
+
+def _file(text: str, media: str, name: str) -> Response:
+    response = current_app.response_class(text, mimetype=media)
+    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
+
+
+@blueprint.get("/api/tours/<tour_id>/bundle.json")
+@operation(problems=(404,))
+def export_bundle(tour_id: str) -> Response:
+    """The whole tour as a bundle."""
+    stored = desk().tours.read(tour_id)
+    return _file(write_bundle(desk().whole(stored)), "application/json", file_name(stored.sheet.name, ".json"))
+
+
+@blueprint.get("/api/tours/<tour_id>/road.gpx")
+@operation(media="application/gpx+xml", problems=(404, 422))
+def export_gpx(tour_id: str) -> Response:
+    """The road with a track a day and a waypoint a stop."""
+    stored = desk().tours.read(tour_id)
+    profile, track = desk().profile(stored), desk().tours.read_track(stored.track_id)
+    if profile is None or track is None:
+        raise InputProblem("This road was typed and has no track", "", "Bring a GPX track first.")
+    days = assess(stored.sheet, profile).days
+    places = [
+        (stop, *position)
+        for stop in stored.sheet.road.stops
+        if (position := profile.position_at(stop.at_km)) is not None
+    ]
+    text = write_gpx(stored.sheet.name, track, days, places)
+    return _file(text, "application/gpx+xml", file_name(stored.sheet.name, ".gpx"))
+
+
+@blueprint.get("/api/tours/<tour_id>/kit.csv")
+@operation(media="text/csv", problems=(404,))
+def export_kit(tour_id: str) -> Response:
+    """The kit as a sheet."""
+    stored = desk().tours.read(tour_id)
+    names = {rider.id: rider.name for rider in stored.sheet.riders}
+    return _file(write_kit_csv(stored.sheet.kit, names), "text/csv", file_name(stored.sheet.name, "-kit.csv"))
+
+
+@blueprint.get("/api/bundle.schema.json")
+@operation()
+def schema() -> Response:
+    """JSON Schema of a bundle."""
+    return current_app.json.response(bundle_schema())

@@ -1,0 +1,106 @@
+"""The OpenAPI document, made from the blueprints' own functions and the core's models."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, TypeVar
+
+from flask import Flask
+from pydantic import BaseModel
+from pydantic.json_schema import models_json_schema
+
+Function = TypeVar("Function", bound=Callable[..., Any])
+
+
+@dataclass(frozen=True)
+class Operation:
+    """What one function takes and gives."""
+
+    summary: str
+    gives: type[BaseModel] | None
+    takes: type[BaseModel] | None
+    upload: bool
+    media: str
+    status: int
+    problems: tuple[int, ...]
+
+
+def operation(
+    gives: type[BaseModel] | None = None,
+    takes: type[BaseModel] | None = None,
+    upload: bool = False,
+    media: str = "application/json",
+    status: int = 200,
+    problems: tuple[int, ...] = (),
+) -> Callable[[Function], Function]:
+    """Describe a view function; its docstring's first line is the summary."""
+
+    def describe(function: Function) -> Function:
+        summary = (function.__doc__ or "").strip().split("\n")[0]
+        function.operation = Operation(summary, gives, takes, upload, media, status, problems)  # type: ignore[attr-defined]
+        return function
+
+    return describe
+
+
+class Problem(BaseModel):
+    """An RFC 9457 problem: what is wrong, where, and what to do."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    where: str = ""
+    mend: str = ""
+    current_revision: int | None = None
+
+
+def document(app: Flask) -> dict[str, Any]:
+    """The OpenAPI 3.1 document of an application."""
+    described = []
+    for rule in app.url_map.iter_rules():
+        found = getattr(app.view_functions[rule.endpoint], "operation", None)
+        if isinstance(found, Operation):
+            described.append((rule, found))
+    described.sort(key=lambda pair: pair[0].rule)
+    given = {(op.gives, "serialization") for _, op in described if op.gives} | {(Problem, "serialization")}
+    taken = {(op.takes, "validation") for _, op in described if op.takes}
+    models = sorted(given | taken, key=lambda pair: (pair[0].__name__, pair[1]))
+    refs, definitions = models_json_schema(models, ref_template="#/components/schemas/{model}")  # type: ignore[arg-type]
+    paths: dict[str, dict[str, Any]] = {}
+    for rule, op in described:
+        path = rule.rule.replace("<string:", "{").replace("<", "{").replace(">", "}")
+        for method in sorted((rule.methods or set()) - {"HEAD", "OPTIONS"}):
+            paths.setdefault(path, {})[method.lower()] = _operation(rule, op, refs)
+    return {
+        "openapi": "3.1.0",
+        "info": {"title": "Omnifer", "version": "1", "description": "Carrying everything on a bicycle for weeks."},
+        "paths": paths,
+        "components": {"schemas": definitions["$defs"]},
+    }
+
+
+def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]:
+    result: dict[str, Any] = {"operationId": rule.endpoint.rpartition(".")[2], "summary": op.summary}
+    if rule.arguments:
+        result["parameters"] = [
+            {"name": name, "in": "path", "required": True, "schema": {"type": "string"}} for name in sorted(rule.arguments)
+        ]
+    if op.takes:
+        result["requestBody"] = {
+            "required": True,
+            "content": {"application/json": {"schema": refs[op.takes, "validation"]}},
+        }
+    if op.upload:
+        fields: dict[str, Any] = {"file": {"type": "string", "format": "binary"}, "revision": {"type": "integer"}}
+        schema = {"type": "object", "properties": fields, "required": ["file"]}
+        result["requestBody"] = {"required": True, "content": {"multipart/form-data": {"schema": schema}}}
+    success: dict[str, Any] = {"description": "Done"}
+    if op.gives:
+        success["content"] = {op.media: {"schema": refs[op.gives, "serialization"]}}
+    elif op.status != 204:
+        success["content"] = {op.media: {"schema": {"type": "object"} if op.media.endswith("json") else {"type": "string"}}}
+    problem = {"application/problem+json": {"schema": refs[Problem, "serialization"]}}
+    result["responses"] = {str(op.status): success} | {
+        str(code): {"description": "Refused", "content": problem} for code in (*op.problems, 400)
+    }
+    return result

@@ -1,0 +1,129 @@
+"""What requests and answers look like, where they are more than a noun of the core."""
+
+import datetime as dt
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from omnifer.core.load.proposal import Proposal
+from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.load import Load
+from omnifer.core.model.people import Rider
+from omnifer.core.model.quantities import Name, Noun
+from omnifer.core.model.rig import Bike, Rig
+from omnifer.core.model.road import Road, TypedDay
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.rig.catalogue import CarrierTemplate, SupportTemplate
+
+Revision = Annotated[int, Field(ge=1, description="The revision that the writer saw")]
+
+
+class Session(Noun):
+    """Who is here, and the token that changes must carry."""
+
+    rider: str
+    csrf_token: str
+
+
+class Catalogue(Noun):
+    """Generic bikes, supports and carriers."""
+
+    bikes: list[Bike]
+    supports: list[SupportTemplate]
+    carriers: list[CarrierTemplate]
+
+
+class TourEntry(Noun):
+    """A tour in the list."""
+
+    id: str
+    name: str
+    start_date: dt.date
+    revision: int
+    changed_at: dt.datetime
+
+
+class TourList(Noun):
+    """All tours, the last changed first."""
+
+    tours: list[TourEntry]
+
+
+class NewTour(Noun):
+    """What a tour begins with."""
+
+    name: Name
+    start_date: dt.date
+    riders: Annotated[tuple[Rider, ...], Field(min_length=1, max_length=8)]
+    bikes: tuple[Bike, ...] = ()
+    typed_days: tuple[TypedDay, ...] = ()
+
+
+class TourView(Noun):
+    """A tour as it stands."""
+
+    id: str
+    revision: int
+    changed_at: dt.datetime
+    what: str = Field(description="The change that led here")
+    has_track: bool
+    can_undo: bool
+    can_redo: bool
+    sheet: TourSheet
+
+
+class TourAnswer(Noun):
+    """A tour after a change, and what it now means."""
+
+    tour: TourView
+    assessment: Assessment
+    remarks: list[str] = []
+
+
+class Change(Noun):
+    """A change of one or more parts of a tour."""
+
+    revision: Revision
+    what: Annotated[str, Field(min_length=1, max_length=200, description="The change in words, for undo")]
+    name: Name | None = None
+    start_date: dt.date | None = None
+    riders: tuple[Rider, ...] | None = None
+    road: Road | None = None
+    rig: Rig | None = None
+    kit: tuple[Thing, ...] | None = None
+    load: Load | None = None
+
+
+class Step(Noun):
+    """Undo or redo."""
+
+    revision: Revision
+    step: Literal["undo", "redo"]
+
+
+class KitText(Noun):
+    """A pasted or uploaded kit sheet."""
+
+    text: Annotated[str, Field(max_length=2_500_000)]
+
+
+class KitImport(KitText):
+    """A kit sheet that the rider has seen previewed and accepted."""
+
+    revision: Revision
+    replace: bool = Field(False, description="Replace the kit instead of adding to it")
+
+
+class ProposalRequest(Noun):
+    """Ask for a load."""
+
+    revision: Revision
+    effort: Annotated[float, Field(ge=0, le=20, description="Effort of the solver, about seconds of one core")] = 1.0
+
+
+class ProposalAnswer(Noun):
+    """The tour with the proposed load, and how good that is."""
+
+    answer: TourAnswer
+    proposal: Proposal

@@ -1,0 +1,103 @@
+"""Tours: list, start, read, change, undo, delete."""
+
+from flask import Blueprint, Response
+from flask_wtf.csrf import generate_csrf
+
+from omnifer.api import shapes
+from omnifer.api.desk import answer, body, desk, uploaded
+from omnifer.api.openapi import operation
+from omnifer.core.load.keep import still_standing
+from omnifer.core.model.rig import Rig
+from omnifer.core.model.road import Road
+from omnifer.core.model.tour import Tour, TourSheet
+from omnifer.core.rig.catalogue import BIKES, CARRIERS, SUPPORTS
+from omnifer.formats.bundle import read_bundle
+
+blueprint = Blueprint("tours", __name__)
+
+
+@blueprint.get("/api/session")
+@operation(gives=shapes.Session)
+def session() -> Response:
+    """Who is here, and the token that changes must carry."""
+    return answer(shapes.Session(rider="local rider", csrf_token=generate_csrf()))
+
+
+@blueprint.get("/api/catalogue")
+@operation(gives=shapes.Catalogue)
+def catalogue() -> Response:
+    """Generic bikes, supports and carriers."""
+    found = shapes.Catalogue(
+        bikes=list(BIKES.values()), supports=list(SUPPORTS.values()), carriers=list(CARRIERS.values())
+    )
+    return answer(found)
+
+
+@blueprint.get("/api/tours")
+@operation(gives=shapes.TourList)
+def list_tours() -> Response:
+    """All tours, the last changed first."""
+    lines = [shapes.TourEntry.model_validate(vars(line)) for line in desk().tours.list()]
+    return answer(shapes.TourList(tours=lines))
+
+
+@blueprint.post("/api/tours")
+@operation(gives=shapes.TourAnswer, takes=shapes.NewTour, status=201, problems=(422,))
+def start_tour() -> Response:
+    """Start a tour."""
+    wanted = shapes.NewTour.model_validate_json(body())
+    tour = Tour(
+        name=wanted.name,
+        start_date=wanted.start_date,
+        riders=wanted.riders,
+        rig=Rig(bikes=wanted.bikes),
+        road=Road(typed_days=wanted.typed_days),
+    )
+    return answer(desk().answer(desk().tours.create(tour)), 201)
+
+
+@blueprint.post("/api/tours/bundle")
+@operation(gives=shapes.TourAnswer, upload=True, status=201, problems=(413, 422))
+def bring_bundle() -> Response:
+    """Bring a whole tour as a bundle."""
+    tour_id = desk().tours.create(read_bundle(uploaded()), "Bring the tour from a bundle")
+    return answer(desk().answer(tour_id), 201)
+
+
+@blueprint.get("/api/tours/<tour_id>")
+@operation(gives=shapes.TourAnswer, problems=(404,))
+def read_tour(tour_id: str) -> Response:
+    """One tour and what it means."""
+    return answer(desk().answer(tour_id))
+
+
+@blueprint.patch("/api/tours/<tour_id>")
+@operation(gives=shapes.TourAnswer, takes=shapes.Change, problems=(404, 409, 422))
+def change_tour(tour_id: str) -> Response:
+    """Change parts of a tour; placements whose thing or carrier is gone go back to the shelf."""
+    change = shapes.Change.model_validate_json(body())
+    stored = desk().tours.read(tour_id)
+    parts = {name: value for name, value in dict(change).items() if value is not None and name not in ("revision", "what")}
+    sheet = stored.sheet.model_copy(update=parts)
+    if change.load is None:
+        sheet = sheet.model_copy(update={"load": still_standing(sheet.load, sheet.kit, sheet.rig)})
+    desk().tours.change(tour_id, change.revision, change.what, TourSheet.model_validate(dict(sheet)))
+    return answer(desk().answer(tour_id))
+
+
+@blueprint.post("/api/tours/<tour_id>/step")
+@operation(gives=shapes.TourAnswer, takes=shapes.Step, problems=(404, 409, 422))
+def step_tour(tour_id: str) -> Response:
+    """Undo or redo one change."""
+    step = shapes.Step.model_validate_json(body())
+    desk().tours.step(tour_id, step.revision, step.step)
+    return answer(desk().answer(tour_id))
+
+
+@blueprint.delete("/api/tours/<tour_id>")
+@operation(status=204, problems=(404,))
+def delete_tour(tour_id: str) -> Response:
+    """Forget a tour with all its history."""
+    desk().tours.read(tour_id)
+    desk().tours.delete(tour_id)
+    return Response(status=204)

@@ -1,0 +1,1 @@
+DROP TABLE tour_state, tour, track, owner CASCADE;

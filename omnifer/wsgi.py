@@ -1,0 +1,7 @@
+"""The application for the web server, which is told its database by the environment."""
+
+import os
+
+from omnifer.api.app import create_app
+
+app = create_app(os.environ["OMNIFER_DATABASE"], os.environ["OMNIFER_SECRET_KEY"])
