@@ -7,14 +7,16 @@ from flask import Blueprint, Response
 from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded, uploaded_revision
 from omnifer.api.openapi import operation
-from omnifer.core.assess import propose_load
+from omnifer.core.assess import assess, places, propose_load
 from omnifer.core.load.keep import still_standing
+from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.road import Stop, TypedDay
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.profile import Profile, from_track
 from omnifer.formats.gpx import Waypoint, read_gpx
 from omnifer.formats.kit_csv import KitPreview, read_kit_csv
 from omnifer.formats.problem import InputProblem
+from omnifer.store.tours import NotThereError
 
 blueprint = Blueprint("parts", __name__)
 FARTHEST_WAYPOINT_KM = 20.0
@@ -88,6 +90,27 @@ def import_kit(tour_id: str) -> Response:
     sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"kit": kit, "load": load})))
     desk().tours.change(tour_id, wanted.revision, f"Bring {len(preview.things)} things from a sheet", sheet)
     return answer(desk().answer(tour_id))
+
+
+@blueprint.get("/api/tours/<tour_id>/things/<thing_id>/places")
+@operation(gives=shapes.Places, problems=(404,))
+def thing_places(tour_id: str, thing_id: str) -> Response:
+    """Where a thing could go, best places first."""
+    stored = desk().tours.read(tour_id)
+    try:
+        return answer(shapes.Places(places=places(stored.sheet, desk().profile(stored), thing_id)))
+    except KeyError:
+        raise NotThereError(thing_id) from None
+
+
+@blueprint.post("/api/tours/<tour_id>/trial")
+@operation(gives=Assessment, takes=shapes.Trial, problems=(404, 422))
+def try_load(tour_id: str) -> Response:
+    """What another load would mean; nothing is kept."""
+    wanted = shapes.Trial.model_validate_json(body())
+    stored = desk().tours.read(tour_id)
+    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"load": wanted.load})))
+    return answer(assess(sheet, desk().profile(stored)))
 
 
 @blueprint.post("/api/tours/<tour_id>/proposal")

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from omnifer.core.load.places import PlaceFor
 from omnifer.core.load.proposal import Proposal
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.kit import Thing
@@ -113,6 +114,18 @@ class KitImport(KitText):
 
     revision: Revision
     replace: bool = Field(False, description="Replace the kit instead of adding to it")
+
+
+class Places(Noun):
+    """Where a thing could go, best places first."""
+
+    places: list[PlaceFor]
+
+
+class Trial(Noun):
+    """A load to be looked at and not kept."""
+
+    load: Load
 
 
 class ProposalRequest(Noun):

@@ -7,6 +7,7 @@ from typing import Literal
 import numpy as np
 
 from omnifer.core import findings
+from omnifer.core.load.places import PlaceFor, places_for
 from omnifer.core.load.proposal import EFFORT, KICKS, Proposal, propose
 from omnifer.core.load.trace import BikeLoad, Stores
 from omnifer.core.model.assessment import (
@@ -48,10 +49,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
     road : Profile or None
         From `profile_of`; kept apart because the raw track rarely changes.
     """
-    voyage = play(tour, road) if road is not None and tour.riders else None
-    water = voyage.water_l if voyage else np.zeros(1)
-    food = voyage.food_kg if voyage else np.zeros(1)
-    bikes = [BikeLoad(tour, bike, Stores(vessels(tour), water, food)) for bike in tour.rig.bikes]
+    voyage, bikes = _ridden(tour, road)
     days = _days(tour, voyage) if voyage else []
     gaps = [*_gaps(tour, voyage, "water"), *_gaps(tour, voyage, "food")] if voyage else []
     minutes = _minutes(tour, voyage)
@@ -70,6 +68,22 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         shelf=findings.shelf_of(tour),
         minutes_per_kg=round(max(minutes.values()), 3) if minutes else None,
     )
+
+
+def _ridden(tour: TourSheet, road: Profile | None) -> tuple[Voyage | None, list[BikeLoad]]:
+    """The voyage, where there is a road, and every bike as it is loaded along it."""
+    voyage = play(tour, road) if road is not None and tour.riders else None
+    water = voyage.water_l if voyage else np.zeros(1)
+    food = voyage.food_kg if voyage else np.zeros(1)
+    return voyage, [BikeLoad(tour, bike, Stores(vessels(tour), water, food)) for bike in tour.rig.bikes]
+
+
+def places(tour: TourSheet, road: Profile | None, thing_id: str) -> list[PlaceFor]:
+    """Where one more of a thing could go, best places first. Raises KeyError where there is no such thing."""
+    thing = next((thing for thing in tour.kit if thing.id == thing_id), None)
+    if thing is None:
+        raise KeyError(thing_id)
+    return places_for(thing, _ridden(tour, road)[1])
 
 
 def propose_load(tour: TourSheet, road: Profile | None, kicks: int = KICKS, effort: float = EFFORT) -> Proposal:

@@ -70,11 +70,11 @@ class CarrierContents:
         """As the screens read it."""
         return CarrierTrace(
             carrier_id=self.carrier.id,
-            gear_kg=_short(self.gear_kg),
             gear_l=_short(self.gear_l),
             fuel_l=_short(self.fuel_l),
-            water_kg=_column(self.water_kg),
-            food_kg=_column(self.food_kg),
+            kg=_column(self.kg),
+            litres=_column(self.litres),
+            water_l=_column(self.water_kg),
             food_l=_column(self.food_l),
             fullest_kg=_short(self.kg.max(initial=0)),
             fullest_l=_short(self.litres.max(initial=0)),
@@ -175,4 +175,6 @@ def _short(value: float) -> float:
 
 
 def _column(values: Array, decimals: int = 2) -> list[float]:
-    return [float(v) for v in np.round(values, decimals)]
+    """Rounded values; one value where they never change."""
+    rounded: list[float] = np.round(values, decimals).tolist()
+    return rounded[:1] if len(set(rounded)) == 1 else rounded

@@ -1,7 +1,7 @@
 """What a tour means: the answer of the core, as screens and the command line read it."""
 
 import datetime as dt
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -118,16 +118,19 @@ class Gap(Noun):
         return 0.0 if self.holds is None else max(0.0, self.need - self.holds)
 
 
+Column = Annotated[list[float], Field(description="A value for each moment; a single one where it never changes")]
+
+
 class CarrierTrace(Noun):
-    """What one carrier holds: constant gear, and stores at each moment [kg, l]."""
+    """What one carrier holds at each moment: in all [kg, l], and by material [l]."""
 
     carrier_id: str
-    gear_kg: float
-    gear_l: float
+    kg: Column
+    litres: Column
+    gear_l: float = Field(description="Volume of the things, fuel included")
     fuel_l: float
-    water_kg: list[float]
-    food_kg: list[float]
-    food_l: list[float]
+    water_l: Column
+    food_l: Column
     fullest_kg: float
     fullest_l: float
 
@@ -144,16 +147,16 @@ class BikeTrace(Noun):
     """Weights under one bike at each moment, without its rider, and the rider's constant part."""
 
     bike_id: str
-    total_kg: list[float]
-    front_kg: list[float]
-    rear_kg: list[float]
-    trailer_kg: list[float]
-    hitch_kg: list[float]
-    left_kg: list[float] = Field(description="In carriers on the left side, bags included")
-    right_kg: list[float]
-    centre_x_mm: list[float]
-    centre_y_mm: list[float]
-    front_share: list[float]
+    total_kg: Column
+    front_kg: Column
+    rear_kg: Column
+    trailer_kg: Column
+    hitch_kg: Column
+    left_kg: Column = Field(description="In carriers on the left side, bags included")
+    right_kg: Column
+    centre_x_mm: Column
+    centre_y_mm: Column
+    front_share: Column
     rider_front_kg: float
     rider_rear_kg: float
     minutes_per_kg: float = Field(description="What one kilogram costs on this tour [min/day]")

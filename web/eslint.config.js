@@ -1,0 +1,22 @@
+import a11y from 'eslint-plugin-jsx-a11y-x'
+import hooks from 'eslint-plugin-react-hooks'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['dist', 'src/api/schema.d.ts'] },
+  ...tseslint.configs.strict,
+  hooks.configs.flat.recommended,
+  a11y.configs.recommended ?? a11y.flatConfigs.recommended,
+  {
+    files: ['src/views/**', 'src/instruments/**', 'src/ui/**'],
+    rules: {
+      'no-restricted-globals': ['error', { name: 'fetch', message: 'Only src/api talks to the network.' }],
+    },
+  },
+  {
+    files: ['src/instruments/**', 'src/ui/**', 'src/api/**'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ group: ['**/views/**'], message: 'Views are above.' }] }],
+    },
+  },
+)

@@ -1,0 +1,117 @@
+/** The only place that talks to the network. */
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+type Schemas = components['schemas']
+export type Assessment = Schemas['Assessment']
+export type Bike = Schemas['Bike-Output']
+export type BikeTrace = Schemas['BikeTrace']
+export type Box = Schemas['Box']
+export type Carrier = Schemas['Carrier-Output']
+export type CarrierTemplate = Schemas['CarrierTemplate']
+export type CarrierTrace = Schemas['CarrierTrace']
+export type Catalogue = Schemas['Catalogue']
+export type Change = Schemas['Change']
+export type Day = Schemas['Day']
+export type Finding = Schemas['Finding']
+export type Gap = Schemas['Gap']
+export type KitPreview = Schemas['KitPreview']
+export type Load = Schemas['Load-Output']
+export type Moments = Schemas['Moments']
+export type NewTour = Schemas['NewTour']
+export type PlaceFor = Schemas['PlaceFor']
+export type Placement = Schemas['Placement-Output']
+export type Proposal = Schemas['Proposal']
+export type Reach = Schemas['Thing-Output']['reach']
+export type Rider = Schemas['Rider-Output']
+export type Road = Schemas['Road-Output']
+export type Stop = Schemas['Stop-Output']
+export type Support = Schemas['Support-Output']
+export type SupportTemplate = Schemas['SupportTemplate']
+export type Text = Schemas['Text']
+export type Thing = Schemas['Thing-Output']
+export type TourAnswer = Schemas['TourAnswer']
+export type TourEntry = Schemas['TourEntry']
+export type TourSheet = Schemas['TourSheet']
+export type TourView = Schemas['TourView']
+export type Quantity = Schemas['Figure']['quantity']
+type ProblemBody = Schemas['Problem']
+
+/** A refusal of the server, in words. */
+export class Problem extends Error {
+  constructor(readonly body: Partial<ProblemBody> & { detail: string }) {
+    super(body.detail)
+  }
+  get stale(): boolean {
+    return this.body.status === 409
+  }
+}
+
+const client = createClient<paths>()
+let token: Promise<string> | undefined
+
+async function csrf(): Promise<string> {
+  token ??= client.GET('/api/session').then(({ data }) => data?.csrf_token ?? '')
+  return token
+}
+
+client.use({
+  async onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', await csrf())
+    return request
+  },
+})
+
+async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  let result: { data?: T; error?: unknown }
+  try {
+    result = await call
+  } catch {
+    throw new Problem({ detail: 'Omnifer does not answer. What you see is kept; the last change is not.', mend: 'Start it again with bin/start, then repeat the change.' })
+  }
+  if (result.error !== undefined) {
+    const body = result.error as Partial<ProblemBody>
+    throw new Problem({ detail: 'Something unforeseen went wrong.', ...body })
+  }
+  return result.data as T
+}
+
+const at = (tour_id: string) => ({ params: { path: { tour_id } } })
+
+function file(content: File, revision?: number) {
+  const form = new FormData()
+  form.set('file', content)
+  if (revision !== undefined) form.set('revision', String(revision))
+  return { body: form as never, bodySerializer: (body: unknown) => body as FormData }
+}
+
+export const api = {
+  catalogue: () => taken(client.GET('/api/catalogue')),
+  tours: () => taken(client.GET('/api/tours')),
+  start: (body: NewTour) => taken(client.POST('/api/tours', { body })),
+  bringBundle: (content: File) => taken(client.POST('/api/tours/bundle', file(content))),
+  tour: (id: string) => taken(client.GET('/api/tours/{tour_id}', at(id))),
+  change: (id: string, body: Change) => taken(client.PATCH('/api/tours/{tour_id}', { ...at(id), body })),
+  step: (id: string, revision: number, step: 'undo' | 'redo') =>
+    taken(client.POST('/api/tours/{tour_id}/step', { ...at(id), body: { revision, step } })),
+  remove: (id: string) => taken(client.DELETE('/api/tours/{tour_id}', at(id))),
+  bringTrack: (id: string, revision: number, content: File) =>
+    taken(client.POST('/api/tours/{tour_id}/track', { ...at(id), ...file(content, revision) })),
+  previewKit: (id: string, text: string) =>
+    taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body: { text } })),
+  importKit: (id: string, revision: number, text: string, replace: boolean) =>
+    taken(client.POST('/api/tours/{tour_id}/kit/import', { ...at(id), body: { revision, text, replace } })),
+  propose: (id: string, revision: number) =>
+    taken(client.POST('/api/tours/{tour_id}/proposal', { ...at(id), body: { revision } })),
+  places: (tour_id: string, thing_id: string) =>
+    taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/places', { params: { path: { tour_id, thing_id } } })),
+  trial: (id: string, load: Load) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: { load } })),
+  files: (id: string) => ({
+    bundle: `/api/tours/${id}/bundle.json`,
+    gpx: `/api/tours/${id}/road.gpx`,
+    kit: `/api/tours/${id}/kit.csv`,
+  }),
+}
+
+/** The value of a column at a moment; a column that never changes has one value only. */
+export const pick = (column: number[], moment: number): number => column[moment] ?? column[0] ?? 0

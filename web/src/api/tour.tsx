@@ -1,0 +1,97 @@
+/** The tour on the desk: as the server last gave it, the changes sent to it, and trouble on the way. */
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useRef, useState } from 'react'
+import { api, type Assessment, type Change, Problem, type Proposal, type TourAnswer, type TourSheet, type TourView } from './client'
+
+type Parts = Omit<Change, 'revision' | 'what'>
+
+export interface Desk {
+  tour: TourView
+  sheet: TourSheet
+  assessment: Assessment
+  busy: string
+  problem: Problem | null
+  remarks: string[]
+  change: (what: string, parts: Parts) => Promise<boolean>
+  step: (step: 'undo' | 'redo') => void
+  propose: () => Promise<Proposal | undefined>
+  bringTrack: (file: File) => Promise<boolean>
+  importKit: (text: string, replace: boolean) => Promise<boolean>
+  reload: () => void
+  dismiss: () => void
+}
+
+const Context = createContext<Desk | null>(null)
+
+export function useDesk(): Desk {
+  const found = useContext(Context)
+  if (!found) throw new Error('TourProvider is missing')
+  return found
+}
+
+export function TourProvider({ id, children, waiting }: { id: string; children: ReactNode; waiting: (problem: Problem | null) => ReactNode }) {
+  const queries = useQueryClient()
+  const key = useMemo(() => ['tour', id], [id])
+  const { data, error, refetch } = useQuery<TourAnswer>({ queryKey: key, queryFn: () => api.tour(id) })
+  const [busy, setBusy] = useState('')
+  const [problem, setProblem] = useState<Problem | null>(null)
+  const [remarks, setRemarks] = useState<string[]>([])
+  const queue = useRef<Promise<unknown>>(Promise.resolve())
+
+  /** Sends one change after the other, each on the revision that the one before it made. */
+  const send = useCallback(
+    <T,>(what: string, call: (revision: number) => Promise<T>, answerOf: (result: T) => TourAnswer): Promise<T | undefined> => {
+      const next = queue.current.then(async () => {
+        const now = queries.getQueryData<TourAnswer>(key)
+        if (!now) return undefined
+        setBusy(what)
+        try {
+          const result = await call(now.tour.revision)
+          const answer = answerOf(result)
+          queries.setQueryData(key, answer)
+          setProblem(null)
+          setRemarks(answer.remarks)
+          return result
+        } catch (trouble) {
+          setProblem(trouble instanceof Problem ? trouble : new Problem({ detail: String(trouble) }))
+          return undefined
+        } finally {
+          setBusy('')
+        }
+      })
+      queue.current = next
+      return next
+    },
+    [key, queries],
+  )
+
+  const desk = useMemo<Desk | null>(() => {
+    if (!data) return null
+    const same = (answer: TourAnswer) => answer
+    return {
+      tour: data.tour,
+      sheet: data.tour.sheet,
+      assessment: data.assessment,
+      busy,
+      problem,
+      remarks,
+      change: async (what, parts) => (await send(what, (revision) => api.change(id, { revision, what, ...parts }), same)) !== undefined,
+      step: (step) => void send(step, (revision) => api.step(id, revision, step), same),
+      propose: async () => (await send('Working out a load', (revision) => api.propose(id, revision), (r) => r.answer))?.proposal,
+      bringTrack: async (file) => (await send('Reading the track', (revision) => api.bringTrack(id, revision, file), same)) !== undefined,
+      importKit: async (text, replace) =>
+        (await send('Taking the things', (revision) => api.importKit(id, revision, text, replace), same)) !== undefined,
+      reload: () => {
+        setProblem(null)
+        void refetch()
+      },
+      dismiss: () => {
+        setProblem(null)
+        setRemarks([])
+      },
+    }
+  }, [data, busy, problem, remarks, id, send, refetch])
+
+  if (!desk) return waiting(error instanceof Problem ? error : null)
+  return <Context.Provider value={desk}>{children}</Context.Provider>
+}
