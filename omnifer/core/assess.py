@@ -7,6 +7,7 @@ from typing import Literal
 import numpy as np
 
 from omnifer.core import findings
+from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
 from omnifer.core.load.proposal import EFFORT, KICKS, Proposal, propose
 from omnifer.core.load.trace import BikeLoad, Stores
@@ -62,6 +63,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         gaps=gaps,
         moments=moments,
         bikes=[load.trace(minutes.get(load.bike.rider_id, 0.0)) for load in bikes],
+        cards=cards(bikes),
         findings=findings.find(findings.Situation(tour, voyage, bikes, days, gaps)),
         assumptions=_assumptions(tour, road),
         checked=[kind for kinds in findings.CHECKS.values() for kind in kinds],

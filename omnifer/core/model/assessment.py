@@ -213,6 +213,29 @@ class Finding(Noun):
     mends: list[Mend]
 
 
+class PackLayer(Noun):
+    """One kind of thing in a bag."""
+
+    thing_id: str
+    count: int
+    mass_kg: float
+    volume_l: float
+
+
+class PackCard(Noun):
+    """One bag as it is packed at the start."""
+
+    bike_id: str
+    carrier_id: str
+    layers: list[PackLayer] = Field(description="Bottom to top: the last needed at the bottom")
+    food_kg: float
+    food_l: float
+    water_l: float
+    mass_kg: float
+    volume_l: float
+    empty_l: float
+
+
 class Assumption(Noun):
     """A default that stood in for something not known."""
 
@@ -243,6 +266,7 @@ class Assessment(Noun):
     gaps: list[Gap]
     moments: Moments | None
     bikes: list[BikeTrace]
+    cards: list[PackCard]
     findings: list[Finding]
     assumptions: list[Assumption]
     checked: list[FindingKind] = Field(description="The kinds of trouble that were looked for")

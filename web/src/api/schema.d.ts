@@ -309,6 +309,8 @@ export interface components {
             assumptions: components["schemas"]["Assumption"][];
             /** Bikes */
             bikes: components["schemas"]["BikeTrace"][];
+            /** Cards */
+            cards: components["schemas"]["PackCard"][];
             /**
              * Checked
              * @description The kinds of trouble that were looked for
@@ -1411,6 +1413,47 @@ export interface components {
              * @default []
              */
             typed_days?: components["schemas"]["TypedDay-Input"][];
+        };
+        /**
+         * PackCard
+         * @description One bag as it is packed at the start.
+         */
+        PackCard: {
+            /** Bike Id */
+            bike_id: string;
+            /** Carrier Id */
+            carrier_id: string;
+            /** Empty L */
+            empty_l: number;
+            /** Food Kg */
+            food_kg: number;
+            /** Food L */
+            food_l: number;
+            /**
+             * Layers
+             * @description Bottom to top: the last needed at the bottom
+             */
+            layers: components["schemas"]["PackLayer"][];
+            /** Mass Kg */
+            mass_kg: number;
+            /** Volume L */
+            volume_l: number;
+            /** Water L */
+            water_l: number;
+        };
+        /**
+         * PackLayer
+         * @description One kind of thing in a bag.
+         */
+        PackLayer: {
+            /** Count */
+            count: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Thing Id */
+            thing_id: string;
+            /** Volume L */
+            volume_l: number;
         };
         /**
          * PlaceFor

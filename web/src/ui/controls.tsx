@@ -78,6 +78,25 @@ export function Field({ label, value, onChange, type = 'text', ...rest }: {
   )
 }
 
+/** A text field whose words are taken when it is left or Enter is pressed; Escape puts the old ones back. */
+export function SettledField({ label, value, onChange }: { label: string; value: string; onChange: (value: string) => void }) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const settle = () => {
+    if (typed?.trim() && typed.trim() !== value) onChange(typed.trim())
+    setTyped(null)
+  }
+  return (
+    <Labelled as={Aria.TextField} value={typed ?? value} onChange={setTyped} onBlur={settle}
+      onKeyDown={(e: React.KeyboardEvent) => {
+        if (e.key === 'Enter') settle()
+        if (e.key === 'Escape') setTyped(null)
+      }}>
+      <Aria.Label>{label}</Aria.Label>
+      <Aria.Input />
+    </Labelled>
+  )
+}
+
 /** A quantity, typed in any unit the rider likes and kept in the base unit. Refuses in words and keeps what was typed. */
 export function Measure({ label, value, quantity, onChange, least = 0, most = Infinity, decimals, hidden = false }: {
   label: string

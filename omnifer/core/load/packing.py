@@ -1,0 +1,42 @@
+"""The order in which each bag is packed: bottom to top, last needed at the bottom."""
+
+from omnifer.core.load.trace import BikeLoad, CarrierContents
+from omnifer.core.model.assessment import PackCard, PackLayer
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.load import Placement
+from omnifer.core.model.quantities import REACHES
+
+
+def _bottom_first(pair: tuple[Thing, Placement]) -> tuple[int, bool, str, float, str]:
+    """Deeper reach lower, wet things above dry ones, kits together, heavy below light."""
+    thing, placement = pair
+    return -REACHES.index(thing.reach), thing.wet, thing.kit, -thing.mass_kg * placement.count, thing.id
+
+
+def _card(bike: BikeLoad, held: CarrierContents, leaving: int) -> PackCard:
+    layers = [
+        PackLayer(
+            thing_id=thing.id,
+            count=placement.count,
+            mass_kg=round(thing.mass_kg * placement.count, 3),
+            volume_l=round(thing.volume_l * placement.count, 3),
+        )
+        for thing, placement in sorted(held.inside, key=_bottom_first)
+    ]
+    litres = float(held.litres[leaving])
+    return PackCard(
+        bike_id=bike.bike.id,
+        carrier_id=held.carrier.id,
+        layers=layers,
+        food_kg=round(float(held.food_kg[leaving]), 3),
+        food_l=round(float(held.food_l[leaving]), 3),
+        water_l=round(float(held.water_kg[leaving]), 3),
+        mass_kg=round(float(held.kg[leaving]), 3),
+        volume_l=round(litres, 3),
+        empty_l=round(max(held.carrier.volume_l - litres, 0.0), 3),
+    )
+
+
+def cards(bikes: list[BikeLoad], leaving: int = 0) -> list[PackCard]:
+    """One card for each carrier, as packed at a moment (the start), in the order of the rig."""
+    return [_card(bike, held, leaving) for bike in bikes for held in bike.contents]

@@ -1,0 +1,66 @@
+/** The list twin of the drawing: the same carriers, figures and actions, as text. */
+import styled from 'styled-components'
+import { type Bike, type BikeTrace, pick } from '../api/client'
+import { Button } from '../ui/controls'
+import { useUnits } from '../ui/preferences'
+import { usePlayhead } from './moment'
+import { usePlaces, useStow } from './useStow'
+
+const Table = styled.table`
+  width: 100%; font-size: 13px;
+  th { text-align: left; font-weight: 650; border-bottom: 2px solid var(--ink); padding: 4px 6px; font-size: 12.5px; }
+  td { border-bottom: 1px solid var(--hair); padding: 4px 6px; height: 40px; }
+  .n { text-align: right; white-space: nowrap; }
+`
+const Scroll = styled.div`flex: 1; overflow: auto; padding: 8px 12px 48px;`
+
+export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
+  const { moment, inHand, setCarrier } = usePlayhead()
+  const { stow } = useStow()
+  const places = usePlaces(inHand?.thingId ?? null)
+  const units = useUnits()
+  const at = (column: number[]) => pick(column, moment)
+  return (
+    <Scroll>
+      <p>
+        {bike.name}: {units.show(at(trace.total_kg), 'mass')} without rider, front wheel {units.show(at(trace.front_kg), 'mass')}, rear wheel {units.show(at(trace.rear_kg), 'mass')}
+        {at(trace.trailer_kg) > 0 && `, trailer wheel ${units.show(at(trace.trailer_kg), 'mass')}, on the hitch ${units.show(at(trace.hitch_kg), 'mass')}`}; left {units.show(at(trace.left_kg), 'mass')}, right {units.show(at(trace.right_kg), 'mass')}.
+      </p>
+      <Table>
+        <thead>
+          <tr><th>Bag</th><th className="n">Mass</th><th className="n">Limit</th><th className="n">Volume</th><th className="n">Holds</th><th>Reach, dry</th><th /></tr>
+        </thead>
+        <tbody>
+          {bike.carriers.map((carrier) => {
+            const found = trace.carriers.find((c) => c.carrier_id === carrier.id)
+            if (!found) return null
+            const place = places.get(carrier.id)
+            return (
+              <tr key={carrier.id}>
+                <td>{carrier.name}{found.fullest_kg > carrier.limit_kg + 0.005 || found.fullest_l > carrier.volume_l + 0.005 ? ' (over)' : ''}</td>
+                <td className="n">{units.show(at(found.kg), 'mass')}</td>
+                <td className="n">{units.show(carrier.limit_kg, 'mass')}</td>
+                <td className="n">{units.show(at(found.litres), 'volume')}</td>
+                <td className="n">{units.show(carrier.volume_l, 'volume')}</td>
+                <td>{carrier.reach}, {carrier.dryness}</td>
+                <td>
+                  {inHand ? (
+                    <Button $small onPress={() => stow(carrier.id)}>Stow here{place ? (place.fits ? ', fits' : place.reason ? `, ${units.say(place.reason)}` : '') : ''}</Button>
+                  ) : (
+                    <Button $small onPress={() => setCarrier(carrier.id)}>Open</Button>
+                  )}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </Table>
+      <p>
+        {bike.supports.map((support) => {
+          const found = trace.supports.find((s) => s.support_id === support.id)
+          return found ? `${support.name}: ${units.show(found.fullest_kg, 'mass')} of ${units.show(found.limit_kg, 'mass')} at its heaviest. ` : ''
+        })}
+      </p>
+    </Scroll>
+  )
+}

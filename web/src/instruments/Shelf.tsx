@@ -1,0 +1,170 @@
+/** What is not stowed yet, by the moment a hand needs it; and what rides where. */
+import { useMemo, useState } from 'react'
+import styled from 'styled-components'
+import type { Placement, Thing } from '../api/client'
+import { useDesk } from '../api/tour'
+import { Button, IconButton, Menu, type MenuEntry, Muted, RailLine, Section } from '../ui/controls'
+import { Icon, REACH_WORDS } from '../ui/icons'
+import { useUnits } from '../ui/preferences'
+import { pinThing } from './loadEdits'
+import { usePlayhead } from './moment'
+import { minutesWords, Tag } from './Tag'
+import { usePlaces, useStow } from './useStow'
+
+const Column = styled.section`
+  display: flex; flex-direction: column; min-height: 0; padding: 9px 0 0 20px;
+  .scroll { overflow-y: auto; flex: 1; min-height: 0; padding: 4px 3px 8px; scrollbar-width: thin; }
+  .group { margin-bottom: 8px; }
+  .food { display: flex; align-items: center; gap: 6px; padding: 4px 0; font-size: 12.5px; }
+`
+const Head = styled.div`
+  display: flex; align-items: baseline; gap: 12px; margin-bottom: 5px;
+  button { font-size: 13px; font-stretch: 86%; font-weight: 500; color: var(--ink2); padding: 3px 0; border-bottom: 2px solid transparent; }
+  button[aria-selected='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
+`
+const Bill = styled.p`
+  border-top: 1px solid var(--edge); padding: 4px 0 6px; font-size: 12.5px; font-stretch: 86%; color: var(--ink2);
+  b { color: var(--ink); }
+`
+const Find = styled.input`
+  width: 100%; min-height: 32px; padding: 2px 8px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); font-size: 13px; margin-bottom: 4px;
+`
+
+type Shown = 'shelf' | 'bikes'
+
+export function Shelf() {
+  const { sheet, assessment } = useDesk()
+  const { carrierId, setCarrier, inHand } = usePlayhead()
+  const { entries, stow } = useStow()
+  const units = useUnits()
+  const [wanted, setShown] = useState<Shown>('shelf')
+  const [query, setQuery] = useState('')
+  const shown: Shown = carrierId ? 'bikes' : wanted
+  const byId = useMemo(() => new Map(sheet.kit.map((t) => [t.id, t])), [sheet.kit])
+  const onShelf = sheet.kit.filter((t) => (assessment.shelf[t.id] ?? 0) > 0)
+  const matches = (thing: Thing) => !query || `${thing.name} ${thing.kit}`.toLowerCase().includes(query.toLowerCase())
+  const placed = sheet.load.placements.filter((p) => {
+    const thing = byId.get(p.thing_id)
+    return thing && matches(thing)
+  })
+  const mass = onShelf.reduce((sum, t) => sum + t.mass_kg * (assessment.shelf[t.id] ?? 0), 0)
+  const litres = onShelf.reduce((sum, t) => sum + t.volume_l * (assessment.shelf[t.id] ?? 0), 0)
+  const shelfCount = onShelf.reduce((sum, t) => sum + (assessment.shelf[t.id] ?? 0), 0)
+  const placedCount = sheet.load.placements.reduce((sum, p) => sum + p.count, 0)
+  const groups = carrierId ? entries.filter((e) => e.id === carrierId) : entries
+  return (
+    <Column aria-label="Shelf" id="shelf" onDragOver={(e) => inHand?.from && e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault()
+        if (inHand?.from) stow(null)
+      }}>
+      <Head role="tablist" aria-label="What is shown">
+        <Section>Shelf</Section>
+        <button type="button" role="tab" aria-selected={shown === 'shelf'} onClick={() => { setShown('shelf'); setCarrier(null) }}>To stow {shelfCount}</button>
+        <button type="button" role="tab" aria-selected={shown === 'bikes'} onClick={() => { setShown('bikes'); setCarrier(null) }}>On the {sheet.rig.bikes.length > 1 ? 'bikes' : 'bike'} {placedCount}</button>
+      </Head>
+      {shown === 'bikes' && <Find id="find" type="search" placeholder="Where is …" aria-label="Where is it" value={query} onChange={(e) => setQuery(e.target.value)} />}
+      {inHand?.from && <Button $small onPress={() => stow(null)}>Put it on the shelf</Button>}
+      <div className="scroll">
+        {shown === 'shelf'
+          ? (Object.keys(REACH_WORDS) as (keyof typeof REACH_WORDS)[]).map((reach) => {
+              const things = onShelf.filter((t) => t.reach === reach)
+              if (!things.length && onShelf.length) return null
+              return (
+                <div key={reach} className="group">
+                  <RailLine><Icon name={reach} size={17} />{REACH_WORDS[reach]}</RailLine>
+                  {things.map((t) => <ShelfTag key={t.id} thing={t} count={assessment.shelf[t.id] ?? 0} />)}
+                </div>
+              )
+            })
+          : groups.map((entry) => {
+              const inside = placed.filter((p) => p.carrier_id === entry.id)
+              if (!inside.length && (query || !carrierId)) return null
+              return (
+                <div key={entry.id} className="group">
+                  <RailLine><Icon name="pack" size={17} />{entry.label}<em>{inside.length ? '' : 'empty'}</em></RailLine>
+                  {inside.map((p) => <StowedTag key={p.thing_id + String(p.pinned)} placement={p} thing={byId.get(p.thing_id)} />)}
+                  <FoodLine carrierId={entry.id} />
+                </div>
+              )
+            })}
+        {shown === 'shelf' && !onShelf.length && (
+          <Muted>{sheet.kit.length ? 'Everything is stowed.' : 'No things yet. Bring a list under Kit.'}</Muted>
+        )}
+      </div>
+      {shown === 'shelf' && onShelf.length > 0 && (
+        <Bill>Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>{minutesWords(mass, assessment.minutes_per_kg)}</Bill>
+      )}
+    </Column>
+  )
+}
+
+function FoodLine({ carrierId }: { carrierId: string }) {
+  const { sheet } = useDesk()
+  const share = sheet.load.food.find((f) => f.carrier_id === carrierId)
+  if (!share) return null
+  return <p className="food"><svg width="14" height="14" aria-hidden="true"><rect width="14" height="14" fill="url(#food)" stroke="var(--ink)" /></svg>{share.tenths * 10}{'\u00a0'}% of the food</p>
+}
+
+function ShelfTag({ thing, count }: { thing: Thing; count: number }) {
+  const { assessment } = useDesk()
+  const { inHand, setInHand } = usePlayhead()
+  const { pickUp } = useStow()
+  const held = inHand?.thingId === thing.id && inHand.from === null
+  return (
+    <Tag thing={thing} count={count} minutesPerKg={assessment.minutes_per_kg} held={held}
+      onPress={() => (held ? setInHand(null) : pickUp(thing.id, count, null))}
+      onDragStart={() => pickUp(thing.id, count, null)}
+      menu={<MoveMenu thing={thing} count={count} from={null} />} />
+  )
+}
+
+function StowedTag({ placement, thing }: { placement: Placement; thing: Thing | undefined }) {
+  const { assessment } = useDesk()
+  const { inHand, setInHand } = usePlayhead()
+  const { pickUp } = useStow()
+  if (!thing) return null
+  const held = inHand?.thingId === thing.id && inHand.from === placement.carrier_id
+  return (
+    <Tag thing={thing} count={placement.count} minutesPerKg={assessment.minutes_per_kg} held={held} pinned={placement.pinned}
+      onPress={() => (held ? setInHand(null) : pickUp(thing.id, placement.count, placement.carrier_id))}
+      onDragStart={() => pickUp(thing.id, placement.count, placement.carrier_id)}
+      menu={<MoveMenu thing={thing} count={placement.count} from={placement.carrier_id} pinned={placement.pinned} />} />
+  )
+}
+
+function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number; from: string | null; pinned?: boolean }) {
+  const [open, setOpen] = useState(false)
+  const { sheet, change } = useDesk()
+  const { move, entries } = useStow()
+  const places = usePlaces(open ? thing.id : null)
+  const units = useUnits()
+  const ordered = [...places.keys(), ...entries.map((e) => e.id).filter((id) => !places.has(id))]
+  const listed: MenuEntry[] = ordered.flatMap((id) => {
+    const entry = entries.find((e) => e.id === id)
+    if (!entry || id === from) return []
+    const place = places.get(id)
+    const note = place?.reason ? units.say(place.reason) : place?.fits ? 'fits' : undefined
+    return [{ id, text: entry.label, note }]
+  })
+  if (from !== null) {
+    listed.unshift({ id: '#shelf', text: 'Back to the shelf' })
+    listed.unshift({ id: '#pin', text: pinned ? 'Unpin' : 'Pin it here', note: 'a proposal leaves pinned things where they are' })
+    if (count > 1) listed.unshift({ id: '#one', text: 'Take one in hand' })
+  }
+  const { pickUp } = useStow()
+  return (
+    <Menu label={`Move ${thing.name}`} entries={listed}
+      onChoose={(id) => {
+        if (id === '#shelf') move(thing.id, count, from, null)
+        else if (id === '#one') pickUp(thing.id, 1, from)
+        else if (id === '#pin' && from !== null) {
+          void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), { load: pinThing(sheet.load, thing.id, from, !pinned) })
+        } else move(thing.id, count, from, id)
+      }}>
+      <IconButton aria-label={`Move ${thing.name}`} onPressStart={() => setOpen(true)} onFocus={() => setOpen(true)}>
+        <Icon name="more" size={16} />
+      </IconButton>
+    </Menu>
+  )
+}

@@ -1,0 +1,116 @@
+/** Pads under the wheels, a beam between, and a plumb line from the centre of gravity to its foot on the beam. */
+import { type Bike, type BikeTrace, pick } from '../api/client'
+import { useUnits } from '../ui/preferences'
+import type { RigView } from './RigDrawing'
+
+export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact }: {
+  bike: Bike
+  trace: BikeTrace
+  view: RigView
+  moment: number
+  riderOn: boolean
+  width: number
+  compact: boolean
+}) {
+  const units = useUnits()
+  const { ground } = view
+  const share = pick(trace.front_share, moment)
+  const footX = view.x(share * bike.wheelbase_mm)
+  const centreY = view.y(pick(trace.centre_y_mm, moment))
+  const beam = ground + 20
+  const on = (s: number) => view.x(s * bike.wheelbase_mm)
+  const ahead = view.x(1000) > view.x(0)
+  const range = [Math.min(...trace.front_share), Math.max(...trace.front_share)] as const
+  const trailer = bike.supports.find((s) => s.trailer)?.trailer
+  const loads = [
+    { name: 'Rear wheel', kg: pick(trace.rear_kg, moment), rider: trace.rider_rear_kg, x: view.x(-bike.wheel_radius_mm), behind: true },
+    { name: 'Front wheel', kg: pick(trace.front_kg, moment), rider: trace.rider_front_kg, x: view.x(bike.wheelbase_mm + bike.wheel_radius_mm), behind: false },
+  ]
+  const percent = units.show(share, 'share')
+  return (
+    <g>
+      {[0, bike.wheelbase_mm].map((mm) => (
+        <g key={mm}>
+          <rect x={view.x(mm) - 28} y={ground} width={56} height={6} fill="var(--ink)" />
+          <rect x={view.x(mm) - 4} y={ground + 6} width={8} height={15} fill="var(--ink)" />
+        </g>
+      ))}
+      <path d={`M${view.x(0)} ${beam}H${view.x(bike.wheelbase_mm)}`} stroke="var(--ink)" strokeWidth={3} />
+      {Array.from({ length: 19 }, (_, i) => (i + 1) / 20).map((s) => <path key={s} d={`M${on(s)} ${beam}v${s === 0.5 ? 8 : 5}`} stroke="var(--ink)" strokeWidth={1} />)}
+      <path d={`M${on(range[0])} ${beam - 5}H${on(range[1])}`} stroke="var(--metal)" strokeWidth={4} />
+      <path d={`M${on(bike.front_share_low)} ${beam + 8}v5H${on(bike.front_share_high)}v-5`} fill="none" stroke="var(--ink)" strokeWidth={2} />
+      <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--onnow)" strokeWidth={4.5} />
+      <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--now)" strokeWidth={2.5} />
+      <path d={`M${footX - 7} ${beam - 12}h14l-7 12z`} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.6} />
+      <g transform={`translate(${footX.toFixed(1)} ${centreY.toFixed(1)})`}>
+        <circle r={11.6} fill="var(--sky)" />
+        <circle r={10} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.8} />
+        <path d="M0 0V-10A10 10 0 0 1 10 0ZM0 0V10A10 10 0 0 1 -10 0Z" fill="var(--onnow)" />
+      </g>
+      {compact ? (
+        <text x={width / 2} y={beam + 18} fontSize={14} textAnchor="middle" fontWeight={650}>
+          rear {units.show((riderOn ? trace.rider_rear_kg : 0) + pick(trace.rear_kg, moment), 'mass')} · {percent} front · front {units.show((riderOn ? trace.rider_front_kg : 0) + pick(trace.front_kg, moment), 'mass')}
+        </text>
+      ) : (
+        <>
+          <text x={on(bike.front_share_low) + (ahead ? -6 : 6)} y={beam + 18} fontSize={12} textAnchor={ahead ? 'end' : 'start'} style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>
+            steady {units.figure(bike.front_share_low, 'share')} to {units.figure(bike.front_share_high, 'share')}
+          </text>
+          <text x={on(bike.front_share_high) + (ahead ? 8 : -8)} y={beam + 18} fontSize={13} textAnchor={ahead ? 'start' : 'end'} style={{ fontStretch: '86%' }}>
+            <tspan fontWeight={720}>front {percent}</tspan>
+            {riderOn ? ', without rider' : `, ${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m high`}
+          </text>
+          {loads.map((load) => {
+            const outward = load.behind === ahead ? -1 : 1
+            const trailing = trailer && load.behind
+            const x = trailing ? view.x(-trailer.hitch_to_axle_mm + 480) : load.x + outward * 8
+            const y = trailing ? view.ground - 196 : ground - 44
+            const anchor = trailing ? 'middle' : outward < 0 ? 'end' : 'start'
+            const main = riderOn ? load.kg + load.rider : load.kg
+            const other = riderOn ? `${units.show(load.kg, 'mass')} without rider` : `${units.show(load.kg + load.rider, 'mass', 0)} with rider`
+            if (trailing) return <TrailerLoads key={load.name} trace={trace} moment={moment} main={main} other={other} view={view} axle={-trailer.hitch_to_axle_mm} beam={beam} ahead={ahead} />
+            return (
+              <g key={load.name}>
+                <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>{load.name}</text>
+                <text x={x} y={y + 20} fontSize={21} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>{units.show(main, 'mass')}</text>
+                <text x={x} y={y + 35} fontSize={12} textAnchor={anchor} style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>{other}</text>
+              </g>
+            )
+          })}
+        </>
+      )}
+    </g>
+  )
+}
+
+function TrailerLoads({ trace, moment, main, other, view, axle, beam, ahead }: {
+  trace: BikeTrace
+  moment: number
+  main: number
+  other: string
+  view: RigView
+  axle: number
+  beam: number
+  ahead: boolean
+}) {
+  const units = useUnits()
+  const x = view.x(axle)
+  const middle = view.x(axle / 2)
+  const start = view.x(-120)
+  return (
+    <g>
+      <rect x={x - 22} y={view.ground} width={44} height={6} fill="var(--ink)" />
+      <rect x={x - 4} y={view.ground + 6} width={8} height={15} fill="var(--ink)" />
+      <path d={`M${x} ${beam}H${view.x(0)}`} stroke="var(--ink)" strokeWidth={1.6} strokeDasharray="5 4" />
+      <text x={x} y={beam + 18} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%' }}>
+        trailer wheel <tspan fontWeight={720}>{units.show(pick(trace.trailer_kg, moment), 'mass')}</tspan>
+      </text>
+      <text x={middle} y={beam - 6} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%' }}>
+        on the hitch <tspan fontWeight={720}>{units.show(pick(trace.hitch_kg, moment), 'mass')}</tspan>
+      </text>
+      <text x={start} y={beam + 18} fontSize={12} textAnchor={ahead ? 'end' : 'start'} style={{ fontStretch: '84%' }}>
+        rear wheel <tspan fontWeight={720}>{units.show(main, 'mass')}</tspan>, {other}
+      </text>
+    </g>
+  )
+}

@@ -1,0 +1,58 @@
+/** Edits of a load by hand: pure rearrangements of what the rider said, no rule of placing. */
+import type { Load, Placement, TourSheet } from '../api/client'
+
+/** Moves a number of one thing from a carrier (or the shelf) to another (or the shelf). */
+export function moveThing(load: Load, thingId: string, count: number, from: string | null, to: string | null): Load {
+  const placements = load.placements.map((p) => ({ ...p }))
+  if (from !== null) {
+    let left = count
+    for (const p of placements) {
+      if (p.thing_id !== thingId || p.carrier_id !== from || left === 0) continue
+      const taken = Math.min(p.count, left)
+      p.count -= taken
+      left -= taken
+    }
+  }
+  if (to !== null) {
+    const there = placements.find((p) => p.thing_id === thingId && p.carrier_id === to && !p.pinned)
+    if (there) there.count += count
+    else placements.push({ thing_id: thingId, carrier_id: to, count, pinned: false })
+  }
+  return { ...load, placements: placements.filter((p) => p.count > 0) }
+}
+
+export function pinThing(load: Load, thingId: string, carrierId: string, pinned: boolean): Load {
+  const placements = load.placements.map((p) => (p.thing_id === thingId && p.carrier_id === carrierId ? { ...p, pinned } : p))
+  return { ...load, placements }
+}
+
+/** Takes on the placements that a mend proposes for its things. */
+export function withMoves(load: Load, moves: Placement[]): Load {
+  const moved = new Set(moves.map((m) => m.thing_id))
+  return { ...load, placements: [...load.placements.filter((p) => !moved.has(p.thing_id)), ...moves] }
+}
+
+export function setFoodShare(load: Load, carrierId: string, tenths: number): Load {
+  const others = load.food.filter((f) => f.carrier_id !== carrierId)
+  return { ...load, food: tenths > 0 ? [...others, { carrier_id: carrierId, tenths }] : others }
+}
+
+export interface CarrierEntry {
+  id: string
+  name: string
+  bikeId: string
+  label: string
+}
+
+/** All carriers with a name that is unique on this tour: the rider's is added where two bikes share one. */
+export function carrierEntries(sheet: TourSheet): CarrierEntry[] {
+  const all = sheet.rig.bikes.flatMap((bike) => bike.carriers.map((c) => ({ id: c.id, name: c.name, bike })))
+  const twice = (name: string) => all.filter((c) => c.name === name).length > 1
+  const rider = (id: string) => sheet.riders.find((r) => r.id === id)?.name ?? ''
+  return all.map(({ id, name, bike }) => ({
+    id,
+    name,
+    bikeId: bike.id,
+    label: twice(name) ? `${name} (${rider(bike.rider_id)})` : name,
+  }))
+}

@@ -1,0 +1,217 @@
+/** Pages and the bar above them. */
+import { lazy, Suspense, useEffect } from 'react'
+import { Navigate, NavLink, Outlet, Route, Routes, useNavigate, useParams } from 'react-router'
+import styled from 'styled-components'
+import { TourProvider, useDesk } from '../api/tour'
+import { PlayheadProvider, usePlayhead } from '../instruments/moment'
+import { IconButton, Menu, Notice } from '../ui/controls'
+import { Icon, type IconName, Mark, Textures } from '../ui/icons'
+import { usePreferences, useUnits } from '../ui/preferences'
+import { narrow, phone, sign } from '../ui/theme'
+import { api } from '../api/client'
+
+const Tours = lazy(() => import('./tours/Tours').then((m) => ({ default: m.Tours })))
+const RoadView = lazy(() => import('./road/RoadView').then((m) => ({ default: m.RoadView })))
+const RigView = lazy(() => import('./rig/RigView').then((m) => ({ default: m.RigView })))
+const KitView = lazy(() => import('./kit/KitView').then((m) => ({ default: m.KitView })))
+const LoadView = lazy(() => import('./load/LoadView').then((m) => ({ default: m.LoadView })))
+const PackView = lazy(() => import('./pack/PackView').then((m) => ({ default: m.PackView })))
+
+const VIEWS: { path: string; name: string; icon: IconName }[] = [
+  { path: 'road', name: 'Road', icon: 'road' },
+  { path: 'rig', name: 'Rig', icon: 'load' },
+  { path: 'kit', name: 'Kit', icon: 'kit' },
+  { path: 'load', name: 'Load', icon: 'camp' },
+  { path: 'pack', name: 'Pack', icon: 'pack' },
+]
+
+const Bar = styled.header`
+  display: flex; align-items: stretch; height: 52px; padding: 0 20px; border-bottom: 2px solid var(--ink); flex: none; position: relative; z-index: 6; background: var(--sky);
+  ${phone} { padding: 0 8px; }
+`
+const Brand = styled(NavLink)`
+  display: flex; align-items: center; gap: 8px; color: var(--ink); text-decoration: none; margin-right: 22px;
+  font-family: ${sign}; font-stretch: 122%; font-weight: 800; font-size: 19px; letter-spacing: -0.02em;
+  ${phone} { margin-right: 10px; span { display: none; } }
+`
+const About = styled.div`
+  display: flex; flex-direction: column; justify-content: center; min-width: 0; line-height: 17px;
+  b { font-weight: 650; font-size: 14px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  span { font-size: 12.5px; color: var(--ink2); font-stretch: 86%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  ${phone} { span { display: none; } }
+`
+const Views = styled.nav`
+  display: flex; margin-left: auto; margin-right: 12px;
+  a { display: flex; align-items: center; gap: 6px; padding: 0 12px; font-size: 14.5px; font-weight: 550; font-stretch: 90%; color: var(--ink2); text-decoration: none; position: relative; }
+  a svg { display: none; }
+  a[aria-current='page'] { color: var(--ink); font-weight: 750; }
+  a[aria-current='page']::after { content: ''; position: absolute; left: 8px; right: 8px; bottom: -2px; height: 6px; background: var(--ink); }
+  ${narrow} { a { padding: 0 8px; } }
+  ${phone} {
+    position: fixed; left: 0; right: 0; bottom: 0; height: 64px; margin: 0; background: var(--land); z-index: 20; justify-content: space-around;
+    a { flex: 1; flex-direction: column; gap: 2px; justify-content: center; color: var(--onland2); font-size: 12px; }
+    a svg { display: block; }
+    a[aria-current='page'] { color: var(--onland); }
+    a[aria-current='page']::after { bottom: auto; top: 0; background: var(--onland); height: 4px; }
+  }
+`
+const Tools = styled.div`
+  display: flex; align-items: center; gap: 2px; ${phone} { margin-left: auto; }
+  .kept { font-size: 12.5px; color: var(--ink2); font-stretch: 86%; padding-right: 6px; white-space: nowrap; ${narrow} { display: none; } }
+`
+const Page = styled.div`
+  height: 100dvh; display: flex; flex-direction: column; min-height: 0;
+  ${phone} { padding-bottom: 64px; }
+  main { flex: 1; min-height: 0; display: flex; flex-direction: column; }
+  @media print { height: auto; display: block; }
+`
+const Waiting = styled.div`display: grid; place-content: center; gap: 12px; height: 100dvh; text-align: center; padding: 20px;`
+
+export function App() {
+  return (
+    <>
+      <Textures />
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<Tours />} />
+          <Route path="/tours/:id" element={<TourPage />}>
+            <Route index element={<Navigate to="load" replace />} />
+            <Route path="road" element={<RoadView />} />
+            <Route path="rig" element={<RigView />} />
+            <Route path="kit" element={<KitView />} />
+            <Route path="load" element={<LoadView />} />
+            <Route path="pack" element={<PackView />} />
+          </Route>
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </>
+  )
+}
+
+function TourPage() {
+  const { id = '' } = useParams()
+  return (
+    <TourProvider id={id} waiting={(problem) =>
+      problem && (
+        <Waiting>
+          <p>{problem.body.detail} {problem.body.mend}</p>
+          <Brand to="/"><Mark /> Back to the tours</Brand>
+        </Waiting>
+      )
+    }>
+      <PlayheadProvider>
+        <Page>
+          <TopBar />
+          <Trouble />
+          <main>
+            <Suspense fallback={null}><Outlet /></Suspense>
+          </main>
+        </Page>
+      </PlayheadProvider>
+    </TourProvider>
+  )
+}
+
+function TopBar() {
+  const { tour, sheet, assessment, step, busy } = useDesk()
+  const { dark, toggleTheme, system, setSystem, letters, setLetters } = usePreferences()
+  const units = useUnits()
+  const navigate = useNavigate()
+  useKeys()
+  const road = assessment.road
+  const facts = road
+    ? `${assessment.days.length} days from ${new Date(`${sheet.start_date}T12:00:00Z`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })}, ${units.show(road.length_km, 'distance')}, ${units.show(road.ascent_m, 'elevation')} of climbing`
+    : 'no road yet'
+  const files = api.files(tour.id)
+  const kept = new Date(tour.changed_at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  return (
+    <Bar className="no-print">
+      <Brand to="/" aria-label="All tours"><Mark /><span>omnifer</span></Brand>
+      <About>
+        <b>{sheet.name}</b>
+        <span>{facts}</span>
+      </About>
+      <Views aria-label="Views">
+        {VIEWS.map((v) => <NavLink key={v.path} to={v.path}><Icon name={v.icon} />{v.name}</NavLink>)}
+      </Views>
+      <Tools>
+        <span className="kept" role="status">{busy ? `${busy} …` : `Kept ${kept}`}</span>
+        <IconButton aria-label={`Undo: ${tour.what}`} isDisabled={!tour.can_undo} onPress={() => step('undo')}><Icon name="undo" /></IconButton>
+        <IconButton aria-label="Redo" isDisabled={!tour.can_redo} onPress={() => step('redo')}><Icon name="redo" /></IconButton>
+        <IconButton aria-label={dark ? 'Day colours' : 'Night colours'} onPress={toggleTheme}><Icon name={dark ? 'sun' : 'moon'} /></IconButton>
+        <Menu label="More" entries={[
+          { id: 'units', text: system === 'metric' ? 'Show pounds, quarts, miles' : 'Show kilograms, litres, kilometres' },
+          { id: 'bundle', text: 'Save the whole tour', note: 'one JSON file' },
+          { id: 'gpx', text: 'Save the road', note: 'GPX with days and stops', off: !tour.has_track },
+          { id: 'kit', text: 'Save the kit', note: 'CSV for a spreadsheet' },
+          { id: 'letters', text: letters ? 'Switch single-letter keys off' : 'Switch single-letter keys on' },
+          { id: 'tours', text: 'All tours' },
+        ]} onChoose={(id) => {
+          if (id === 'units') setSystem(system === 'metric' ? 'imperial' : 'metric')
+          else if (id === 'letters') setLetters(!letters)
+          else if (id === 'tours') void navigate('/')
+          else window.location.assign(files[id as keyof typeof files])
+        }}>
+          <IconButton aria-label="More"><Icon name="more" /></IconButton>
+        </Menu>
+      </Tools>
+    </Bar>
+  )
+}
+
+/** Keys that work everywhere; single letters only where nothing is being typed, and only if the rider likes them. */
+function useKeys() {
+  const { step, assessment } = useDesk()
+  const { letters, toggleTheme } = usePreferences()
+  const { setInHand, moment, setMoment, setCarrier } = usePlayhead()
+  const navigate = useNavigate()
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const typing = (e.target as Element).matches('input, textarea, select, [role=option], [role=menuitem]')
+      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z' && !typing) {
+        e.preventDefault()
+        step(e.shiftKey ? 'redo' : 'undo')
+      } else if (e.altKey && /^[1-9]$/.test(e.key)) {
+        const view = VIEWS[Number(e.key) - 1]
+        if (view) {
+          e.preventDefault()
+          void navigate(view.path)
+        }
+      } else if (e.key === 'Escape') {
+        setInHand(null)
+        setCarrier(null)
+      } else if (letters && !typing && !e.ctrlKey && !e.metaKey && !e.altKey) {
+        const moments = assessment.moments
+        const events = moments ? moments.km.map((_, i) => i).filter((i) => moments.place[i] !== '' && moments.leaving[i]) : []
+        const focus = (selector: string) => document.querySelector<HTMLElement>(selector)?.focus()
+        const keys: Record<string, () => void> = {
+          '[': () => setMoment(events.findLast((i) => i < moment) ?? 0),
+          ']': () => setMoment(events.find((i) => i > moment) ?? moment),
+          t: toggleTheme,
+          s: () => focus('#shelf [data-thing]'),
+          r: () => focus('[data-carrier]'),
+          f: () => focus('#findings button'),
+        }
+        keys[e.key]?.()
+      }
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [step, letters, toggleTheme, navigate, setInHand, setCarrier, assessment.moments, moment, setMoment])
+}
+
+function Trouble() {
+  const { problem, remarks, dismiss, reload } = useDesk()
+  if (problem) {
+    const action = problem.stale ? { text: 'Show the newer state', run: reload } : undefined
+    return (
+      <Notice urgent onClose={dismiss} action={action}>
+        {problem.body.detail}{problem.body.where ? ` (${problem.body.where})` : ''} {problem.body.mend}
+      </Notice>
+    )
+  }
+  if (remarks.length) return <Notice onClose={dismiss}>{remarks.join(' ')}</Notice>
+  return null
+}
+

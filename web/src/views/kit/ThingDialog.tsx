@@ -1,0 +1,92 @@
+/** One thing with everything that placing asks of it. */
+import { useState } from 'react'
+import { Checkbox, CheckboxGroup } from 'react-aria-components'
+import styled from 'styled-components'
+import type { Reach, Thing } from '../../api/client'
+import { useDesk } from '../../api/tour'
+import { Actions, Button, Choice, Dialog, Field, Measure, Muted, Row } from '../../ui/controls'
+import { REACH_WORDS } from '../../ui/icons'
+
+const NATURES = ['food', 'fuel', 'soap', 'down', 'sharp', 'air_mat', 'electronics', 'dirty', 'clean'] as const
+
+const Boxes = styled(CheckboxGroup)`
+  display: flex; flex-wrap: wrap; gap: 4px; font-size: 12.5px;
+  > .head { width: 100%; font-weight: 600; color: var(--ink2); }
+`
+const Box = styled(Checkbox)`
+  display: inline-flex; align-items: center; min-height: 32px; padding: 0 9px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); cursor: pointer; font-size: 13px; font-stretch: 86%;
+  &::before { content: '○'; margin-right: 5px; }
+  &[data-selected] { border-color: var(--ink); font-weight: 700; }
+  &[data-selected]::before { content: '●'; }
+`
+
+const EMPTY: Thing = {
+  id: '', name: '', kit: '', count: 1, mass_kg: 0, volume_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
+  rider_id: null, holds_water_l: 0, soft_vessel: false, fuel: false, food: false, guess: false, because: '',
+}
+const FLAGS = { wet: 'gets wet', guess: 'mass is a guess', fuel: 'is fuel', food: 'is food that always comes', soft_vessel: 'soft vessel' } as const
+type Flag = keyof typeof FLAGS
+
+export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
+  thing: Thing | null
+  onClose: () => void
+  onKeep: (thing: Thing) => void
+  onRemove: (thing: Thing) => void
+}) {
+  const { sheet } = useDesk()
+  const [draft, setDraft] = useState<Thing>(thing ?? EMPTY)
+  const [trouble, setTrouble] = useState('')
+  const set = (part: Partial<Thing>) => setDraft({ ...draft, ...part })
+  const keep = () => {
+    if (!draft.name.trim()) return setTrouble('Give the thing a name.')
+    if (draft.volume_l === 0) return setTrouble('Say its packed volume: what it takes in a bag.')
+    const stem = draft.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').slice(0, 30) || 'thing'
+    let id = draft.id || stem
+    for (let n = 2; !draft.id && sheet.kit.some((t) => t.id === id); n += 1) id = `${stem}-${n}`
+    onKeep({ ...draft, id, name: draft.name.trim() })
+  }
+  const flags = (Object.keys(FLAGS) as Flag[]).filter((f) => draft[f])
+  return (
+    <Dialog title={thing ? thing.name : 'Add a thing'} open onClose={onClose} wide>
+      <Row $min={150}>
+        <Field label="Name" value={draft.name} onChange={(name) => set({ name })} autoFocus={!thing} />
+        <Field label="Kit it belongs to" value={draft.kit} onChange={(kit) => set({ kit })} placeholder="cook, sleep, wash …" />
+        <Measure label="How many" value={draft.count} quantity="count" least={1} most={200} onChange={(n) => set({ count: Math.round(n) })} />
+        <Choice label="Who carries it" value={draft.rider_id ?? 'shared'} onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}
+          options={[{ id: 'shared', text: 'Shared: wherever it fits' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]} />
+      </Row>
+      <Row $min={130}>
+        <Measure label="Mass of one" value={draft.mass_kg} quantity="mass" decimals={3} onChange={(mass_kg) => set({ mass_kg })} most={1000} />
+        <Measure label="Packed volume of one" value={draft.volume_l} quantity="volume" decimals={2} onChange={(volume_l) => set({ volume_l })} most={1000} />
+        <Measure label="Longest rigid side" value={draft.longest_mm} quantity="length" onChange={(longest_mm) => set({ longest_mm })} most={10000} />
+        <Measure label="Holds water" value={draft.holds_water_l} quantity="volume" decimals={2} onChange={(holds_water_l) => set({ holds_water_l })} most={100} />
+      </Row>
+      <Row $min={200}>
+        <Choice<Reach> label="When a hand must find it" value={draft.reach} onChange={(reach) => set({ reach })}
+          options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))} />
+        <Choice label="Dry" value={draft.dry} onChange={(dry) => set({ dry })}
+          options={[{ id: 'any', text: 'May get damp' }, { id: 'own_bag', text: 'In its own dry bag' }, { id: 'must', text: 'Must stay dry: waterproof bag' }]} />
+      </Row>
+      <Boxes aria-label="About it" value={flags} onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))}>
+        <span className="head">About it</span>
+        {(Object.keys(FLAGS) as Flag[]).map((f) => <Box key={f} value={f}>{FLAGS[f]}</Box>)}
+      </Boxes>
+      <Boxes aria-label="What it is like" value={draft.natures} onChange={(v) => set({ natures: v as Thing['natures'] })}>
+        <span className="head">What it is like, for its neighbours</span>
+        {NATURES.map((n) => <Box key={n} value={n}>{n.replace('_', ' ')}</Box>)}
+      </Boxes>
+      <Boxes aria-label="Must not ride with" value={draft.not_with} onChange={(v) => set({ not_with: v as Thing['not_with'] })}>
+        <span className="head">Must not ride in one bag with</span>
+        {NATURES.map((n) => <Box key={n} value={n}>{n.replace('_', ' ')}</Box>)}
+      </Boxes>
+      <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />
+      <Muted>Weigh on a kitchen scale; measure packed volume in the bag it travels in.</Muted>
+      {trouble && <p role="alert"><b>{trouble}</b></p>}
+      <Actions>
+        {thing && <Button onPress={() => onRemove(thing)}>Remove from the kit</Button>}
+        <Button onPress={onClose}>Not now</Button>
+        <Button $wanted onPress={keep}>Keep</Button>
+      </Actions>
+    </Dialog>
+  )
+}

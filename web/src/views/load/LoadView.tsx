@@ -1,0 +1,130 @@
+/** The home view: shelf, rig and findings above the horizon, the tour below it. */
+import { useState } from 'react'
+import styled from 'styled-components'
+import { pick, type Proposal } from '../../api/client'
+import { useDesk } from '../../api/tour'
+import { Findings } from '../../instruments/Findings'
+import { usePlayhead } from '../../instruments/moment'
+import { Ribbon } from '../../instruments/Ribbon'
+import { RigDrawing } from '../../instruments/RigDrawing'
+import { RigList } from '../../instruments/RigList'
+import { Shelf } from '../../instruments/Shelf'
+import { Button, Muted } from '../../ui/controls'
+import { Icon } from '../../ui/icons'
+import { useUnits } from '../../ui/preferences'
+import { narrow, phone } from '../../ui/theme'
+
+const Stage = styled.div`
+  flex: 1; min-height: 0; display: grid; grid-template-columns: 268px minmax(0, 1fr) 310px; grid-template-rows: minmax(0, 1fr);
+  ${narrow} { grid-template-columns: 240px minmax(0, 1fr); overflow-y: auto; grid-template-rows: 480px auto; #findings { grid-column: 1 / -1; overflow: visible; } }
+  ${phone} { display: block; #findings, #shelf { overflow: visible; padding: 8px 14px; } }
+`
+const RigColumn = styled.section`
+  display: flex; flex-direction: column; min-width: 0; min-height: 0; position: relative;
+  ${phone} { height: 318px; }
+`
+const Tools = styled.div`
+  position: absolute; left: 8px; right: 8px; bottom: 6px; display: flex; gap: 6px; align-items: center; z-index: 2; pointer-events: none;
+  > * { pointer-events: auto; }
+  > .right { margin-left: auto; display: flex; gap: 6px; }
+  ${phone} { position: static; padding: 4px 14px; flex-wrap: wrap; }
+`
+const Verdict = styled.p`
+  position: absolute; left: 50%; transform: translateX(-50%); top: 4px; max-width: 560px; background: var(--tag); border: 2px solid var(--ink); border-radius: 3px;
+  padding: 6px 12px; font-size: 13px; z-index: 4; display: flex; gap: 10px; align-items: center;
+`
+const Readings = styled.dl`
+  display: none; ${phone} { display: grid; grid-template-columns: repeat(4, 1fr); gap: 0; border-top: 2px solid var(--ink); border-bottom: 3px solid var(--ink); margin: 4px 14px; }
+  div { padding: 4px 6px; border-left: 1px solid var(--edge); &:first-child { border: 0; } }
+  dt { font-size: 13px; color: var(--ink2); }
+  dd { margin: 0; font-size: 18px; font-weight: 720; line-height: 22px; }
+`
+
+export function LoadView() {
+  const { sheet, assessment, propose, busy } = useDesk()
+  const { bikeId, setBike } = usePlayhead()
+  const [leftSide, setLeft] = useState(false)
+  const [riderOn, setRider] = useState(false)
+  const [list, setList] = useState(false)
+  const [proposal, setProposal] = useState<Proposal | null>(null)
+  const bike = sheet.rig.bikes.find((b) => b.id === bikeId)
+  const trace = assessment.bikes.find((b) => b.bike_id === bikeId)
+  const working = busy === 'Working out a load'
+  return (
+    <>
+      <Stage>
+        <Shelf />
+        <RigColumn aria-label="Rig">
+          {proposal && <ProposalWords proposal={proposal} onClose={() => setProposal(null)} />}
+          {bike && trace ? (
+            list ? <RigList bike={bike} trace={trace} /> : <RigDrawing bike={bike} trace={trace} leftSide={leftSide} riderOn={riderOn} />
+          ) : (
+            <Muted style={{ margin: 'auto' }}>No bike yet. Choose one under Rig.</Muted>
+          )}
+          <Tools>
+            <Button $small onPress={() => setLeft(!leftSide)}><Icon name="flip" size={16} />{leftSide ? 'Right side' : 'Left side'}</Button>
+            <Button $small onPress={() => setRider(!riderOn)}><Icon name="rider" size={16} />{riderOn ? 'Rider off' : 'Rider on'}</Button>
+            <Button $small onPress={() => setList(!list)}>{list ? 'Draw it' : 'Read as a list'}</Button>
+            <span className="right">
+              {sheet.rig.bikes.length > 1 && sheet.rig.bikes.map((b) => (
+                <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
+                  {b.id === bikeId ? '● ' : '○ '}{sheet.riders.find((r) => r.id === b.rider_id)?.name}
+                </Button>
+              ))}
+              <Button $small $wanted isDisabled={working || !sheet.kit.length || !sheet.rig.bikes.length}
+                onPress={() => void propose().then((p) => setProposal(p ?? null))}>
+                {working ? 'Working …' : 'Propose a load'}
+              </Button>
+            </span>
+          </Tools>
+        </RigColumn>
+        <PhoneReadings />
+        <Findings />
+      </Stage>
+      <Ribbon />
+    </>
+  )
+}
+
+function PhoneReadings() {
+  const { assessment, sheet } = useDesk()
+  const { moment } = usePlayhead()
+  const units = useUnits()
+  const m = assessment.moments
+  if (!m) return null
+  const readings = [
+    ['Water', units.show(pick(m.water_l, moment), 'volume')],
+    ['Food', units.show(pick(m.food_kg, moment), 'mass')],
+    ['Fuel', units.show(pick(m.fuel_kg, moment), 'mass')],
+    [sheet.rig.bikes.length > 1 ? 'All bikes' : 'Bike', units.show(pick(m.total_kg, moment), 'mass', 0)],
+  ]
+  return (
+    <Readings>
+      {readings.map(([name, value]) => <div key={name}><dt>{name}</dt><dd>{value}</dd></div>)}
+    </Readings>
+  )
+}
+
+/** How good a proposal is, in plain words. */
+function ProposalWords({ proposal, onClose }: { proposal: Proposal; onClose: () => void }) {
+  const { sheet } = useDesk()
+  const units = useUnits()
+  const out = Object.entries(proposal.out).map(([id, n]) => `${n > 1 ? `${n} × ` : ''}${sheet.kit.find((t) => t.id === id)?.name ?? id}`)
+  const near = proposal.bound !== null && proposal.points > 0 ? Math.max(0, 1 - proposal.bound / proposal.points) : null
+  const quality = proposal.proven
+    ? 'No better load exists by these aims.'
+    : near !== null
+      ? `At most ${units.show(near, 'share')} better could exist.`
+      : ''
+  return (
+    <Verdict role="status">
+      <span>
+        {proposal.holds ? 'Every limit holds, on every day. ' : 'Not every limit holds. '}
+        {proposal.complete ? 'Everything has a place. ' : `Stays out: ${out.slice(0, 6).join(', ')}${out.length > 6 ? ` and ${out.length - 6} more` : ''}${proposal.food_out_tenths ? `, and ${proposal.food_out_tenths * 10}\u00a0% of the food` : ''}. `}
+        {proposal.short.length > 0 && `Short with all of it: ${proposal.short.slice(0, 3).map((s) => `${s.limit} by ${[s.mass_kg ? units.show(s.mass_kg, 'mass') : '', s.volume_l ? units.show(s.volume_l, 'volume') : ''].filter(Boolean).join(' and ')}`).join('; ')}. `}
+        {quality}
+      </span>
+      <Button $small onPress={onClose}>Close</Button>
+    </Verdict>
+  )
+}

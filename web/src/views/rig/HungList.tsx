@@ -1,0 +1,83 @@
+/** What hangs on the bike, chain by chain, with limits and fills; each figure can be overwritten. */
+import styled from 'styled-components'
+import type { Bike, BikeTrace, Carrier, Reach, Support } from '../../api/client'
+import { Button, Choice, Measure, Muted, RailLine, Row, Section, SettledField } from '../../ui/controls'
+import { Icon, REACH_WORDS } from '../../ui/icons'
+import { useUnits } from '../../ui/preferences'
+import { MOUNT_WORDS } from './mounting'
+
+const Item = styled.details`
+  border-bottom: 1px solid var(--hair); padding: 4px 0;
+  summary { cursor: pointer; min-height: 32px; display: grid; grid-template-columns: 1fr auto; align-items: center; gap: 8px; list-style: none; }
+  summary b { font-weight: 620; }
+  summary span { font-size: 12.5px; font-stretch: 86%; color: var(--ink2); text-align: right; }
+  summary span.over { color: var(--ink); font-weight: 720; }
+  &[open] { padding-bottom: 10px; }
+`
+
+export function HungList({ bike, trace, onChange }: { bike: Bike; trace: BikeTrace; onChange: (what: string, bike: Bike) => void }) {
+  const units = useUnits()
+  const putSupport = (s: Support, part: Partial<Support>) => onChange(`Change ${s.name}`, { ...bike, supports: bike.supports.map((o) => (o.id === s.id ? { ...s, ...part } : o)) })
+  const removeSupport = (s: Support) =>
+    onChange(`Take off ${s.name}`, { ...bike, supports: bike.supports.filter((o) => o.id !== s.id), carriers: bike.carriers.filter((c) => c.hangs_on !== s.id) })
+  const alone = bike.carriers.filter((c) => !bike.supports.some((s) => s.id === c.hangs_on))
+  return (
+    <>
+      <Section>What hangs on it</Section>
+      {bike.supports.map((support) => {
+        const found = trace.supports.find((s) => s.support_id === support.id)
+        const over = (found?.fullest_kg ?? 0) > support.limit_kg + 0.005
+        return (
+          <div key={support.id}>
+            <RailLine><Icon name="load" size={17} />{support.name}<em>{units.show(found?.fullest_kg ?? 0, 'mass')} of {units.show(support.limit_kg, 'mass', 0)}{over ? ', over' : ''}</em></RailLine>
+            <Item>
+              <summary><span style={{ textAlign: 'left' }}>on the {MOUNT_WORDS[support.mount]}, weighs {units.show(support.mass_kg, 'mass')}</span><span>change</span></summary>
+              <Row $min={100}>
+                <Measure label="Own mass" value={support.mass_kg} quantity="mass" decimals={2} onChange={(mass_kg) => putSupport(support, { mass_kg })} />
+                <Measure label="Limit" value={support.limit_kg} quantity="mass" onChange={(limit_kg) => putSupport(support, { limit_kg })} />
+                {support.trailer && <Measure label="Hitch bears" value={support.trailer.hitch_most_kg} quantity="mass" onChange={(v) => support.trailer && putSupport(support, { trailer: { ...support.trailer, hitch_most_kg: v } })} />}
+                <Button $small onPress={() => removeSupport(support)}>Take off, with its bags</Button>
+              </Row>
+            </Item>
+            {bike.carriers.filter((c) => c.hangs_on === support.id).map((c) => <CarrierItem key={c.id} carrier={c} bike={bike} trace={trace} onChange={onChange} />)}
+          </div>
+        )
+      })}
+      <div>
+        <RailLine>On the bike itself</RailLine>
+        {alone.map((c) => <CarrierItem key={c.id} carrier={c} bike={bike} trace={trace} onChange={onChange} />)}
+        {!alone.length && <Muted>Nothing yet.</Muted>}
+      </div>
+    </>
+  )
+}
+
+function CarrierItem({ carrier, bike, trace, onChange }: { carrier: Carrier; bike: Bike; trace: BikeTrace; onChange: (what: string, bike: Bike) => void }) {
+  const units = useUnits()
+  const found = trace.carriers.find((c) => c.carrier_id === carrier.id)
+  const put = (part: Partial<Carrier>) => onChange(`Change ${carrier.name}`, { ...bike, carriers: bike.carriers.map((c) => (c.id === carrier.id ? { ...carrier, ...part } : c)) })
+  const over = (found?.fullest_kg ?? 0) > carrier.limit_kg + 0.005 || (found?.fullest_l ?? 0) > carrier.volume_l + 0.005
+  return (
+    <Item>
+      <summary>
+        <b>{carrier.name}</b>
+        <span className={over ? 'over' : ''}>
+          {units.show(found?.fullest_kg ?? 0, 'mass')} of {units.show(carrier.limit_kg, 'mass')}, {units.show(found?.fullest_l ?? 0, 'volume')} of {units.show(carrier.volume_l, 'volume')}{over ? ', over' : ''}
+        </span>
+      </summary>
+      <Row $min={100}>
+        <SettledField label="Name" value={carrier.name} onChange={(name) => put({ name })} />
+        <Measure label="Volume" value={carrier.volume_l} quantity="volume" least={0.1} most={1000} onChange={(volume_l) => put({ volume_l })} />
+        <Measure label="Limit" value={carrier.limit_kg} quantity="mass" onChange={(limit_kg) => put({ limit_kg })} />
+        <Measure label="Own mass" value={carrier.mass_kg} quantity="mass" decimals={2} onChange={(mass_kg) => put({ mass_kg })} />
+        <Measure label="Longest inside" value={carrier.longest_mm} quantity="length" onChange={(longest_mm) => put({ longest_mm })} />
+      </Row>
+      <Row $min={130}>
+        <Choice<Reach> label="Reached" value={carrier.reach} onChange={(reach) => put({ reach })} options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))} />
+        <Choice label="Dry" value={carrier.dryness} onChange={(dryness) => put({ dryness })}
+          options={[{ id: 'waterproof', text: 'Waterproof' }, { id: 'splash', text: 'Keeps out splashes' }, { id: 'open', text: 'Open' }]} />
+        <Button $small onPress={() => onChange(`Take off ${carrier.name}`, { ...bike, carriers: bike.carriers.filter((c) => c.id !== carrier.id) })}>Take it off</Button>
+      </Row>
+    </Item>
+  )
+}

@@ -1,0 +1,118 @@
+/** The road: bring a track or type days, cut it into days, set what each stop supplies, say the weather. */
+import { useEffect, useMemo, useState } from 'react'
+import styled from 'styled-components'
+import type { Road, Stop } from '../../api/client'
+import { useDesk } from '../../api/tour'
+import { usePlayhead } from '../../instruments/moment'
+import { Ribbon } from '../../instruments/Ribbon'
+import { Button, Choice, FileButton, Measure, Muted, RailLine, Row, Section } from '../../ui/controls'
+import { Icon } from '../../ui/icons'
+import { usePreferences, useUnits } from '../../ui/preferences'
+import { narrow } from '../../ui/theme'
+import { DaysTable } from './DaysTable'
+import { StopsTable } from './StopsTable'
+import { TypedDays } from './TypedDays'
+import { WeatherTable } from './WeatherTable'
+
+const Stage = styled.div`
+  flex: 1; min-height: 0; display: grid; grid-template-columns: 300px minmax(0, 1fr) 330px; gap: 24px; padding: 10px 20px 0;
+  > section { min-height: 0; overflow: auto; scrollbar-width: thin; padding: 2px 4px 12px 2px; display: flex; flex-direction: column; gap: 10px; }
+  ${narrow} { display: block; overflow: auto; > section { overflow: visible; margin-bottom: 20px; } }
+`
+const Big = styled.dl`
+  display: grid; grid-template-columns: 1fr 1fr; gap: 4px 12px;
+  dt { font-size: 12.5px; color: var(--ink2); font-stretch: 86%; }
+  dd { margin: 0; font-size: 21px; font-weight: 720; line-height: 24px; font-stretch: 90%; }
+`
+const NEXT_WATER = { none: 'seasonal', seasonal: 'reliable', reliable: 'none' } as const
+const NEXT_SHOP = { none: 'basic', basic: 'full', full: 'none' } as const
+
+export function RoadView() {
+  const { sheet, assessment, change, bringTrack, busy, tour } = useDesk()
+  const { moment } = usePlayhead()
+  const { letters } = usePreferences()
+  const units = useUnits()
+  const [typing, setTyping] = useState(false)
+  const road = sheet.road
+  const facts = assessment.road
+  const km = assessment.moments?.km[moment] ?? 0
+  const put = (what: string, part: Partial<Road>) => void change(what, { road: { ...road, ...part } })
+  const putStop = useMemo(
+    () => (stop: Stop, part: Partial<Stop>, what: string) =>
+      void change(what, { road: { ...road, stops: road.stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)) } }),
+    [change, road],
+  )
+  const onSupply = useMemo(
+    () => (stop: Stop, supply: 'water' | 'shop') =>
+      supply === 'water'
+        ? putStop(stop, { water: NEXT_WATER[stop.water] }, `Water at ${stop.name}: ${NEXT_WATER[stop.water]}`)
+        : putStop(stop, { shop: NEXT_SHOP[stop.shop] }, `Shop at ${stop.name}: ${NEXT_SHOP[stop.shop]}`),
+    [putStop],
+  )
+  const near = road.stops.reduce<Stop | null>((best, s) => (!best || Math.abs(s.at_km - km) < Math.abs(best.at_km - km) ? s : best), null)
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (!letters || e.ctrlKey || e.altKey || (e.target as Element).matches('input, textarea, [role=option]') || !near) return
+      if (e.key === 'w') onSupply(near, 'water')
+      if (e.key === 'b') onSupply(near, 'shop')
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [letters, near, onSupply])
+  return (
+    <>
+      <Stage>
+        <section aria-label="The road">
+          <Section>Road</Section>
+          {facts ? (
+            <Big>
+              <div><dt>Distance</dt><dd>{units.show(facts.length_km, 'distance')}</dd></div>
+              <div><dt>Climb</dt><dd>{facts.has_heights ? units.show(facts.ascent_m, 'elevation') : 'no heights yet'}</dd></div>
+              <div><dt>Days</dt><dd>{assessment.days.length}</dd></div>
+              <div><dt>Highest</dt><dd>{units.show(facts.highest_m, 'elevation')}</dd></div>
+              <div><dt>Riding</dt><dd>{units.show(facts.riding_hours, 'hours', 0)}</dd></div>
+              <div><dt>A kilogram costs</dt><dd>{assessment.minutes_per_kg === null ? '' : `${assessment.minutes_per_kg.toFixed(1)}\u00a0min/day`}</dd></div>
+            </Big>
+          ) : (
+            <p>Say where you ride and how long, and the land takes shape.</p>
+          )}
+          <Row $min={130}>
+            <FileButton wanted={!facts} accept={['.gpx', 'application/gpx+xml']} onFile={(f) => void bringTrack(f)}>
+              {busy === 'Reading the track' ? 'Reading …' : tour.has_track ? 'Another track' : 'Bring a GPX track'}
+            </FileButton>
+            {!tour.has_track && <Button onPress={() => setTyping(true)}>Type the days</Button>}
+          </Row>
+          <RailLine><Icon name="camp" size={17} />Days</RailLine>
+          <Row $min={120}>
+            <Choice label="Cut the road by" value={road.cut.by} onChange={(by) => put('Cut the days anew', { cut: { ...road.cut, by } })}
+              options={[{ id: 'hours', text: 'Riding hours' }, { id: 'distance', text: 'Distance' }]} />
+            {road.cut.by === 'hours' ? (
+              <Measure label="Riding a day" value={road.cut.hours} quantity="hours" least={0.5} most={20} onChange={(hours) => put('Cut the days anew', { cut: { ...road.cut, hours } })} />
+            ) : (
+              <Measure label="Distance a day" value={road.cut.distance_km} quantity="distance" least={1} most={500} onChange={(distance_km) => put('Cut the days anew', { cut: { ...road.cut, distance_km } })} />
+            )}
+          </Row>
+          <Choice label="Nights" value={road.cut.to_stops ? 'stops' : 'exact'} onChange={(v) => put('Cut the days anew', { cut: { ...road.cut, to_stops: v === 'stops' } })}
+            options={[{ id: 'stops', text: 'At a stop with water if one is near' }, { id: 'exact', text: 'Exactly where the day is full' }]} />
+          <Muted>Hours come from your power, the whole mass and the gradients. Climb: 25{'\u00a0'}m cells, 100{'\u00a0'}m mean, reversals from 4{'\u00a0'}m count.</Muted>
+          <RailLine><Icon name="sun" size={17} />Weather</RailLine>
+          <WeatherTable weather={road.weather} onChange={(weather) => put('Change the weather', { weather })} />
+          <RailLine>What was assumed</RailLine>
+          <ul>
+            {assessment.assumptions.map((a) => (
+              <li key={a.name}><Muted as="span"><b>{a.name}:</b> {units.say(a.value)} ({a.source})</Muted></li>
+            ))}
+          </ul>
+        </section>
+        <section aria-label="Stops">
+          <StopsTable stops={road.stops} at={km} onChange={(stops, what) => put(what, { stops })} />
+        </section>
+        <section aria-label="Days">
+          <DaysTable />
+        </section>
+      </Stage>
+      <Ribbon height={286} skylineHeight={84} onSupply={onSupply} />
+      {typing && <TypedDays days={road.typed_days} onClose={() => setTyping(false)} onKeep={(typed_days) => { put('Type the days', { typed_days }); setTyping(false) }} />}
+    </>
+  )
+}
