@@ -57,7 +57,7 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
     mass_kg = np.array([t.mass_kg + w for t, w in zip(tour.kit, in_things, strict=True)]).reshape(-1, len(moments))
     litres = np.array([volume_of(t, w) + nothing for t, w in zip(tour.kit, in_things, strict=True)]).reshape(mass_kg.shape)
     place = _place_cost(pairs, levers)
-    kits = sorted({thing.kit for thing in tour.kit if thing.kit})
+    kits = sorted({thing.kit for thing in tour.kit if _kept_together(thing)})
     tags = sorted({n for t in tour.kit for n in (*t.natures, *t.not_with)}) + [WET]
     food_tenth = stores.food_kg / 10
     shopping = np.array([c.kind not in NOT_FOR_FOOD and c.dryness != "open" for _, c in pairs], dtype=bool)
@@ -72,7 +72,7 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
         ),
         cost=_costs(tour.kit, pairs, mass_kg.mean(axis=1), place),
         out_cost=_ints(1000 * aims.OUT_THING + round(1000 * aims.OUT_KG * t.mass_kg) for t in tour.kit),
-        kit=_ints(kits.index(thing.kit) if thing.kit else -1 for thing in tour.kit),
+        kit=_ints(kits.index(thing.kit) if _kept_together(thing) else -1 for thing in tour.kit),
         kit_cost=1000 * aims.KIT_SPLIT,
         limit_g=_ints(round(carrier.limit_kg * 1000) for _, carrier in pairs),
         room_ml=_ints(round(carrier.volume_l * 1000) for _, carrier in pairs),
@@ -91,6 +91,11 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
         repels=_tags(tour.kit, tags, lambda t: (*t.not_with, *((WET,) if t.dry == "must" else ()))),
         pinned=_pins(tour, pairs, free_pins),
     )
+
+
+def _kept_together(thing: Thing) -> bool:
+    """Whether a thing belongs with its kit: vessels and what the hand needs while riding go where the hand is."""
+    return bool(thing.kit) and thing.holds_water_l == 0 and thing.reach != "riding"
 
 
 def _ints(values: Iterable[int]) -> Ints:

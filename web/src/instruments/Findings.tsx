@@ -18,7 +18,7 @@ const Sum = styled.p`
 `
 const Item = styled.article<{ $open: boolean }>`
   border-top: ${(p) => (p.$open ? '3px solid var(--ink)' : '1px solid var(--edge)')}; padding: 6px 0 6px 30px; position: relative;
-  > svg { position: absolute; left: 0; top: 8px; }
+  > .wedge { position: absolute; left: 0; top: 8px; }
   > button { display: block; width: 100%; }
   h3 { font-size: ${(p) => (p.$open ? '16px' : '14px')}; line-height: ${(p) => (p.$open ? '20px' : '18px')}; font-weight: ${(p) => (p.$open ? 680 : 600)}; font-stretch: 91%; }
   .at { font-size: 12.5px; font-stretch: 86%; color: var(--ink2); line-height: 17px; }
@@ -68,7 +68,7 @@ export function Findings() {
       )}
       {shown.map((finding) => (
         <Item key={finding.id} $open={finding.id === open}>
-          <Wedge grade={finding.grade} size={finding.id === open ? 24 : 22} />
+          <span className="wedge"><Wedge grade={finding.grade} size={finding.id === open ? 24 : 22} /></span>
           <button type="button" aria-expanded={finding.id === open} onClick={() => show(finding)}>
             <h3>{units.say(finding.sentence)}</h3>
             <span className="at">{finding.rank} {GRADE_WORDS[finding.grade]}, {units.say(finding.place)}</span>

@@ -32,7 +32,7 @@ export function Plan({ bike, trace, placed, view, centre, moment, leftSide, widt
   const z = leftSide ? -1 : 1
   const at = (x: number, side: number) => `${view.x(x).toFixed(1)} ${(centre + z * side * k).toFixed(1)}`
   const bar = (s: number) => `M${at(f.bar.x, 0)}L${at(f.bar.x + 5, s * 150)}C${at(f.bar.x + 8, s * 205)} ${at(f.bar.x + 55, s * 212)} ${at(f.bar.x + 85, s * 216)}`
-  const order = [...placed].sort((a, b) => a.box.y1 - b.box.y1)
+  const order = placed.filter((p) => p.carrier.kind !== 'bottle_cage').sort((a, b) => a.box.y1 - b.box.y1)
   const trailer = bike.supports.find((s) => s.trailer)?.trailer
   const far = placed.filter((p) => !seenFrom(p.carrier, leftSide))
   return (
@@ -49,7 +49,7 @@ export function Plan({ bike, trace, placed, view, centre, moment, leftSide, widt
       <path d={bar(1) + bar(-1)} fill="none" stroke="var(--ink)" strokeWidth={6} strokeLinecap="round" />
       <path d={bar(1) + bar(-1)} fill="none" stroke="var(--metal)" strokeWidth={3.4} strokeLinecap="round" />
       <path d={`M${at(f.saddle.x - 150, -66)}C${at(f.saddle.x - 60, -70)} ${at(f.saddle.x - 20, -26)} ${at(f.saddle.x + 130, -16)}L${at(f.saddle.x + 130, 16)}C${at(f.saddle.x - 20, 26)} ${at(f.saddle.x - 60, 70)} ${at(f.saddle.x - 150, 66)}Z`} fill="var(--ink)" />
-      {far.map((p, i) => <FarLabel key={p.carrier.id} {...p} index={i} view={view} centre={centre} moment={moment} leftSide={leftSide} width={width} units={units} all={far} />)}
+      {far.map((p) => <FarLabel key={p.carrier.id} {...p} view={view} centre={centre} moment={moment} leftSide={leftSide} units={units} middle={view.x(bike.wheelbase_mm / 2)} />)}
       <Level trace={trace} moment={moment} x={width - 96} units={units} leftSide={leftSide} />
       <ScaleBar view={view} units={units} />
     </g>
@@ -76,25 +76,21 @@ function PlanBag({ carrier, trace, box, view, centre, moment, leftSide }: Props[
 
 const size = (r: { x: number; y: number; w: number; h: number }) => ({ x: r.x, y: r.y, width: r.w, height: r.h })
 
-function FarLabel({ carrier, trace, box, view, centre, moment, leftSide, width, units, all }: Props['placed'][number] & Pick<Props, 'view' | 'centre' | 'moment' | 'leftSide' | 'width'> & { units: ReturnType<typeof useUnits>; index: number; all: Props['placed'] }) {
+/** A far bag's label stands inside the plan, beside the frame, where there is always room. */
+function FarLabel({ carrier, trace, box, view, centre, moment, leftSide, units, middle }: Props['placed'][number] & Pick<Props, 'view' | 'centre' | 'moment' | 'leftSide'> & { units: ReturnType<typeof useUnits>; middle: number }) {
   const rect = planRect(view, box, centre, leftSide)
-  const before = rect.x + rect.w / 2 < width / 2
-  const same = all.filter((o) => {
-    const r = planRect(view, o.box, centre, leftSide)
-    return r.x + r.w / 2 < width / 2 === before
-  })
-  const y = 18 + same.findIndex((o) => o.carrier.id === carrier.id) * 46
-  const edge = before ? Math.max(82, rect.x - 14) : rect.x + rect.w + 14
-  const anchor = before ? 'end' : 'start'
-  const x = before ? edge - 2 : edge + 2
+  const before = rect.x + rect.w / 2 < middle
+  const anchor = before ? 'start' : 'end'
+  const x = before ? rect.x + rect.w + 7 : rect.x - 7
+  const y = 14
+  const corner = before ? rect.x + rect.w - 6 : rect.x + 6
   return (
     <g>
-      <path d={`M${edge} ${y - 4}L${before ? rect.x + 8 : rect.x + rect.w - 8} ${rect.y + Math.min(rect.h / 2, 10)}`} stroke="var(--ink)" strokeWidth={1} />
-      <circle cx={before ? rect.x + 8 : rect.x + rect.w - 8} cy={rect.y + Math.min(rect.h / 2, 10)} r={2.2} fill="var(--ink)" />
+      {rect.y > 40 && <path d={`M${x} 34L${corner} ${rect.y + 6}`} stroke="var(--ink)" />}
       <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>{carrier.name}</text>
       <text x={x} y={y + 15} fontSize={14} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>{units.show(pick(trace.kg, moment), 'mass')}</text>
       <text x={x} y={y + 28} fontSize={12} textAnchor={anchor} style={{ fontStretch: '82%', fill: 'var(--ink2)' }}>
-        {units.figure(pick(trace.litres, moment), 'volume')} of {units.show(carrier.volume_l, 'volume', 0)}
+        {units.figure(pick(trace.litres, moment), 'volume')} of {units.show(carrier.volume_l, 'volume')}
       </text>
     </g>
   )

@@ -13,12 +13,13 @@ import { useSize } from './useSize'
 
 const Frame = styled.div<{ $tall: number }>`
   position: relative; height: ${(p) => p.$tall}px; flex: none; touch-action: none; user-select: none; overflow: hidden;
-  svg { display: block; position: absolute; inset: 0; }
+  > svg { display: block; position: absolute; inset: 0; }
   &:focus-visible { outline: 3px solid var(--ink); outline-offset: -3px; }
 `
 const Legend = styled.div`
-  position: absolute; left: 20px; top: 8px; width: 140px; pointer-events: none; z-index: 2;
-  strong { font-size: 25px; font-weight: 720; line-height: 26px; display: block; }
+  position: absolute; left: 20px; top: 8px; width: 116px; pointer-events: none; z-index: 2;
+  > span { width: 150px; }
+  strong { width: 150px; font-size: 25px; font-weight: 720; line-height: 26px; display: block; }
   span { font-size: 12.5px; font-stretch: 84%; color: var(--ink2); line-height: 15px; display: block; }
   dl { display: grid; grid-template-columns: 16px 1fr auto; gap: 0 5px; font-size: 12.5px; font-stretch: 84%; line-height: 16px; margin-top: 2px; }
   dt { display: contents; }
@@ -187,10 +188,7 @@ const Land = memo(function Land(props: LandProps) {
   const high = Math.max(...profile.elevation_m, 1)
   const low = small ? Math.min(...profile.elevation_m) - 100 : Math.min(0, ...profile.elevation_m)
   const yOf = (m: number) => horizon - ((m - low) / (high - low)) * skylineHeight
-  const ridge = profile.km
-    .map((km, i) => (shown(km) ? `${xOf(km).toFixed(1)} ${yOf(profile.elevation_m[i] ?? 0).toFixed(1)}` : ''))
-    .filter(Boolean)
-    .join('L')
+  const ridge = ridgePoints(profile.km.flatMap((km, i) => (shown(km) ? [[xOf(km), yOf(profile.elevation_m[i] ?? 0)] as const] : [])))
   const line = `M0 ${ridge.split('L')[0]?.split(' ')[1] ?? horizon}L${ridge}L${width} ${ridge.split('L').at(-1)?.split(' ')[1] ?? horizon}`
   return (
     <svg width={width} height={height} role="img" aria-label="Weight on board above the land, with water, shops, nights and days">
@@ -247,6 +245,16 @@ const Land = memo(function Land(props: LandProps) {
   )
 })
 
+/** Averages what falls on the same two pixels: hills narrower than that are noise at this scale. */
+function ridgePoints(points: (readonly [number, number])[]): string {
+  const bins = new Map<number, [number, number]>()
+  for (const [x, y] of points) {
+    const bin = bins.get(Math.round(x / 2)) ?? [0, 0]
+    bins.set(Math.round(x / 2), [bin[0] + y, bin[1] + 1])
+  }
+  return [...bins].map(([bin, [sum, count]]) => `${bin * 2} ${(sum / count).toFixed(1)}`).join('L')
+}
+
 function Stack({ moments, scale, foot, top, gutter, units, small }: {
   moments: Moments
   scale: Scale
@@ -283,6 +291,11 @@ function Stack({ moments, scale, foot, top, gutter, units, small }: {
         return <path key={names[n]} d={`M${edge(sum)}L${back}Z`} fill={`url(#${names[n]})`} />
       })}
       {sums.map((sum, n) => <path key={names[n]} d={`M${edge(sum)}`} fill="none" stroke="var(--ink)" strokeWidth={n === 3 ? 1.6 : 0.9} strokeLinejoin="round" />)}
+      {short.length > 0 && (() => {
+        const worst = short.reduce((a, b) => ((moments.water_short_l[b] ?? 0) > (moments.water_short_l[a] ?? 0) ? b : a))
+        const value = moments.water_short_l[worst] ?? 0
+        return <text x={Number(x(worst)) + 20} y={top + 26} fontSize={12} fontWeight={650} style={{ fontStretch: '84%', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}>{units.show(value, 'volume')} short</text>
+      })()}
       {short.map((i) => {
         const total = moments.total_kg[i] ?? 0
         return <path key={i} d={`M${x(i)} ${y(total + (moments.water_short_l[i] ?? 0))}h3`} stroke="var(--ink)" strokeWidth={1.6} />

@@ -111,7 +111,8 @@ function fit(bike: Bike, placed: Placed[], width: number, height: number, compac
   const left = Math.min(-bike.wheel_radius_mm - 30, ...placed.map((p) => p.box.x0 - 20), ...bike.supports.map((s) => (s.trailer ? -s.trailer.hitch_to_axle_mm - 320 : 0)))
   const right = Math.max(bike.wheelbase_mm + bike.wheel_radius_mm + 30, ...placed.map((p) => p.box.x1 + 20))
   const top = Math.max(1010, ...placed.filter((p) => p.carrier.kind !== 'backpack').map((p) => p.box.y1 + 20))
-  const ground = height - (compact ? 44 : 60)
+  const trailer = bike.supports.some((s) => s.trailer)
+  const ground = height - (compact ? 44 : trailer ? 138 : 64)
   const room = compact ? 8 : 176
   const margin = compact ? 4 : 104
   const scale = Math.max(0.02, Math.min(0.3, (width - 2 * margin) / (right - left), (ground - room) / top))
@@ -150,7 +151,7 @@ function Labels({ placed, view, moment, width, compact, units, bike }: {
   const items = placed.map((p) => {
     const rect = sideRect(view, p.box)
     const kg = pick(p.trace.kg, moment)
-    return { ...p, rect, cx: rect.x + rect.w / 2, cy: rect.y + rect.h / 2, kg: units.show(kg, 'mass') , litres: `${units.figure(pick(p.trace.litres, moment), 'volume')} of ${units.show(p.carrier.volume_l, 'volume', 0)}` }
+    return { ...p, rect, cx: rect.x + rect.w / 2, cy: rect.y + rect.h / 2, kg: units.show(kg, 'mass') , litres: `${units.figure(pick(p.trace.litres, moment), 'volume')} of ${units.show(p.carrier.volume_l, 'volume')}` }
   })
   if (compact) {
     return items.filter((i) => i.rect.w > 32 && i.rect.h > 26).map((i) => (
@@ -167,7 +168,8 @@ function Labels({ placed, view, moment, width, compact, units, bike }: {
   const front = rest.filter((i) => i.box.x0 > bike.wheelbase_mm * 0.8).sort((a, b) => a.cy - b.cy)
   const row = rest.filter((i) => !front.includes(i)).sort((a, b) => a.cx - b.cx)
   const rowPlaces = spread(row.map((i) => ({ at: i.cx, half: (i.carrier.name.length + 7) * 2.75 })), 6, width - 6)
-  let lastY = 176
+  const rowY = Math.max(160, view.y(1010) - 44)
+  let lastY = rowY + 16
   return (
     <g>
       {plates.map((i) => (
@@ -182,9 +184,9 @@ function Labels({ placed, view, moment, width, compact, units, bike }: {
         const x = rowPlaces[k] ?? i.cx
         return (
           <g key={i.carrier.id}>
-            <path d={`M${x.toFixed(1)} 164L${i.cx.toFixed(1)} ${i.cy.toFixed(1)}`} stroke="var(--ink)" strokeWidth={1} />
+            <path d={`M${x.toFixed(1)} ${rowY + 4}L${i.cx.toFixed(1)} ${i.cy.toFixed(1)}`} stroke="var(--ink)" strokeWidth={1} />
             <circle cx={i.cx} cy={i.cy} r={2.2} fill="var(--ink)" />
-            <text x={x} y={160} fontSize={12} textAnchor="middle" style={{ fontStretch: '80%' }}>
+            <text x={x} y={rowY} fontSize={12} textAnchor="middle" style={{ fontStretch: '80%' }}>
               {i.carrier.name} <tspan fontWeight={720}>{i.kg}</tspan>
             </text>
           </g>

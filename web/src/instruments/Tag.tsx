@@ -18,6 +18,7 @@ export const TagBody = styled.button<{ $held?: boolean }>`
   > span { position: relative; display: block; padding: 4px 36px 4px 28px; }
   b { display: block; font-weight: 620; font-size: 14px; font-stretch: 92%; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   small { display: block; font-size: 12.5px; line-height: 16px; font-stretch: 84%; color: var(--ink2); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  small.reason { white-space: normal; }
   small em { font-style: normal; font-weight: 700; color: var(--ink); }
   ${phone} { min-height: 56px; > span { padding-top: 10px; } }
   ${(p) => p.$held && css`

@@ -53,22 +53,18 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
         </text>
       ) : (
         <>
-          <text x={on(bike.front_share_low) + (ahead ? -6 : 6)} y={beam + 18} fontSize={12} textAnchor={ahead ? 'end' : 'start'} style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>
-            steady {units.figure(bike.front_share_low, 'share')} to {units.figure(bike.front_share_high, 'share')}
-          </text>
-          <text x={on(bike.front_share_high) + (ahead ? 8 : -8)} y={beam + 18} fontSize={13} textAnchor={ahead ? 'start' : 'end'} style={{ fontStretch: '86%' }}>
-            <tspan fontWeight={720}>front {percent}</tspan>
-            {riderOn ? ', without rider' : `, ${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m high`}
+          <text x={view.x(bike.wheelbase_mm / 2)} y={beam + (trailer ? 72 : 29)} fontSize={13} textAnchor="middle" style={{ fontStretch: '84%' }}>
+            <tspan fontWeight={720}>front {percent}</tspan>, {units.system === 'metric' ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m` : units.show(pick(trace.centre_y_mm, moment), 'length', 0)} high;
+            steady {units.figure(bike.front_share_low, 'share')} to {units.show(bike.front_share_high, 'share')}
           </text>
           {loads.map((load) => {
             const outward = load.behind === ahead ? -1 : 1
-            const trailing = trailer && load.behind
-            const x = trailing ? view.x(-trailer.hitch_to_axle_mm + 480) : load.x + outward * 8
-            const y = trailing ? view.ground - 196 : ground - 44
-            const anchor = trailing ? 'middle' : outward < 0 ? 'end' : 'start'
+            const x = load.x + outward * 8
+            const y = ground - 44
+            const anchor = outward < 0 ? 'end' : 'start'
             const main = riderOn ? load.kg + load.rider : load.kg
             const other = riderOn ? `${units.show(load.kg, 'mass')} without rider` : `${units.show(load.kg + load.rider, 'mass', 0)} with rider`
-            if (trailing) return <TrailerLoads key={load.name} trace={trace} moment={moment} main={main} other={other} view={view} axle={-trailer.hitch_to_axle_mm} beam={beam} ahead={ahead} />
+            if (trailer && load.behind) return <TrailerLoads key={load.name} trace={trace} moment={moment} main={main} other={other} view={view} axle={-trailer.hitch_to_axle_mm} beam={beam} />
             return (
               <g key={load.name}>
                 <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>{load.name}</text>
@@ -83,7 +79,8 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
   )
 }
 
-function TrailerLoads({ trace, moment, main, other, view, axle, beam, ahead }: {
+/** With a trailer the rear wheel stands in the middle: its load goes under the beam, the trailer's own under its wheel. */
+function TrailerLoads({ trace, moment, main, other, view, axle, beam }: {
   trace: BikeTrace
   moment: number
   main: number
@@ -91,26 +88,23 @@ function TrailerLoads({ trace, moment, main, other, view, axle, beam, ahead }: {
   view: RigView
   axle: number
   beam: number
-  ahead: boolean
 }) {
   const units = useUnits()
   const x = view.x(axle)
-  const middle = view.x(axle / 2)
-  const start = view.x(-120)
+  const figures = (at: number, name: string, value: number, note: string) => (
+    <g>
+      <text x={at} y={beam + 18} fontSize={12} fontWeight={600} textAnchor="middle" style={{ fontStretch: '84%' }}>{name}</text>
+      <text x={at} y={beam + 37} fontSize={17} fontWeight={720} textAnchor="middle" style={{ fontStretch: '90%' }}>{units.show(value, 'mass')}</text>
+      <text x={at} y={beam + 51} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>{note}</text>
+    </g>
+  )
   return (
     <g>
       <rect x={x - 22} y={view.ground} width={44} height={6} fill="var(--ink)" />
       <rect x={x - 4} y={view.ground + 6} width={8} height={15} fill="var(--ink)" />
       <path d={`M${x} ${beam}H${view.x(0)}`} stroke="var(--ink)" strokeWidth={1.6} strokeDasharray="5 4" />
-      <text x={x} y={beam + 18} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%' }}>
-        trailer wheel <tspan fontWeight={720}>{units.show(pick(trace.trailer_kg, moment), 'mass')}</tspan>
-      </text>
-      <text x={middle} y={beam - 6} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%' }}>
-        on the hitch <tspan fontWeight={720}>{units.show(pick(trace.hitch_kg, moment), 'mass')}</tspan>
-      </text>
-      <text x={start} y={beam + 18} fontSize={12} textAnchor={ahead ? 'end' : 'start'} style={{ fontStretch: '84%' }}>
-        rear wheel <tspan fontWeight={720}>{units.show(main, 'mass')}</tspan>, {other}
-      </text>
+      {figures(x, 'Trailer wheel', pick(trace.trailer_kg, moment), `on the hitch ${units.show(pick(trace.hitch_kg, moment), 'mass')}`)}
+      {figures(view.x(0), 'Rear wheel', main, other)}
     </g>
   )
 }

@@ -42,9 +42,9 @@ export function NumberTab({ finding, x, y }: { finding: Finding; x: number; y: n
   const fill = { stops_you: 'var(--ink)', slows_you: 'url(#hatch)', worth_knowing: 'none' }[finding.grade]
   return (
     <g transform={`translate(${(x - 15).toFixed(1)} ${y.toFixed(1)})`}>
-      <rect width={30} height={20} rx={2} fill="var(--tag)" stroke="var(--ink)" strokeWidth={finding.grade === 'stops_you' ? 2 : 1.3} />
+      <rect width={finding.rank > 9 ? 34 : 30} height={20} rx={2} fill="var(--tag)" stroke="var(--ink)" strokeWidth={finding.grade === 'stops_you' ? 2 : 1.3} />
       <path d={`M4 15H15V${15 - rise}Z`} fill={fill} stroke="var(--ink)" strokeWidth={1.4} strokeLinejoin="round" />
-      <text x={23} y={14.5} fontSize={12} fontWeight={700} textAnchor="middle">{finding.rank}</text>
+      <text x={finding.rank > 9 ? 25 : 23} y={14.5} fontSize={12} fontWeight={700} textAnchor="middle">{finding.rank}</text>
     </g>
   )
 }

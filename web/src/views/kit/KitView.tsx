@@ -75,7 +75,7 @@ export function KitView() {
                     <b>{t.count > 1 ? `${t.count} × ` : ''}{t.name}</b>
                     <small>{t.guess ? '~' : ''}<em>{units.show(t.mass_kg * t.count, 'mass')}</em>, {t.guess ? '~' : ''}<em>{units.show(t.volume_l * t.count, 'volume')}</em>{minutesWords(t.mass_kg * t.count, assessment.minutes_per_kg)}</small>
                     <small>{whereOf(t)}</small>
-                    {t.because ? <small>It comes because: {t.because}</small> : t.mass_kg * t.count > 1 && <small>Why does it come?</small>}
+                    {t.because ? <small className="reason">It comes because: {t.because}</small> : t.mass_kg * t.count > 1 && <small>Why does it come?</small>}
                   </span>
                 </TagBody>
               ))}

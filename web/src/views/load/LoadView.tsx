@@ -17,11 +17,15 @@ import { narrow, phone } from '../../ui/theme'
 const Stage = styled.div`
   flex: 1; min-height: 0; display: grid; grid-template-columns: 268px minmax(0, 1fr) 310px; grid-template-rows: minmax(0, 1fr);
   ${narrow} { grid-template-columns: 240px minmax(0, 1fr); overflow-y: auto; grid-template-rows: 480px auto; #findings { grid-column: 1 / -1; overflow: visible; } }
-  ${phone} { display: block; #findings, #shelf { overflow: visible; padding: 8px 14px; } }
+  ${phone} {
+    display: flex; flex-direction: column; overflow-y: auto;
+    #findings, #shelf { overflow: visible; padding: 8px 14px; flex: none; order: 3; }
+    #shelf { order: 4; }
+  }
 `
 const RigColumn = styled.section`
   display: flex; flex-direction: column; min-width: 0; min-height: 0; position: relative;
-  ${phone} { height: 318px; }
+  ${phone} { height: 372px; flex: none; }
 `
 const Tools = styled.div`
   position: absolute; left: 8px; right: 8px; bottom: 6px; display: flex; gap: 6px; align-items: center; z-index: 2; pointer-events: none;
@@ -33,8 +37,12 @@ const Verdict = styled.p`
   position: absolute; left: 50%; transform: translateX(-50%); top: 4px; max-width: 560px; background: var(--tag); border: 2px solid var(--ink); border-radius: 3px;
   padding: 6px 12px; font-size: 13px; z-index: 4; display: flex; gap: 10px; align-items: center;
 `
+const Bikes = styled.div`
+  position: absolute; left: 8px; top: 6px; display: flex; flex-direction: column; gap: 4px; z-index: 2;
+  ${phone} { flex-direction: row; right: 8px; left: auto; }
+`
 const Readings = styled.dl`
-  display: none; ${phone} { display: grid; grid-template-columns: repeat(4, 1fr); gap: 0; border-top: 2px solid var(--ink); border-bottom: 3px solid var(--ink); margin: 4px 14px; }
+  display: none; ${phone} { display: grid; grid-template-columns: repeat(4, 1fr); gap: 0; border-top: 2px solid var(--ink); border-bottom: 3px solid var(--ink); margin: 4px 14px; flex: none; }
   div { padding: 4px 6px; border-left: 1px solid var(--edge); &:first-child { border: 0; } }
   dt { font-size: 13px; color: var(--ink2); }
   dd { margin: 0; font-size: 18px; font-weight: 720; line-height: 22px; }
@@ -64,19 +72,23 @@ export function LoadView() {
           <Tools>
             <Button $small onPress={() => setLeft(!leftSide)}><Icon name="flip" size={16} />{leftSide ? 'Right side' : 'Left side'}</Button>
             <Button $small onPress={() => setRider(!riderOn)}><Icon name="rider" size={16} />{riderOn ? 'Rider off' : 'Rider on'}</Button>
-            <Button $small onPress={() => setList(!list)}>{list ? 'Draw it' : 'Read as a list'}</Button>
             <span className="right">
-              {sheet.rig.bikes.length > 1 && sheet.rig.bikes.map((b) => (
-                <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
-                  {b.id === bikeId ? '● ' : '○ '}{sheet.riders.find((r) => r.id === b.rider_id)?.name}
-                </Button>
-              ))}
+              <Button $small onPress={() => setList(!list)}>{list ? 'Draw it' : 'As a list'}</Button>
               <Button $small $wanted isDisabled={working || !sheet.kit.length || !sheet.rig.bikes.length}
                 onPress={() => void propose().then((p) => setProposal(p ?? null))}>
                 {working ? 'Working …' : 'Propose a load'}
               </Button>
             </span>
           </Tools>
+          {sheet.rig.bikes.length > 1 && (
+            <Bikes role="group" aria-label="Whose bike">
+              {sheet.rig.bikes.map((b) => (
+                <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
+                  {b.id === bikeId ? '● ' : '○ '}{sheet.riders.find((r) => r.id === b.rider_id)?.name}
+                </Button>
+              ))}
+            </Bikes>
+          )}
         </RigColumn>
         <PhoneReadings />
         <Findings />

@@ -128,7 +128,7 @@ function BagCard({ card, label, ticked, toggle }: { card: PackCard; label: strin
                   {thing?.dry === 'own_bag' && <Muted as="span"> in its own dry bag</Muted>}
                   {thing?.wet && <Muted as="span"> gets wet</Muted>}
                 </span>
-                <span className="fig">{units.show(layer.mass_kg, 'mass', 2)}, {units.show(layer.volume_l, 'volume')}</span>
+                <span className="fig">{units.show(layer.mass_kg, 'mass', 2)}, {units.show(layer.volume_l, 'volume', layer.volume_l < 0.1 ? 2 : 1)}</span>
               </li>
             )
           })}

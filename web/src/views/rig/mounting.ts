@@ -50,7 +50,8 @@ export function sockets(bike: Bike, catalogue: Catalogue): Socket[] {
     for (const side of sides) if (!taken(support.id, side)) offer(support.id, support.kind, support.name, side)
   }
   for (const mount of bike.mounts) {
-    for (const side of ['middle', 'left', 'right'] as const) {
+    const sides: Side[] = mount === 'fork_bolts' || mount === 'stem' ? ['left', 'right'] : ['middle']
+    for (const side of sides) {
       const bolted = bike.supports.some((s) => s.mount === mount && s.side === side)
       if (!taken(mount, side) && !bolted) offer(mount, mount, MOUNT_WORDS[mount], side)
     }

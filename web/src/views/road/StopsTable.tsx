@@ -23,7 +23,7 @@ export function StopsTable({ stops, at, onChange }: { stops: Stop[]; at: number;
         <Button $small onPress={add}>Add a stop at {units.show(at, 'distance')}</Button>
       </div>
       <Sheet>
-        <thead><tr><th>Place</th><th className="n">At</th><th>Water</th><th>Food shop</th><th>Note</th><th /></tr></thead>
+        <thead><tr><th className="wide">Place</th><th className="n">At</th><th className="choice">Water</th><th className="choice">Shop</th><th>Note</th><th /></tr></thead>
         <tbody>
           {ordered.map((stop) => (
             <tr key={stop.id} aria-current={Math.abs(stop.at_km - at) < 0.6}>

@@ -8,5 +8,6 @@ export const Sheet = styled.table`
   th.n, td.n { text-align: right; white-space: nowrap; }
   tr[aria-current='true'] td { border-bottom: 2px solid var(--ink); font-weight: 650; }
   td button.plain { text-decoration: underline; text-underline-offset: 3px; text-decoration-color: var(--edge); }
+  th.wide { width: 34%; } th.choice { width: 88px; }
   select, input { min-height: 30px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); padding: 0 4px; font-size: 13px; font-stretch: 86%; width: 100%; }
 `
