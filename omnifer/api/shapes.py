@@ -17,6 +17,7 @@ from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.rig.catalogue import CarrierTemplate, SupportTemplate
 
+TourDate = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 1))]
 Revision = Annotated[int, Field(ge=1, description="The revision that the writer saw")]
 
 
@@ -55,7 +56,7 @@ class NewTour(Noun):
     """What a tour begins with."""
 
     name: Name
-    start_date: dt.date
+    start_date: TourDate
     riders: Annotated[tuple[Rider, ...], Field(min_length=1, max_length=8)]
     bikes: tuple[Bike, ...] = ()
     typed_days: tuple[TypedDay, ...] = ()

@@ -31,13 +31,13 @@ def measure(text: str, units: dict[str, float], default_unit: str, decimal_comma
     wanted = text.strip().lower().replace("~", "").replace(".)", ")").replace("\u00a0", " ")
     if not re.search(r"[a-z\"]", wanted):
         return number(wanted, decimal_comma) * units[default_unit]
-    wanted = re.sub(r"(?<=\d),(?=\d)", ".", wanted)
+    wanted = re.sub(r"(?<=\d) (?=\d{3}(?!\d))", "", re.sub(r"(?<=\d),(?=\d)", ".", wanted))
     total, at = 0.0, 0
     while at < len(wanted):
         part = _PART.match(wanted, at)
-        if part is None or part.end() == at:
+        if part is None or part[2] is None:
             raise ValueError(f"{text.strip()!r} is not an amount")
-        unit = re.sub(r"\s+", " ", part[2]) if part[2] else default_unit
+        unit = re.sub(r"\s+", " ", part[2])
         if unit not in units:
             raise ValueError(f"{part[2]!r} is not a unit known here (try {', '.join(list(units)[:4])})")
         total += float(part[1]) * units[unit]

@@ -66,6 +66,7 @@ def migrate(address: str) -> None:
     backend = get_backend(address.replace("postgresql://", "postgresql+psycopg://", 1))
     with backend.lock():
         backend.apply_migrations(backend.to_apply(read_migrations(str(HERE / "migrations"))))
+    backend.connection.close()
 
 
 def open_pool(address: str) -> Pool:

@@ -161,7 +161,7 @@ class _RowList:
 
         return Rows(
             names=tuple(row[0] for row in self.rows),
-            lever=_rounded(LEVER * np.array([row[1] for row in self.rows]).reshape(-1, self.carriers)),
+            lever=_rounded(LEVER * np.array([row[1] for row in self.rows]).reshape(len(self.rows), self.carriers)),
             low=_ints(bound(row[2], -FREE) for row in self.rows),
             high=_ints(bound(row[3], FREE) for row in self.rows),
             weight=_ints(row[4] for row in self.rows),

@@ -45,7 +45,7 @@ Dryness = Literal["waterproof", "splash", "open"]
 class TrailerFrame(Noun):
     """The measures of a trailer that its statics need."""
 
-    hitch_to_axle_mm: LengthMm
+    hitch_to_axle_mm: Annotated[float, Field(ge=200, le=4000)]
     own_mass_ahead_of_axle_mm: PositionMm = Field(description="Empty trailer's centre of gravity ahead of its axle")
     wheel_radius_mm: LengthMm = 203
     hitch_most_kg: MassKg = Field(20, description="Most the hitch may carry; below 0 it lifts and the trailer sways")
@@ -88,7 +88,7 @@ class Bike(Noun):
     name: Name
     rider_id: Id
     kind: Annotated[str, Field(max_length=40)] = "touring"
-    mass_kg: MassKg
+    mass_kg: Annotated[float, Field(ge=1, le=200, description="Bare bike [kg]")]
     mass_x_mm: PositionMm = Field(480, description="Centre of gravity of the bare bike ahead of the rear contact point")
     mass_y_mm: PositionMm = 500
     maximum_system_kg: MassKg = Field(description="Maker's limit for bike, rider and all that rides on the bike")

@@ -2,7 +2,7 @@
 
 import datetime as dt
 from collections import Counter
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
@@ -20,7 +20,7 @@ class TourSheet(Noun):
     """The tour without its raw track: what screens read and write."""
 
     name: Name
-    start_date: dt.date
+    start_date: Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 1))]
     riders: tuple[Rider, ...] = Field((), max_length=8)
     road: Road = Road()
     rig: Rig = Rig()

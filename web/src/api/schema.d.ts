@@ -419,7 +419,7 @@ export interface components {
             kind?: string;
             /**
              * Mass Kg
-             * @description Mass [kg]
+             * @description Bare bike [kg]
              */
             mass_kg: number;
             /**
@@ -568,7 +568,7 @@ export interface components {
             kind: string;
             /**
              * Mass Kg
-             * @description Mass [kg]
+             * @description Bare bike [kg]
              */
             mass_kg: number;
             /**
@@ -2473,10 +2473,7 @@ export interface components {
              * @default 20
              */
             hitch_most_kg?: number;
-            /**
-             * Hitch To Axle Mm
-             * @description Length [mm]
-             */
+            /** Hitch To Axle Mm */
             hitch_to_axle_mm: number;
             /**
              * Own Mass Ahead Of Axle Mm
@@ -2506,10 +2503,7 @@ export interface components {
              * @default 20
              */
             hitch_most_kg: number;
-            /**
-             * Hitch To Axle Mm
-             * @description Length [mm]
-             */
+            /** Hitch To Axle Mm */
             hitch_to_axle_mm: number;
             /**
              * Own Mass Ahead Of Axle Mm

@@ -1,0 +1,252 @@
+"""What a rider does, in the real browser: by mouse, by keyboard, on a phone, in two windows."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from omnifer.demo.country import demo_track
+from omnifer.formats.gpx import write_gpx
+from tests.browser.conftest import open_page, visit
+
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+def tab_to(page: Page, name: str, role: str = "button", most: int = 60) -> None:
+    """Walk with Tab until the wanted control has the focus."""
+    wanted = page.get_by_role(role, name=name, exact=False).first
+    for _ in range(most):
+        if wanted.evaluate("e => e === document.activeElement"):
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"{name} cannot be reached with Tab")
+
+
+def slider(page: Page):
+    return page.get_by_role("slider", name="Moment of the tour")
+
+
+def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_path: Path):
+    page.goto(site)
+    tab_to(page, "Start a tour")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Name of the tour")).to_be_focused()
+    page.keyboard.type("Two weeks east")
+    for text in ("", "", "", "", "Ada", "48 lb", "95"):
+        page.keyboard.press("Tab")
+        if text:
+            page.keyboard.type(text)
+    if page.get_by_label("Name", exact=True).input_value() != "Ada":
+        page.get_by_label("Name", exact=True).focus()
+        page.keyboard.press("Control+A")
+        page.keyboard.type("Ada")
+    tab_to(page, "Start")
+    page.get_by_role("button", name="Start", exact=True).focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Say where you ride and how long").first).to_be_visible()
+    expect(page).to_have_url(lambda url: url.endswith("/road")) if False else page.wait_for_url("**/road")
+
+    track = tmp_path / "way.gpx"
+    track.write_text(write_gpx("Way", demo_track().model_copy(update=_first(4000)), [], []).replace("</gpx>", _segment() + "</gpx>"))
+    with page.expect_file_chooser() as chooser:
+        tab_to(page, "Bring a GPX track")
+        page.keyboard.press("Enter")
+    chooser.value.set_files(track)
+    expect(page.get_by_text("points,").first).to_be_visible(timeout=30_000)
+
+    page.keyboard.press("Alt+2")
+    page.wait_for_url("**/rig")
+    tab_to(page, "rear eyelets", most=80)
+    page.keyboard.press("Enter")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Rear rack, left")).to_be_visible()
+    for side in ("left", "right"):
+        tab_to(page, f"Rear rack, {side}", most=80)
+        page.keyboard.press("Enter")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text(f"Rear pannier {side}").first).to_be_visible()
+
+    page.keyboard.press("Alt+3")
+    page.wait_for_url("**/kit")
+    tab_to(page, "Bring a list")
+    page.keyboard.press("Enter")
+    page.get_by_label("The list").focus()
+    page.keyboard.insert_text("name;mass g;volume l;reach;dry\nTent;2100;8;camp;\nStove;210;0,7;camp;\nBroken;heavy;1;;\nSleeping bag;900;6;night;must\n")
+    tab_to(page, "Look at it")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("'heavy' is not a number")).to_be_visible()
+    tab_to(page, "Take 3 things")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("3 kinds of things")).to_be_visible()
+
+    page.keyboard.press("Alt+4")
+    page.wait_for_url("**/load")
+    tab_to(page, "Propose a load", most=80)
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Everything has a place.")).to_be_visible(timeout=60_000)
+    page.keyboard.press("Alt+5")
+    expect(page.get_by_role("heading", name="Rear pannier").first).to_be_visible()
+
+
+def _first(points: int) -> dict:
+    track = demo_track()
+    return {name: getattr(track, name)[:points] for name in ("lat_deg", "lon_deg", "elevation_m")}
+
+
+def _segment() -> str:
+    part = demo_track().model_copy(update=_first(4000))
+    points = zip(part.lat_deg, part.lon_deg, part.elevation_m, strict=True)
+    inner = "".join(f'<trkpt lat="{a}" lon="{b}"><ele>{h}</ele></trkpt>' for a, b, h in points)
+    return f"<trk><name>Way</name><trkseg>{inner}</trkseg></trk>"
+
+
+def test_the_playhead_moves_everything_without_a_request(page: Page):
+    rear = page.locator("svg.rig text").filter(has_text="kg").nth(0)
+    weight = slider(page).get_attribute("aria-valuetext")
+    assert rear.text_content()
+    asked: list[str] = []
+    page.on("request", lambda r: asked.append(r.url))
+    slider(page).focus()
+    seen = set()
+    for key in ("Home", "End", "PageUp", "Shift+ArrowLeft", "ArrowRight"):
+        page.keyboard.press(key)
+        seen.add(page.locator("svg.rig").text_content())
+    assert len(seen) >= 4
+    assert slider(page).get_attribute("aria-valuetext") != weight
+    box = slider(page).bounding_box()
+    page.mouse.move(box["x"] + 300, box["y"] + 150)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 700, box["y"] + 150, steps=8)
+    page.mouse.up()
+    assert page.locator("svg.rig").text_content() not in seen
+    assert asked == []
+
+
+def test_a_thing_is_stowed_by_drag_by_keyboard_and_by_menu(page: Page):
+    shelf = page.locator("#shelf")
+    page.locator('[data-thing="folding-chair"]').drag_to(page.locator('[data-carrier="runa-rear-right"]'))
+    expect(shelf.get_by_role("tab", name="To stow 4")).to_be_visible()
+
+    page.keyboard.press("s")
+    focused = page.evaluate("document.activeElement.dataset.thing")
+    page.keyboard.press("Enter")
+    bag = page.locator('[data-carrier="runa-rear-left"]')
+    expect(bag).to_have_attribute("aria-label", lambda s: "fits" in s) if False else page.wait_for_selector('[data-carrier][aria-label*="fits"]')
+    bag.focus()
+    page.keyboard.press("Enter")
+    expect(shelf.get_by_role("tab", name="To stow 3")).to_be_visible()
+    assert focused
+
+    page.get_by_role("button", name="Move Travel chess").click()
+    page.get_by_role("menuitem", name="Trailer bag").click()
+    expect(shelf.get_by_role("tab", name="To stow 2")).to_be_visible()
+    for left in (3, 4, 5):
+        page.keyboard.press("Control+z")
+        expect(shelf.get_by_role("tab", name=f"To stow {left}")).to_be_visible()
+    page.keyboard.press("Control+Shift+Z")
+    expect(shelf.get_by_role("tab", name="To stow 4")).to_be_visible()
+    page.reload()
+    expect(shelf.get_by_role("tab", name="To stow 4")).to_be_visible()
+    expect(page.get_by_role("button", name="Redo")).to_be_enabled()
+
+
+def test_escape_puts_what_is_in_hand_back(page: Page):
+    page.locator('[data-thing="tarp"]').click()
+    expect(page.locator('[data-thing="tarp"]')).to_have_attribute("aria-pressed", "true")
+    page.keyboard.press("Escape")
+    expect(page.locator('[data-thing="tarp"]')).to_have_attribute("aria-pressed", "false")
+
+
+def test_supplies_are_set_in_one_gesture_on_the_ribbon(page: Page, site: str):
+    visit(page, site, "road")
+    row = page.get_by_label("Water at Dry Ford")
+    expect(row).to_have_value("seasonal")
+    page.locator("g[data-mark]", has=page.locator("title", has_text="Dry Ford: water")).click()
+    expect(row).to_have_value("reliable")
+    page.get_by_role("button", name="712 km").click()
+    slider(page).focus()
+    page.keyboard.press("w")
+    expect(row).to_have_value("none")
+
+
+def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: list[str]):
+    other = open_page(browser, complaints)
+    visit(other, site, "kit")
+    page.get_by_role("button", name="Move Tarp").click()
+    page.get_by_role("menuitem", name="Trailer bag").click()
+    expect(page.get_by_role("tab", name="To stow 4")).to_be_visible()
+    other.get_by_role("button", name="Camera").first.click()
+    other.get_by_role("button", name="Remove from the kit").click()
+    expect(other.get_by_role("alert")).to_contain_text("Another window has changed this tour")
+    complaints.clear()
+    other.get_by_role("button", name="Show the newer state").click()
+    expect(other.get_by_role("alert")).to_have_count(0)
+    other.get_by_role("button", name="Camera").first.click()
+    other.get_by_role("button", name="Remove from the kit").click()
+    expect(other.get_by_text("111 kinds of things")).to_be_visible()
+    other.context.close()
+
+
+def test_both_unit_systems(page: Page):
+    expect(page.locator("svg.rig")).to_contain_text("kg")
+    page.get_by_role("button", name="More").click()
+    page.get_by_role("menuitem", name="Show pounds").click()
+    expect(page.locator("svg.rig")).to_contain_text("lb")
+    expect(page.locator("svg.rig")).not_to_contain_text("kg")
+    expect(page.locator("#findings")).to_contain_text("qt of water")
+    page.reload()
+    expect(page.locator("svg.rig")).to_contain_text("lb")
+
+
+def test_a_mend_is_tried_and_kept(page: Page, site: str):
+    page.get_by_role("button", name="Camera").first.wait_for(state="hidden")
+    page.locator('[data-thing="folding-chair"]').click()
+    page.get_by_role("button", name="Edvin").click()
+    page.locator('[data-carrier="edvin-frame-bag"]').click()
+    heading = page.get_by_role("button", name="Frame bag holds")
+    heading.first.click()
+    page.get_by_role("button", name="Try").first.click()
+    page.get_by_role("button", name="Keep").first.click()
+    expect(page.get_by_role("status").filter(has_text="Kept")).to_be_visible()
+    expect(page.get_by_role("button", name="Undo: Mend")).to_be_enabled()
+
+
+def test_bad_files_are_answered_in_words(page: Page, site: str, tmp_path: Path, complaints: list[str]):
+    bad = tmp_path / "cut.gpx"
+    bad.write_text("<gpx><trk><trkseg><trkpt lat='1' lon='2'/>")
+    visit(page, site, "road")
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Another track").click()
+    chooser.value.set_files(bad)
+    expect(page.get_by_role("alert")).to_contain_text("breaks off or is damaged")
+    assert all("422" in c for c in complaints)
+    complaints.clear()
+    page.get_by_role("button", name="Close").click()
+    expect(page.get_by_text("2\u202f600\u00a0km", exact=True)).to_be_visible()
+
+
+def test_on_a_phone_a_thing_is_tapped_and_then_a_bag(site: str, browser, complaints: list[str]):
+    page = open_page(browser, complaints, has_touch=True)
+    page.set_viewport_size({"width": 390, "height": 844})
+    visit(page, site, "load")
+    page.locator('[data-thing="tarp"]').tap()
+    page.locator('[data-carrier="runa-rear-right"]').tap()
+    expect(page.get_by_role("tab", name="To stow 4")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    page.get_by_role("button", name="Next event").tap()
+    page.context.close()
+    assert complaints == []
+
+
+@pytest.mark.parametrize("view", ["road", "rig", "kit", "load", "pack"])
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_every_view_is_accessible_and_needs_no_page_scroll(view: str, theme: str, site: str, browser, complaints: list[str]):
+    """axe-core 4.14.1, WCAG 2.1 A and AA."""
+    page = open_page(browser, complaints, color_scheme=theme, reduced_motion="reduce")
+    visit(page, site, view)
+    page.evaluate(AXE.read_text())
+    found = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']})")
+    assert [(v["id"], [n["html"][:160] for n in v["nodes"][:3]]) for v in found["violations"]] == []
+    assert page.evaluate("document.documentElement.scrollHeight") <= 800
+    page.context.close()
+    assert complaints == []

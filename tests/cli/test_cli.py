@@ -1,0 +1,55 @@
+"""The command line, as a shell sees it: JSON on standard output, problems in words on standard error."""
+
+import json
+import subprocess
+import sys
+
+import pytest
+
+from omnifer.cli import main
+from omnifer.formats.bundle import write_bundle
+from tests.conftest import small_tour, thing
+from tests.formats.test_gpx import LINE, gpx
+
+
+@pytest.fixture
+def bundle(tmp_path):
+    path = tmp_path / "tour.json"
+    path.write_text(write_bundle(small_tour(thing("tent", 2, 8), thing("pot", 0.5, 2), thing("bottle", 0.1, 0.9, holds_water_l=0.75))))
+    return str(path)
+
+
+def test_road(tmp_path, capsys):
+    path = tmp_path / "way.gpx"
+    path.write_bytes(gpx(*LINE, extra='<wpt lat="45.01" lon="7.0"><name>Well</name></wpt>'))
+    assert main(["road", str(path)]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert found["points"] == 3
+    assert found["distance_km"] == pytest.approx(2.5, abs=0.2)
+    assert found["waypoints"][0]["name"] == "Well"
+
+
+def test_assess_and_propose_without_any_server(bundle, capsys):
+    assert main(["assess", bundle]) == 0
+    assert json.loads(capsys.readouterr().out)["findings"]
+    assert main(["propose", bundle]) == 0
+    assert json.loads(capsys.readouterr().out)["complete"]
+
+
+def test_the_same_bundle_gives_the_same_bytes_in_two_processes(bundle):
+    def run() -> bytes:
+        return subprocess.run([sys.executable, "-m", "omnifer.cli", "propose", bundle], capture_output=True, check=True).stdout
+
+    assert run() == run()
+
+
+@pytest.mark.parametrize(("command", "content"), [("road", b""), ("assess", b"{}"), ("propose", b"not json"), ("assess", None)])
+def test_bad_input_is_said_in_words_and_exits_2(command, content, tmp_path, capsys):
+    path = tmp_path / "input"
+    if content is not None:
+        path.write_bytes(content)
+    assert main([command, str(path)]) == 2
+    said = capsys.readouterr()
+    assert said.out == ""
+    assert said.err.startswith(f"omnifer {command}: ")
+    assert "Traceback" not in said.err

@@ -1,0 +1,118 @@
+"""What tests share: a throw-away database server for each worker, the sample tour, and builders of small tours."""
+
+import datetime as dt
+import shutil
+import threading
+import uuid
+from collections.abc import Iterator
+from pathlib import Path
+
+import psycopg
+import pytest
+from werkzeug.serving import make_server
+
+from omnifer.api.app import create_app
+from omnifer.core.assess import profile_of
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.people import Rider
+from omnifer.core.model.rig import Bike, Rig
+from omnifer.core.model.road import Road, TypedDay
+from omnifer.core.model.tour import Tour
+from omnifer.core.rig.catalogue import BIKES, carrier, support
+from omnifer.core.road.profile import Profile
+from omnifer.demo.sample import demo_tour
+from omnifer.store.cluster import Cluster
+from omnifer.store.tours import migrate
+
+
+@pytest.fixture(scope="session")
+def cluster() -> Iterator[Cluster]:
+    folder = Path("/dev/shm" if Path("/dev/shm").is_dir() else "/tmp") / f"omnifer-test-{uuid.uuid4().hex[:8]}"
+    server = Cluster(folder, fast_and_forgetful=True)
+    migrate(server.start())
+    yield server
+    server.stop()
+    shutil.rmtree(folder, ignore_errors=True)
+
+
+@pytest.fixture
+def database(cluster: Cluster) -> Iterator[str]:
+    """A database of its own, cloned from the migrated one."""
+    name = f"t{uuid.uuid4().hex[:12]}"
+    with psycopg.connect(cluster.address("postgres"), autocommit=True) as connection:
+        connection.execute(f"CREATE DATABASE {name} TEMPLATE omnifer")
+        yield cluster.address(name)
+        connection.execute(f"DROP DATABASE {name} WITH (FORCE)")
+
+
+@pytest.fixture(scope="session")
+def sample() -> Tour:
+    return demo_tour()
+
+
+@pytest.fixture(scope="session")
+def sample_road(sample: Tour) -> Profile:
+    road = profile_of(sample)
+    assert road is not None
+    return road
+
+
+@pytest.fixture
+def app(database: str):
+    application = create_app(database, "test")
+    application.config["WTF_CSRF_ENABLED"] = False
+    yield application
+    application.extensions["omnifer"].tours.pool.close()
+
+
+@pytest.fixture
+def site(database: str, sample: Tour) -> Iterator[str]:
+    """The application served as riders get it, CSRF guard and all."""
+    application = create_app(database, "test")
+    application.extensions["omnifer"].tours.create(sample)
+    server = make_server("127.0.0.1", 0, application, threaded=True)
+    thread = threading.Thread(target=server.serve_forever, daemon=True)
+    thread.start()
+    yield f"http://127.0.0.1:{server.port}"
+    server.shutdown()
+    thread.join()
+    application.extensions["omnifer"].tours.pool.close()
+
+
+RIDER = Rider(id="ada", name="Ada", body_mass_kg=70, all_day_power_w=110, height_cm=172, age_years=40, sex="female")
+
+
+def thing(name: str, mass_kg: float = 1.0, volume_l: float = 2.0, **more: object) -> Thing:
+    return Thing.model_validate({"id": name, "name": name, "mass_kg": mass_kg, "volume_l": volume_l, **more})
+
+
+def pannier_bike(**changed: object) -> Bike:
+    """A touring bike with two rear panniers on a rack and a bar box."""
+    return Bike.model_validate(
+        BIKES["touring"].model_dump()
+        | {
+            "rider_id": "ada",
+            "supports": [support("rear_rack", "rack").model_dump()],
+            "carriers": [
+                carrier("rear_pannier", "left", "rack", "left").model_dump(),
+                carrier("rear_pannier", "right", "rack", "right").model_dump(),
+                carrier("handlebar_box", "box", "handlebar").model_dump(),
+            ],
+        }
+        | changed
+    )
+
+
+def small_tour(*things: Thing, bikes: tuple[Bike, ...] | None = None, **changed: object) -> Tour:
+    """Two typed days, one rider, and the given things."""
+    return Tour.model_validate(
+        {
+            "name": "Small",
+            "start_date": dt.date(2027, 5, 1),
+            "riders": (RIDER,),
+            "road": Road(typed_days=(TypedDay(distance_km=60, ascent_m=700, highest_m=500, lowest_m=100),) * 2),
+            "rig": Rig(bikes=bikes or (pannier_bike(),)),
+            "kit": things,
+        }
+        | changed
+    )

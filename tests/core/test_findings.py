@@ -1,0 +1,141 @@
+"""Every kind of trouble is found where it is, and not where it is not."""
+
+import pytest
+
+from omnifer.core import findings
+from omnifer.core.assess import assess, profile_of, propose_load
+from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.people import Rider
+from omnifer.core.model.tour import Tour
+from omnifer.core.rig.catalogue import BIKES, carrier, support
+from tests.conftest import pannier_bike, small_tour, thing
+
+
+def found(tour: Tour) -> dict[str, list]:
+    kinds: dict[str, list] = {}
+    for finding in assess(tour, profile_of(tour)).findings:
+        kinds.setdefault(finding.kind, []).append(finding)
+    return kinds
+
+
+def placed(*pairs: tuple[str, str], **more: object) -> dict:
+    return {"load": Load(placements=tuple(Placement(thing_id=t, carrier_id=c) for t, c in pairs)), **more}
+
+
+CASES = {
+    "over_mass": (thing("bricks", 11, 5), "left"),
+    "over_volume": (thing("pillow", 0.5, 30), "left"),
+    "not_dry": (thing("down", 0.5, 0.2, dry="must"), "tube"),
+    "too_deep": (thing("camera", 0.6, 1, reach="riding"), "left"),
+    "too_long": (thing("poles", 0.4, 1, longest_mm=700), "left"),
+    "sides": (thing("lock", 3, 1), "left"),
+    "guesses": (thing("chair", 0.9, 2, guess=True), "left"),
+}
+
+
+@pytest.mark.parametrize("kind", CASES)
+def test_each_trouble_is_found_once_and_only_there(kind):
+    what, where = CASES[kind]
+    tube = carrier("top_tube_bag", "tube", "top_tube").model_dump()
+    bike = pannier_bike(carriers=[*(c.model_dump() for c in pannier_bike().carriers), tube])
+    kinds = found(small_tour(what, bikes=(bike,), **placed((what.id, where))))
+    assert len(kinds[kind]) == 1
+    if kind not in ("sides", "guesses"):
+        assert kinds[kind][0].carrier_id == where
+    fine = thing("cup", 0.1, 0.2)
+    assert kind not in found(small_tour(fine, bikes=(bike,), **placed((fine.id, where))))
+
+
+def test_a_gap_longer_than_the_vessels_hold_is_said_with_its_figures():
+    tour = small_tour(thing("bottle", 0.1, 0.9, holds_water_l=0.75))
+    gap = found(tour)["water_gap"][0]
+    assert gap.grade == "stops_you"
+    assert gap.holds == 0.75
+    assert gap.need == pytest.approx(sum(gap.parts.values()), abs=0.05)
+    assert gap.need > 4
+    assert gap.sentence.metric().startswith("Leaving the start you need ")
+    assert "water_gap" not in found(small_tour(thing("tank", 0.5, 0.5, holds_water_l=20, soft_vessel=True)))
+
+
+def test_the_whole_chain_of_limits_counts():
+    heavy = [thing(f"b{i}", 8, 5) for i in range(4)]
+    strong = [carrier("rear_pannier", s, "rack", s, limit_kg=50).model_dump() for s in ("left", "right")]
+    weak = pannier_bike(carriers=strong, rear_wheel_limit_kg=90, maximum_system_kg=110)
+    kinds = found(small_tour(*heavy, bikes=(weak,), **placed(*((f"b{i}", "left" if i % 2 else "right") for i in range(4)))))
+    assert {"over_support", "over_wheel", "over_system"} <= set(kinds)
+    assert "over_mass" not in kinds
+    rack = kinds["over_support"][0]
+    assert rack.need == pytest.approx(32 + 2 * 0.95, abs=0.1)
+
+
+def test_a_tail_heavy_trailer_is_an_error_not_a_nuance():
+    frame = support("trailer_two_wheels", "trailer").model_dump()
+    frame["trailer"]["own_mass_ahead_of_axle_mm"] = -200
+    bike = pannier_bike(supports=[frame], carriers=[carrier("trailer_bag", "bag", "trailer").model_dump()])
+    kinds = found(small_tour(thing("load", 20, 30), bikes=(bike,), **placed(("load", "bag"))))
+    assert any(f.grade == "stops_you" for f in kinds["hitch_load"])
+
+
+def test_neighbours_that_must_not_share_a_bag():
+    fuel, bread = thing("fuel", natures=["fuel"], not_with=["food"]), thing("bread", natures=["food"])
+    assert "not_together" in found(small_tour(fuel, bread, **placed(("fuel", "left"), ("bread", "left"))))
+    assert "not_together" not in found(small_tour(fuel, bread, **placed(("fuel", "left"), ("bread", "right"))))
+
+
+def test_a_mend_that_is_tried_mends():
+    bricks = thing("bricks", 5, 2), thing("anvil", 5, 2)
+    tour = small_tour(*bricks, **placed(("bricks", "left"), ("anvil", "left")))
+    finding = found(tour)["over_mass"][0]
+    mend = finding.mends[0]
+    moved = {m.thing_id for m in mend.moves}
+    kept = [p for p in tour.load.placements if p.thing_id not in moved]
+    mended = tour.model_copy(update={"load": Load(placements=(*kept, *mend.moves))})
+    assert "over_mass" not in found(mended)
+
+
+def test_shelf_and_food_without_a_place():
+    tent, pot = thing("tent"), thing("pot")
+    kinds = found(small_tour(tent, pot, **placed(("tent", "left"))))
+    assert "pot" in kinds["on_shelf"][0].reason.metric()
+    assert kinds["no_room_for_food"][0].sentence.figures["mass"].value > 0.5
+    proposal = propose_load(small_tour(tent, pot), profile_of(small_tour(tent)), effort=0)
+    settled = found(small_tour(tent, pot, load=proposal.load))
+    assert "on_shelf" not in settled
+    assert "no_room_for_food" not in settled
+
+
+def test_a_front_too_light_is_named():
+    rear_only = small_tour(*[thing(f"b{i}", 4, 3) for i in range(4)], **placed(*((f"b{i}", "left" if i % 2 else "right") for i in range(4))))
+    finding = found(rear_only)["front_share"][0]
+    assert "only" in finding.sentence.words
+    assert finding.sentence.figures["part"].value < 0.33
+
+
+def test_ranks_run_from_what_stops_you_and_the_sample_is_not_perfect(sample, sample_road):
+    ranked = assess(sample, sample_road).findings
+    grades = [findings.GRADES.index(f.grade) for f in ranked]
+    assert grades == sorted(grades)
+    assert [f.rank for f in ranked] == list(range(1, len(ranked) + 1))
+    assert {"water_gap", "not_dry", "on_shelf", "cold_night"} <= {f.kind for f in ranked}
+    for f in ranked:
+        for text in (f.sentence, f.reason, f.place, *(m.name for m in f.mends), *(m.consequence for m in f.mends)):
+            assert "{" not in text.metric()
+
+
+def test_long_dark_days():
+    slow = Rider(id="ada", name="Ada", body_mass_kg=70, all_day_power_w=60)
+    from omnifer.core.model.road import DayCut, Road, Track
+
+    lat = tuple(60 + i * 0.01 for i in range(200))
+    track = Track(lat_deg=lat, lon_deg=(5.0,) * 200, elevation_m=(10.0,) * 200)
+    road = Road(cut=DayCut(by="distance", distance_km=120))
+    winter = small_tour(riders=(slow,), road=road, track=track, start_date="2027-12-15")
+    assert "dark_day" in found(winter)
+    summer = winter.model_copy(update={"start_date": winter.start_date.replace(month=6)})
+    assert "dark_day" not in found(summer)
+
+
+def test_the_catalogue_hangs_together():
+    """Every bag of the catalogue can hang somewhere and every preset bike is a whole bike."""
+    for bike in BIKES.values():
+        assert assess(small_tour(bikes=(bike.model_copy(update={"rider_id": "ada"}),)), None).bikes

@@ -1,0 +1,121 @@
+"""Kit sheets as riders keep them, amounts as people write them, and bundles."""
+
+import json
+
+import jsonschema
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from omnifer.core.model.kit import Thing
+from omnifer.formats.bundle import bundle_schema, read_bundle, write_bundle
+from omnifer.formats.kit_csv import read_kit_csv, write_kit_csv
+from omnifer.formats.measures import GRAMS_PER, LITRES_PER, measure
+from omnifer.formats.problem import InputProblem
+
+
+@pytest.mark.parametrize(
+    ("text", "grams"),
+    [("48 oz", 1360.777), ("2 lb 3 oz", 992.233), ("1,4 kg", 1400), ("950g", 950), ("0.5", 500), ("~1.2 kg", 1200), ("1 200 g", 1200)],
+)
+def test_masses_as_people_write_them(text, grams):
+    assert measure(text, GRAMS_PER, "kg") == pytest.approx(grams, abs=0.01)
+
+
+@pytest.mark.parametrize("text", ["", "abc", "2 elephants", "1 2 kg", "12 kg 3", "--4"])
+def test_what_is_no_amount(text):
+    with pytest.raises(ValueError, match="is not"):
+        measure(text, GRAMS_PER, "kg")
+
+
+def test_a_fluid_ounce_is_not_an_ounce():
+    assert measure("48 oz", LITRES_PER, "l") == pytest.approx(1.4195, abs=1e-4)
+
+
+SHEETS = {
+    "semicolon, comma, grams": "Gewicht g;name;Anzahl;volume l\n2100;Tent;1;8,5\n210;Stove;1;0,7\n",
+    "tab, point, kg": "name\tweight (kg)\tvolume\n Tent \t2.1\t8.5\n\nStove\t0.21\t0.7",
+    "comma, pounds, quotes": 'what,"mass lb",volume l\n"Tent",4.6297,8.5\nStove,"0.46297",0.7\n,,\n',
+    "ounces with units in cells": "NAME,Weight,Volume\nTent,74.075 oz,8500 ml\nStove,7.4075oz,0.7 l\n",
+    "byte order mark, carriage returns": "\ufeffname;mass g;volume l\r\nTent;2100;8.5\r\nStove;210;0.7\r\n",
+}
+
+
+@pytest.mark.parametrize("case", SHEETS)
+def test_sheets_in_any_shape_give_the_same_things(case):
+    preview = read_kit_csv(SHEETS[case], {})
+    assert preview.problems == []
+    assert [(t.name, round(t.mass_kg, 3), t.volume_l) for t in preview.things] == [("Tent", 2.1, 8.5), ("Stove", 0.21, 0.7)]
+
+
+def test_rows_that_cannot_be_read_are_named_and_the_rest_stays():
+    text = "name;mass g;count;reach;who\nTent;2100;1;camp;Ada\nGhost;-5;1;;\nNoise;abc;1;;\n;300;;;\nNaN;nan;1;;\nHalf;10;1.5;;\nLate;10;1;never;\nHers;10;1;;Bob\nPot;300;1;;\n"
+    preview = read_kit_csv(text, {"ada": "ada"})
+    assert [t.name for t in preview.things] == ["Tent", "Pot"]
+    assert [p.row for p in preview.problems] == [3, 4, 5, 6, 7, 8, 9]
+    assert preview.things[0].rider_id == "ada"
+    assert all(t.guess for t in preview.things)
+    assert preview.remarks
+
+
+def test_tables_without_a_name_column_are_refused():
+    for text, words in (("", "empty"), ("1;2\n3;4", "No column holds the names")):
+        with pytest.raises(InputProblem, match=words):
+            read_kit_csv(text, {})
+
+
+words = st.text(st.characters(blacklist_categories=("Cs", "Cc")), min_size=1, max_size=20).filter(lambda s: s.strip() == s and s)
+things = st.builds(
+    Thing, id=st.just("x"), name=words, kit=st.one_of(st.just(""), words), count=st.integers(1, 9),
+    mass_kg=st.integers(0, 9000).map(lambda g: g / 1000), volume_l=st.integers(0, 900).map(lambda v: v / 10),
+    reach=st.sampled_from(["riding", "stop", "camp", "night", "breaks"]), wet=st.booleans(), guess=st.booleans(),
+    natures=st.lists(st.sampled_from(["food", "fuel"]), unique=True).map(tuple), dry=st.sampled_from(["any", "must", "own_bag"]),
+    because=st.one_of(st.just(""), words),
+)  # fmt: skip
+
+
+@given(st.lists(things, min_size=1, max_size=5))
+def test_what_is_written_reads_back_the_same(kit):
+    preview = read_kit_csv(write_kit_csv(tuple(kit), {}), {})
+    assert preview.problems == []
+    assert [t.model_dump(exclude={"id"}) for t in preview.things] == [t.model_dump(exclude={"id"}) for t in kit]
+
+
+def test_bundles_out_and_in_and_by_their_schema(sample):
+    text = write_bundle(sample)
+    jsonschema.Draft202012Validator(bundle_schema()).validate(json.loads(text))
+    again = read_bundle(text)
+    assert again == sample
+    assert write_bundle(again) == text
+
+
+def _broken(sample, edit) -> str:
+    document = json.loads(write_bundle(sample.model_copy(update={"track": None})))
+    edit(document)
+    return json.dumps(document)
+
+
+REFUSED = {
+    "future version": (lambda d: d.update(version=2), "reads up to 1"),
+    "other format": (lambda d: d.update(format="else"), "no Omnifer tour"),
+    "negative mass": (lambda d: d["tour"]["kit"][0].update(mass_kg=-1), "kit.0.mass_kg"),
+    "not a number": (lambda d: d["tour"]["kit"][0].update(mass_kg=float("nan")), "not a number"),
+    "misspelt field": (lambda d: d["tour"]["kit"][0].update(mas_kg=1), "mas_kg"),
+    "two alike": (lambda d: d["tour"]["kit"].append(d["tour"]["kit"][0]), "two things"),
+    "lost carrier": (lambda d: d["tour"]["load"]["placements"][0].update(carrier_id="gone"), "gone"),
+    "more than there are": (lambda d: d["tour"]["load"]["placements"][0].update(count=99), "the kit only"),
+}
+
+
+@pytest.mark.parametrize("case", REFUSED)
+def test_bad_bundles_are_refused_by_field(case, sample):
+    edit, words = REFUSED[case]
+    with pytest.raises(InputProblem) as refusal:
+        read_bundle(_broken(sample, edit))
+    assert words in str(refusal.value)
+
+
+def test_things_that_are_no_bundle():
+    for content in (b"", b"[]", b"{", b"\xff\xfe", "[" * 100_000):
+        with pytest.raises(InputProblem):
+            read_bundle(content)

@@ -1,0 +1,227 @@
+"""The formulas against sources from outside; each test names its source."""
+
+import datetime as dt
+import math
+
+import ephem
+import numpy as np
+import pint
+import pvlib
+import pyproj
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from omnifer.core.physics import air, body, geodesy, riding, statics, sun
+from omnifer.core.rig.geometry import Frame
+from omnifer.core.rig.statics import Levers
+from omnifer.formats import measures
+from tests.conftest import pannier_bike
+
+
+@pytest.mark.parametrize(
+    ("altitude", "kelvin", "pascal", "density"),
+    [
+        (0, 288.150, 101325.0, 1.22500),
+        (1000, 281.650, 89874.6, 1.11164),
+        (2000, 275.150, 79495.2, 1.00649),
+        (3000, 268.650, 70108.5, 0.90912),
+        (5000, 255.650, 54019.9, 0.73612),
+    ],
+)
+def test_standard_atmosphere(altitude, kelvin, pascal, density):
+    """ISO 2533:1975, table values as computed by two independent libraries of that standard."""
+    assert air.standard_temperature(altitude) == pytest.approx(kelvin, abs=1e-9)
+    assert air.standard_pressure(altitude) == pytest.approx(pascal, abs=1)
+    assert air.density(altitude) == pytest.approx(density, abs=1e-5)
+
+
+def test_pressure_agrees_with_another_library():
+    """pvlib.atmosphere.alt2pres (its own standard-atmosphere formula), within 0.1 %."""
+    heights = np.linspace(0, 5000, 11)
+    assert air.standard_pressure(heights) == pytest.approx(pvlib.atmosphere.alt2pres(heights), rel=1e-3)
+
+
+def test_riding_power_of_the_published_example():
+    """Martin et al. (1998), worked example: aerodynamic and rolling terms, total less bearings and acceleration.
+
+    Inputs from memory of the paper; 158.69 W against air (its formula with the spoke term, here folded into the drag
+    area), 23.62 W rolling, 22.14 W gravity.
+    """
+    speed, wind, angle = 8.36, 2.94, math.radians(30)
+    along = speed + wind * math.cos(angle)
+    drag = 0.5 * 1.2234 * (0.2565 + 0.0044)
+    force = riding.resistance(speed, 0.003, 90, 0.2565 + 0.0044, 0.0032, 1.2234, wind * math.cos(angle))
+    expected = drag * along**2 * speed + 23.62 + 22.14
+    assert float(force) * speed == pytest.approx(expected, rel=1e-3)
+    assert drag * along**2 * speed == pytest.approx(158.69, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("gradient", "mass", "wind", "kmh"),
+    [(0, 120, 0, 20.922), (0, 120, 5, 12.599), (0, 120, -5, 31.548), (0, 140, 0, 20.249), (0.03, 120, 0, 8.995),
+     (0.06, 120, 0, 5.169), (0.06, 140, 0, 4.445), (0.10, 120, 0, 3.268), (-0.02, 120, 0, 32.725)],
+)  # fmt: skip
+def test_speeds_by_an_independent_root(gradient, mass, wind, kmh):
+    """Roots of the cubic by numpy.roots; printed values confirmed with Brent's method."""
+    v = float(riding.steady_speed(120, gradient, mass, 0.55, 0.007, 1.225, 0.95, wind))
+    assert v * 3.6 == pytest.approx(kmh, abs=0.005)
+    k, angle = 0.5 * 1.225 * 0.55, math.atan(gradient)
+    f = mass * air.GRAVITY * (math.sin(angle) + 0.007 * math.cos(angle))
+    roots = np.roots([k, 2 * k * wind, k * wind**2 + f, -120 * 0.95])
+    if wind >= 0 or v > -wind:
+        assert any(abs(r.imag) < 1e-9 and abs(r.real - v) < 1e-6 for r in roots)
+
+
+def test_a_kilogram_on_a_climb():
+    """Limit of a steep climb: g x 100 / (efficiency x power) = 8.60 s per kg and 100 m (arithmetic)."""
+    v = float(riding.steady_speed(120, 0.05, 120, 0.55, 0.007, 1.225, 0.95))
+    assert riding.seconds_per_kilogram(1000, 0.05, 120, v, 0.55, 0.007, 1.225) == pytest.approx(4.764199, abs=1e-5)
+
+
+@given(st.floats(0, 0.2), st.floats(60, 180), st.floats(0.1, 60), st.floats(50, 250))
+def test_a_heavier_bike_is_never_faster_uphill(gradient, mass, more, power):
+    light, heavy = (
+        float(riding.steady_speed(power, gradient, m, 0.55, 0.008, 1.2, 0.95)) for m in (mass, mass + more)
+    )
+    assert heavy <= light + 1e-9
+
+
+PARTS = [
+    (14, 0.48, 0.50), (75, 0.34, 1.10), (16, -0.06, 0.55), (4, -0.05, 0.85), (8, 1.04, 0.45), (3, 0.98, 1.00), (2, 0.55, 0.45),
+]  # fmt: skip
+
+
+def test_wheel_loads_by_a_free_body():
+    """Statics by hand: an independent linear solve of force and moment balance, and the worked figures it gives."""
+    mass, x, y = (np.array(column) for column in zip(*PARTS, strict=True))
+    centre = statics.centre_of_gravity(mass, np.column_stack([x, y]))
+    total, base = float(mass.sum()), 1.06
+    for gradient, expected in ((0.0, 40.962), (0.10, 30.508), (0.20, 19.963), (-0.10, 51.010)):
+        angle = math.atan(gradient)
+        normal, along = math.cos(angle), math.sin(angle)
+        system = np.array([[1.0, 1.0], [0.0, base]])
+        right = np.array([total * normal, float(np.sum(mass * (x * normal - y * along)))])
+        _, front = np.linalg.solve(system, right)
+        found = statics.front_wheel_load(total, centre[0], centre[1], base, gradient)
+        assert found == pytest.approx(front, abs=1e-9)
+        assert found == pytest.approx(expected, abs=0.005)
+    assert statics.front_lift_gradient(*centre) == pytest.approx(0.398, abs=5e-4)
+    assert statics.pitch_over_deceleration(*centre, base) == pytest.approx(7.714, abs=5e-3)
+    assert statics.pitch_over_deceleration(*centre, base, -0.10) == pytest.approx(6.700, abs=5e-3)
+
+
+def test_hitch_load_of_worked_trailers():
+    """Moments about the trailer's axle: 35 kg, 8 cm ahead, 95 cm to the hitch, rolling left out; tail-heavy is negative."""
+    assert statics.hitch_load(35, 0.08, 0.95) == pytest.approx(2.947, abs=5e-3)
+    assert statics.hitch_load(35, -0.10, 0.95) < 0
+
+
+def test_the_rig_levers_are_the_same_statics():
+    """Loads summed over a rig's parts equal the front load of its centre of gravity (rigid-body statics)."""
+    bike = pannier_bike()
+    levers = Levers(bike)
+    bare = levers.bare()
+    front = statics.front_wheel_load(bare.mass, bare.moment_x / bare.mass, 500, bike.wheelbase_mm)
+    assert bare.front == pytest.approx(front)
+    assert bare.front + bare.rear == pytest.approx(bare.mass)
+    assert Frame.of(bike).bottom_bracket.y == bike.wheel_radius_mm - bike.bottom_bracket_drop_mm
+
+
+@pytest.mark.parametrize(
+    ("mass", "height", "age", "male", "kcal"),
+    [(75, 180, 35, True, 1705.0), (60, 165, 30, False, 1320.25), (90, 185, 55, True, 1786.25)],
+)
+def test_resting_energy(mass, height, age, male, kcal):
+    """Mifflin, St Jeor et al. (1990), equations for men and women worked by hand."""
+    assert body.resting_energy(mass, height, age, male) == pytest.approx(kcal)
+
+
+def test_riding_energy():
+    """120 W for 6 h at 22 % gross efficiency: 2815.9 kcal (definition of efficiency, thermochemical calorie)."""
+    assert body.riding_energy(120, 6, 0.22) == pytest.approx(2815.9, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("temperature", "humidity", "power", "litres", "heat_strain"),
+    [(20, 50, 110, 0.3600, None), (30, 50, 110, 0.6759, 0.66), (35, 50, 110, 0.8758, None), (40, 20, 150, 1.1800, None)],
+)
+def test_sweat(temperature, humidity, power, litres, heat_strain):
+    """The stated fit, and at 30 °C the standard it fits: ISO 7933:2004 by pythermalcomfort 4.8.1 with sun 40 K above
+    air gives 0.40 + 0.26 l/h."""
+    found = float(body.sweat_loss(temperature, humidity, power))
+    assert found == pytest.approx(litres, abs=5e-4)
+    if heat_strain:
+        assert found == pytest.approx(heat_strain, abs=0.3)
+
+
+GEOD = pyproj.Geod(ellps="WGS84")
+
+
+@given(st.floats(-75, 75), st.floats(-180, 180), st.floats(0, 360), st.floats(10, 10_000))
+def test_distance_on_the_ellipsoid(lat, lon, bearing, metres):
+    """pyproj (geodesics of Karney 2013), segments of 10 m to 10 km, across the dateline too."""
+    other_lon, other_lat, _ = GEOD.fwd(lon, lat, bearing, metres)
+    found = geodesy.segment_lengths([lat, other_lat], [lon, other_lon])[0]
+    assert found == pytest.approx(metres, rel=3e-6, abs=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("heights", "threshold", "up", "down"),
+    [([0, 10, 5, 15, 0], 4, 20, 20), ([0, 10, 8, 15, 0], 4, 15, 15), ([5, 3, 9, 2, 12], 5, 16, 7),
+     ([100, 90, 95, 80], 6, 0, 20), ([0, 3, 1, 4, 2, 5, 3, 6], 2, 12, 6), ([0, 3, 1, 4, 2, 5, 3, 6], 3, 6, 0), ([7, 7, 7], 3, 0, 0)],
+)  # fmt: skip
+def test_ascent_of_profiles_with_a_known_answer(heights, threshold, up, down):
+    """Worked by hand as the best zig-zag whose every leg is at least the threshold."""
+    assert geodesy.ascent(heights, threshold) == (up, down)
+
+
+@given(st.lists(st.floats(0, 100), min_size=2, max_size=60), st.floats(1, 20))
+def test_ascent_is_the_same_backwards(heights, threshold):
+    up, down = geodesy.ascent(heights, threshold)
+    assert geodesy.ascent(heights[::-1], threshold) == pytest.approx((down, up))
+    assert abs((up - down) - (heights[-1] - heights[0])) <= 2 * threshold + 1e-6
+
+
+@pytest.mark.parametrize(("lat", "lon"), [(0, -78.5), (30, 31), (48.85, 2.35), (60.17, 24.94), (-51.62, -69.22)])
+@pytest.mark.parametrize("day", [dt.date(2025, 3, 20), dt.date(2025, 6, 21), dt.date(2025, 12, 21)])
+def test_sun_times(lat, lon, day):
+    """PyEphem 4.2.1 (horizon -0:50, no refraction model), within 15 s."""
+    place = ephem.Observer()
+    place.lat, place.lon, place.pressure, place.horizon = str(lat), str(lon), 0, "-0:50"
+    noon = dt.datetime(day.year, day.month, day.day) + dt.timedelta(hours=12 - lon / 15)
+    place.date = noon
+    rise = place.previous_rising(ephem.Sun(), use_center=True).datetime()
+    fall = place.next_setting(ephem.Sun(), use_center=True).datetime()
+    midnight = dt.datetime(day.year, day.month, day.day)
+    for rising, expected in ((True, rise), (False, fall)):
+        hour = sun.sun_event_hour(day, lat, lon, sun.SUNRISE_ZENITH_DEG, rising)
+        assert hour is not None
+        assert abs((midnight + dt.timedelta(hours=hour) - expected).total_seconds()) < 15
+
+
+def test_polar_day_and_a_second_library():
+    """No sunrise at 69.65 N in June; pvlib's SPA (Reda and Andreas 2004) agrees at 45 N within 20 s."""
+    assert sun.sun_event_hour(dt.date(2025, 6, 21), 69.65, 18.96, sun.SUNRISE_ZENITH_DEG, True) is None
+    import pandas as pd
+
+    day = pd.DatetimeIndex([pd.Timestamp("2027-05-01", tz="UTC")])
+    spa = pvlib.solarposition.sun_rise_set_transit_spa(day, 45.0, 10.0)
+    rise = sun.sun_event_hour(dt.date(2027, 5, 1), 45.0, 10.0, sun.SUNRISE_ZENITH_DEG, True)
+    expected = spa.sunrise.iloc[0].hour + spa.sunrise.iloc[0].minute / 60 + spa.sunrise.iloc[0].second / 3600
+    assert abs(rise - expected) * 3600 < 20
+
+
+UNITS = pint.UnitRegistry()
+
+
+@pytest.mark.parametrize(
+    ("table", "ours", "theirs", "base"),
+    [(measures.GRAMS_PER, "lb", "pound", "gram"), (measures.GRAMS_PER, "oz", "ounce", "gram"),
+     (measures.LITRES_PER, "fl oz", "fluid_ounce", "liter"), (measures.LITRES_PER, "gal", "gallon", "liter"),
+     (measures.LITRES_PER, "qt", "quart", "liter"), (measures.LITRES_PER, "in3", "inch ** 3", "liter"),
+     (measures.MILLIMETRES_PER, "in", "inch", "millimeter"), (measures.MILLIMETRES_PER, "ft", "foot", "millimeter")],
+)  # fmt: skip
+def test_units(table, ours, theirs, base):
+    """pint 0.25.3: international pound and yard, US liquid measures."""
+    assert table[ours] == pytest.approx(UNITS(theirs).to(base).magnitude, rel=1e-9)
