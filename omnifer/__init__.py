@@ -1,0 +1,1 @@
+"""Omnifer: carrying everything on a bicycle for weeks or months."""

@@ -7,8 +7,8 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
+from omnifer.core import practice
 from omnifer.core.assess import assess, profile_of, propose_load
-from omnifer.core.needs import practice
 from omnifer.core.physics.geodesy import ascent
 from omnifer.core.road.profile import from_track
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
@@ -29,7 +29,9 @@ def road(path: str) -> dict[str, Any]:
     places = []
     for waypoint in found.waypoints:
         at = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)
-        places.append({"name": waypoint.name, "at_km": round(at[0], 3) if at else None, "off_km": round(at[1], 3) if at else None})
+        places.append(
+            {"name": waypoint.name, "at_km": round(at[0], 3) if at else None, "off_km": round(at[1], 3) if at else None}
+        )
     return {
         "name": found.track.name,
         "points": len(found.track.lat_deg),

@@ -1,6 +1,7 @@
 """What tests share: a throw-away database server for each worker, the sample tour, and builders of small tours."""
 
 import datetime as dt
+import logging
 import shutil
 import threading
 import uuid
@@ -70,6 +71,7 @@ def site(database: str, sample: Tour) -> Iterator[str]:
     """The application served as riders get it, CSRF guard and all."""
     application = create_app(database, "test")
     application.extensions["omnifer"].tours.create(sample)
+    logging.getLogger("werkzeug").setLevel(logging.ERROR)
     server = make_server("127.0.0.1", 0, application, threaded=True)
     thread = threading.Thread(target=server.serve_forever, daemon=True)
     thread.start()

@@ -49,9 +49,7 @@ class Desk:
     def answer(self, tour_id: str, remarks: list[str] | None = None) -> TourAnswer:
         """The tour as it now stands, and what that means."""
         stored = self.tours.read(tour_id)
-        return TourAnswer(
-            tour=view(stored), assessment=assess(stored.sheet, self.profile(stored)), remarks=remarks or []
-        )
+        return TourAnswer(tour=view(stored), assessment=assess(stored.sheet, self.profile(stored)), remarks=remarks or [])
 
 
 def desk() -> Desk:
@@ -78,7 +76,7 @@ def body() -> bytes:
     """The request's JSON, refused in words where it is none. Numbers that are not finite are refused by the models."""
     if not request.is_json:
         raise InputProblem("This request is not JSON", "header Content-Type", "Send application/json.")
-    return request.get_data()
+    return bytes(request.get_data())
 
 
 def answer(model: BaseModel, status: int = 200) -> Response:

@@ -37,11 +37,7 @@ def export_gpx(tour_id: str) -> Response:
     if profile is None or track is None:
         raise InputProblem("This road was typed and has no track", "", "Bring a GPX track first.")
     days = assess(stored.sheet, profile).days
-    places = [
-        (stop, *position)
-        for stop in stored.sheet.road.stops
-        if (position := profile.position_at(stop.at_km)) is not None
-    ]
+    places = [(stop, *position) for stop in stored.sheet.road.stops if (position := profile.position_at(stop.at_km)) is not None]
     text = write_gpx(stored.sheet.name, track, days, places)
     return _file(text, "application/gpx+xml", file_name(stored.sheet.name, ".gpx"))
 

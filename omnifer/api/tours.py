@@ -27,9 +27,7 @@ def session() -> Response:
 @operation(gives=shapes.Catalogue)
 def catalogue() -> Response:
     """Generic bikes, supports and carriers."""
-    found = shapes.Catalogue(
-        bikes=list(BIKES.values()), supports=list(SUPPORTS.values()), carriers=list(CARRIERS.values())
-    )
+    found = shapes.Catalogue(bikes=list(BIKES.values()), supports=list(SUPPORTS.values()), carriers=list(CARRIERS.values()))
     return answer(found)
 
 

@@ -6,7 +6,10 @@ from typing import Literal
 
 import numpy as np
 
-from omnifer.core import findings
+from omnifer.core import practice
+from omnifer.core.findings import CHECKS, find
+from omnifer.core.findings.placing import shelf_of
+from omnifer.core.findings.situation import Situation
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
 from omnifer.core.load.proposal import EFFORT, KICKS, Proposal, propose
@@ -21,7 +24,6 @@ from omnifer.core.model.assessment import (
 )
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import Tour, TourSheet
-from omnifer.core.needs import practice
 from omnifer.core.physics import geodesy, sun
 from omnifer.core.road import pace, profile
 from omnifer.core.road.profile import Profile
@@ -64,10 +66,10 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         moments=moments,
         bikes=[load.trace(minutes.get(load.bike.rider_id, 0.0)) for load in bikes],
         cards=cards(bikes),
-        findings=findings.find(findings.Situation(tour, voyage, bikes, days, gaps)),
+        findings=find(Situation(tour, voyage, bikes, days, gaps)),
         assumptions=_assumptions(tour, road),
-        checked=[kind for kinds in findings.CHECKS.values() for kind in kinds],
-        shelf=findings.shelf_of(tour),
+        checked=[kind for kinds in CHECKS.values() for kind in kinds],
+        shelf=shelf_of(tour),
         minutes_per_kg=round(max(minutes.values()), 3) if minutes else None,
     )
 
@@ -200,7 +202,7 @@ def _moments(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
     stores = voyage.water_l + voyage.food_kg
     fuel = sum(t.mass_kg * t.count for t in tour.kit if t.fuel)
     gear = sum(t.mass_kg * t.count for t in tour.kit if not t.fuel)
-    out = findings.shelf_of(tour)
+    out = shelf_of(tour)
     on_shelf = sum(t.mass_kg * out[t.id] for t in tour.kit if t.id in out) if tour.load.placements else 0.0
     bare = sum(b.levers.bare().front + b.levers.bare().rear + b.levers.bare().trailer for b in bikes)
     constant = fuel + gear - on_shelf + bare
@@ -224,9 +226,7 @@ def _water_missing(voyage: Voyage) -> list[float]:
     """Litres that the stretch being ridden at each moment asks for beyond what the vessels hold."""
     places = voyage.water
     missing = np.maximum(places.amounts.required - voyage.capacity_l, 0)
-    index = [
-        int(np.searchsorted(places.km, m.km, side="right" if m.leaving else "left")) - 1 for m in voyage.moments
-    ]
+    index = [int(np.searchsorted(places.km, m.km, side="right" if m.leaving else "left")) - 1 for m in voyage.moments]
     return [round(float(missing[max(i, 0)]), 2) for i in index]
 
 
@@ -256,7 +256,9 @@ def _assumptions(tour: TourSheet, road: Profile | None) -> list[Assumption]:
         missing = [n for n, v in (("height", rider.height_cm), ("age", rider.age_years), ("sex", rider.sex)) if v is None]
         if missing:
             value = say("{what} of the average rider", what=", ".join(missing))
-            result.append(Assumption(name=f"Energy of {rider.name}", value=value, source="Mifflin and St Jeor 1990, mean of both"))
+            result.append(
+                Assumption(name=f"Energy of {rider.name}", value=value, source="Mifflin and St Jeor 1990, mean of both")
+            )
     result.append(
         Assumption(
             name="Dry camp",

@@ -5,10 +5,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core import practice
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.needs import food, practice, water
+from omnifer.core.needs import food, water
 from omnifer.core.needs.supply import Carried, carried
 from omnifer.core.road import days, pace, weather
 from omnifer.core.road.profile import Profile
@@ -62,8 +63,8 @@ class Voyage:
 
     def day_of(self, km: float, leaving: bool = True) -> int:
         """Number of the day, from 1, on which a kilometre is ridden."""
-        side = "right" if leaving else "left"
-        return int(np.clip(np.searchsorted(self.day_km, km, side=side), 1, self.day_km.size - 1))
+        number = np.searchsorted(self.day_km, km, side="right" if leaving else "left")
+        return int(np.clip(number, 1, self.day_km.size - 1))
 
 
 def vessels(tour: TourSheet) -> list[tuple[Thing, int]]:
@@ -226,9 +227,7 @@ def _mean(places: Places) -> float:
     return float(np.sum(middle * spans) / max(np.sum(spans), 1e-9))
 
 
-def _moments(
-    profile: Profile, day_km: Array, night_stops: list[Stop | None], wet: Places, fed: Places
-) -> list[Moment]:
+def _moments(profile: Profile, day_km: Array, night_stops: list[Stop | None], wet: Places, fed: Places) -> list[Moment]:
     """Both sides of every refill and night, and evenly spaced points between them."""
     names: dict[float, str] = {}
     for km, stop in zip(day_km[1:-1], night_stops, strict=True):
@@ -250,9 +249,7 @@ def _moments(
     return moments
 
 
-def _on_board(
-    moments: list[Moment], places: Places, profile_km: Array, used_along: Array, camp_km: Array, camp: float
-) -> Array:
+def _on_board(moments: list[Moment], places: Places, profile_km: Array, used_along: Array, camp_km: Array, camp: float) -> Array:
     """What is left of a supply at each moment: what was taken along at the last place, less what was used since."""
     km = np.array([moment.km for moment in moments])
     leaving = np.array([moment.leaving for moment in moments])

@@ -1,0 +1,1 @@
+"""The invented sample tour."""

@@ -93,8 +93,8 @@ def demo_stops() -> tuple[Stop, ...]:
             id=f"stop-{number}",
             name=row["name"],
             at_km=float(row["km"]),
-            water=row["water"],  # type: ignore[arg-type]
-            shop=row["shop"],  # type: ignore[arg-type]
+            water=row["water"],
+            shop=row["shop"],
             note=row["note"],
         )
         for number, row in enumerate(rows, 1)

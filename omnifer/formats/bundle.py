@@ -21,7 +21,7 @@ def read_bundle(content: bytes | str) -> Tour:
     except (ValueError, RecursionError) as error:
         raise InputProblem(f"This is not JSON: {error}", "", "Choose a file that Omnifer wrote.") from None
     if not isinstance(document, dict) or document.get("format") != "omnifer-tour":
-        raise InputProblem("This JSON file is no Omnifer tour", "field format", "It must say \"format\": \"omnifer-tour\".")
+        raise InputProblem("This JSON file is no Omnifer tour", "field format", 'It must say "format": "omnifer-tour".')
     version = document.get("version")
     if isinstance(version, int) and version > BUNDLE_VERSION:
         raise InputProblem(

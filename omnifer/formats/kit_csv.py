@@ -117,7 +117,9 @@ def read_kit_csv(text: str, riders: dict[str, str], taken_ids: set[str] | None =
         if not any(row):
             continue
         if len(things) >= MOST_ROWS:
-            problems.append(RowProblem(row=line, heading="", text="", what=f"more than {MOST_ROWS} things; the rest is left aside"))
+            problems.append(
+                RowProblem(row=line, heading="", text="", what=f"more than {MOST_ROWS} things; the rest is left aside")
+            )
             break
         thing = _thing(line, row, columns, decimal_comma, riders, used, problems)
         if thing is not None:

@@ -1,0 +1,1 @@
+"""PostgreSQL: our own server, migrations, queries; no rule of the job."""

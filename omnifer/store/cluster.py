@@ -100,9 +100,7 @@ class Cluster:
         command = [str(binaries() / program), *arguments]
         log = self.folder / "setup.log"
         with log.open("ab") as out:
-            done = subprocess.run(
-                command, user=self.user, stdin=subprocess.DEVNULL, stdout=out, stderr=out, check=False, cwd="/"
-            )
+            done = subprocess.run(command, user=self.user, stdin=subprocess.DEVNULL, stdout=out, stderr=out, check=False, cwd="/")
         if check and done.returncode != 0:
             raise ClusterProblem(f"{program} failed; see {log}")
         return done.returncode

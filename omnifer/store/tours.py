@@ -93,7 +93,9 @@ class Tours:
         """All tours, the last changed first."""
         with self.pool.connection() as connection:
             rows = list(QUERIES.list_tours(connection, owner_id=self.owner_id))
-        return [TourLine(**(row | {"id": str(row["id"]), "start_date": dt.date.fromisoformat(row["start_date"])})) for row in rows]
+        return [
+            TourLine(**(row | {"id": str(row["id"]), "start_date": dt.date.fromisoformat(row["start_date"])})) for row in rows
+        ]
 
     def count(self) -> int:
         """How many tours there are."""
@@ -204,9 +206,7 @@ def pack_track(track: Track) -> bytes:
     """A track as compressed columns; missing heights are not-a-number."""
     heights = np.array([np.nan if h is None else h for h in track.elevation_m], dtype=np.float64)
     out = io.BytesIO()
-    np.savez_compressed(
-        out, name=np.array(track.name), lat=np.array(track.lat_deg), lon=np.array(track.lon_deg), height=heights
-    )
+    np.savez_compressed(out, name=np.array(track.name), lat=np.array(track.lat_deg), lon=np.array(track.lon_deg), height=heights)
     return out.getvalue()
 
 

@@ -6,7 +6,6 @@ import json
 import pytest
 import schemathesis
 from hypothesis import HealthCheck, given, settings
-
 from schemathesis.specs.openapi.checks import positive_data_acceptance
 
 from omnifer.api.app import create_app
@@ -38,7 +37,9 @@ def test_a_rider_starts_changes_undoes_and_redoes(client):
     assert made.status_code == 201
     path = f"/api/tours/{made.json['tour']['id']}"
     kit = [{"id": "tent", "name": "Tent", "mass_kg": 2, "volume_l": 8}]
-    changed = client.patch(path, json={"revision": 1, "what": "Add", "kit": kit, "rig": {"bikes": [json.loads(pannier_bike().model_dump_json())]}})
+    changed = client.patch(
+        path, json={"revision": 1, "what": "Add", "kit": kit, "rig": {"bikes": [json.loads(pannier_bike().model_dump_json())]}}
+    )
     assert changed.json["tour"]["revision"] == 2
     assert changed.json["assessment"]["shelf"] == {"tent": 1}
     proposed = client.post(f"{path}/proposal", json={"revision": 2, "effort": 0.1}).json

@@ -12,9 +12,10 @@ from tests.browser.conftest import open_page, visit
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
-def tab_to(page: Page, name: str, role: str = "button", most: int = 60) -> None:
+def tab_to(page: Page, name: str, role: str = "button", most: int = 80, exact: bool = False) -> None:
     """Walk with Tab until the wanted control has the focus."""
-    wanted = page.get_by_role(role, name=name, exact=False).first
+    wanted = page.get_by_role(role, name=name, exact=exact).last
+    wanted.wait_for()
     for _ in range(most):
         if wanted.evaluate("e => e === document.activeElement"):
             return
@@ -30,24 +31,24 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
     page.goto(site)
     tab_to(page, "Start a tour")
     page.keyboard.press("Enter")
-    expect(page.get_by_label("Name of the tour")).to_be_focused()
+    tab_to(page, "Name of the tour", role="textbox")
     page.keyboard.type("Two weeks east")
-    for text in ("", "", "", "", "Ada", "48 lb", "95"):
-        page.keyboard.press("Tab")
-        if text:
-            page.keyboard.type(text)
-    if page.get_by_label("Name", exact=True).input_value() != "Ada":
-        page.get_by_label("Name", exact=True).focus()
-        page.keyboard.press("Control+A")
-        page.keyboard.type("Ada")
-    tab_to(page, "Start")
-    page.get_by_role("button", name="Start", exact=True).focus()
+    tab_to(page, "Name", role="textbox", exact=True)
+    page.keyboard.type("Ada")
+    page.keyboard.press("Tab")
+    page.keyboard.press("Control+A")
+    page.keyboard.type("150 lb")
+    page.keyboard.press("Tab")
+    expect(page.get_by_label("Body mass")).to_have_value("68.0")
+    tab_to(page, "Start", exact=True)
     page.keyboard.press("Enter")
+    page.wait_for_url("**/road")
     expect(page.get_by_text("Say where you ride and how long").first).to_be_visible()
-    expect(page).to_have_url(lambda url: url.endswith("/road")) if False else page.wait_for_url("**/road")
 
     track = tmp_path / "way.gpx"
-    track.write_text(write_gpx("Way", demo_track().model_copy(update=_first(4000)), [], []).replace("</gpx>", _segment() + "</gpx>"))
+    track.write_text(
+        write_gpx("Way", demo_track().model_copy(update=_first(4000)), [], []).replace("</gpx>", _segment() + "</gpx>")
+    )
     with page.expect_file_chooser() as chooser:
         tab_to(page, "Bring a GPX track")
         page.keyboard.press("Enter")
@@ -56,12 +57,12 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
 
     page.keyboard.press("Alt+2")
     page.wait_for_url("**/rig")
-    tab_to(page, "rear eyelets", most=80)
+    tab_to(page, "rear eyelets")
     page.keyboard.press("Enter")
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="Rear rack, left")).to_be_visible()
     for side in ("left", "right"):
-        tab_to(page, f"Rear rack, {side}", most=80)
+        tab_to(page, f"Rear rack, {side}")
         page.keyboard.press("Enter")
         page.keyboard.press("Enter")
         expect(page.get_by_text(f"Rear pannier {side}").first).to_be_visible()
@@ -71,17 +72,19 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
     tab_to(page, "Bring a list")
     page.keyboard.press("Enter")
     page.get_by_label("The list").focus()
-    page.keyboard.insert_text("name;mass g;volume l;reach;dry\nTent;2100;8;camp;\nStove;210;0,7;camp;\nBroken;heavy;1;;\nSleeping bag;900;6;night;must\n")
+    page.keyboard.insert_text(
+        "name;mass g;volume l;reach;dry\nTent;2100;8;camp;\nStove;210;0,7;camp;\nBroken;heavy;1;;\nSleeping bag;900;6;night;must\n"
+    )
     tab_to(page, "Look at it")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("'heavy' is not a number")).to_be_visible()
+    expect(page.get_by_text("'heavy' is not an amount")).to_be_visible()
     tab_to(page, "Take 3 things")
     page.keyboard.press("Enter")
     expect(page.get_by_text("3 kinds of things")).to_be_visible()
 
     page.keyboard.press("Alt+4")
     page.wait_for_url("**/load")
-    tab_to(page, "Propose a load", most=80)
+    tab_to(page, "Propose a load")
     page.keyboard.press("Enter")
     expect(page.get_by_text("Everything has a place.")).to_be_visible(timeout=60_000)
     page.keyboard.press("Alt+5")
@@ -131,7 +134,7 @@ def test_a_thing_is_stowed_by_drag_by_keyboard_and_by_menu(page: Page):
     focused = page.evaluate("document.activeElement.dataset.thing")
     page.keyboard.press("Enter")
     bag = page.locator('[data-carrier="runa-rear-left"]')
-    expect(bag).to_have_attribute("aria-label", lambda s: "fits" in s) if False else page.wait_for_selector('[data-carrier][aria-label*="fits"]')
+    page.wait_for_selector('[data-carrier][aria-label*="fits"]')
     bag.focus()
     page.keyboard.press("Enter")
     expect(shelf.get_by_role("tab", name="To stow 3")).to_be_visible()
@@ -159,7 +162,7 @@ def test_escape_puts_what_is_in_hand_back(page: Page):
 
 def test_supplies_are_set_in_one_gesture_on_the_ribbon(page: Page, site: str):
     visit(page, site, "road")
-    row = page.get_by_label("Water at Dry Ford")
+    row = page.get_by_label("Water at Dry Ford", exact=True)
     expect(row).to_have_value("seasonal")
     page.locator("g[data-mark]", has=page.locator("title", has_text="Dry Ford: water")).click()
     expect(row).to_have_value("reliable")
@@ -189,7 +192,7 @@ def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: lis
 
 def test_both_unit_systems(page: Page):
     expect(page.locator("svg.rig")).to_contain_text("kg")
-    page.get_by_role("button", name="More").click()
+    page.get_by_role("button", name="More", exact=True).click()
     page.get_by_role("menuitem", name="Show pounds").click()
     expect(page.locator("svg.rig")).to_contain_text("lb")
     expect(page.locator("svg.rig")).not_to_contain_text("kg")
@@ -199,12 +202,11 @@ def test_both_unit_systems(page: Page):
 
 
 def test_a_mend_is_tried_and_kept(page: Page, site: str):
-    page.get_by_role("button", name="Camera").first.wait_for(state="hidden")
     page.locator('[data-thing="folding-chair"]').click()
     page.get_by_role("button", name="Edvin").click()
     page.locator('[data-carrier="edvin-frame-bag"]').click()
-    heading = page.get_by_role("button", name="Frame bag holds")
-    heading.first.click()
+    page.get_by_role("button", name="more").last.click()
+    page.get_by_role("button", name="Frame bag holds").first.click()
     page.get_by_role("button", name="Try").first.click()
     page.get_by_role("button", name="Keep").first.click()
     expect(page.get_by_role("status").filter(has_text="Kept")).to_be_visible()
@@ -222,7 +224,7 @@ def test_bad_files_are_answered_in_words(page: Page, site: str, tmp_path: Path, 
     assert all("422" in c for c in complaints)
     complaints.clear()
     page.get_by_role("button", name="Close").click()
-    expect(page.get_by_text("2\u202f600\u00a0km", exact=True)).to_be_visible()
+    expect(page.get_by_role("definition").filter(has_text="2\u202f600\u00a0km")).to_be_visible()
 
 
 def test_on_a_phone_a_thing_is_tapped_and_then_a_bag(site: str, browser, complaints: list[str]):

@@ -15,7 +15,9 @@ from tests.formats.test_gpx import LINE, gpx
 @pytest.fixture
 def bundle(tmp_path):
     path = tmp_path / "tour.json"
-    path.write_text(write_bundle(small_tour(thing("tent", 2, 8), thing("pot", 0.5, 2), thing("bottle", 0.1, 0.9, holds_water_l=0.75))))
+    path.write_text(
+        write_bundle(small_tour(thing("tent", 2, 8), thing("pot", 0.5, 2), thing("bottle", 0.1, 0.9, holds_water_l=0.75)))
+    )
     return str(path)
 
 

@@ -2,8 +2,8 @@
 
 import pytest
 
-from omnifer.core import findings
 from omnifer.core.assess import assess, profile_of, propose_load
+from omnifer.core.model.assessment import GRADES
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
 from omnifer.core.model.tour import Tour
@@ -105,7 +105,9 @@ def test_shelf_and_food_without_a_place():
 
 
 def test_a_front_too_light_is_named():
-    rear_only = small_tour(*[thing(f"b{i}", 4, 3) for i in range(4)], **placed(*((f"b{i}", "left" if i % 2 else "right") for i in range(4))))
+    rear_only = small_tour(
+        *[thing(f"b{i}", 4, 3) for i in range(4)], **placed(*((f"b{i}", "left" if i % 2 else "right") for i in range(4)))
+    )
     finding = found(rear_only)["front_share"][0]
     assert "only" in finding.sentence.words
     assert finding.sentence.figures["part"].value < 0.33
@@ -113,7 +115,7 @@ def test_a_front_too_light_is_named():
 
 def test_ranks_run_from_what_stops_you_and_the_sample_is_not_perfect(sample, sample_road):
     ranked = assess(sample, sample_road).findings
-    grades = [findings.GRADES.index(f.grade) for f in ranked]
+    grades = [GRADES.index(f.grade) for f in ranked]
     assert grades == sorted(grades)
     assert [f.rank for f in ranked] == list(range(1, len(ranked) + 1))
     assert {"water_gap", "not_dry", "on_shelf", "cold_night"} <= {f.kind for f in ranked}

@@ -117,9 +117,11 @@ def test_a_proposal_that_says_it_holds_breaks_no_limit(seed):
     x = np.zeros(problem.allowed.shape, dtype=np.int64)
     for p in proposal.load.placements:
         x[problem.thing_ids.index(p.thing_id), problem.carrier_ids.index(p.carrier_id)] += p.count
-    kg = x.T @ problem.mass_g + np.array(
-        [[next((f.tenths for f in proposal.load.food if f.carrier_id == c), 0)] for c in problem.carrier_ids]
-    ) * problem.food_g
+    kg = (
+        x.T @ problem.mass_g
+        + np.array([[next((f.tenths for f in proposal.load.food if f.carrier_id == c), 0)] for c in problem.carrier_ids])
+        * problem.food_g
+    )
     if proposal.holds:
         assert (kg <= problem.limit_g[:, None]).all()
         by_id = {t.id: t for t in loaded.kit}
@@ -157,9 +159,7 @@ def test_a_bigger_bag_never_makes_the_best_load_worse():
 
 def test_pins_stay_and_the_same_tour_gives_the_same_load():
     pinned = Placement(thing_id="pot", carrier_id="right", pinned=True)
-    tour = small_tour(
-        thing("pot", 1.2, 3), thing("tent", 2.5, 8), thing("lens", 0.5, 1), load=Load(placements=(pinned,))
-    )
+    tour = small_tour(thing("pot", 1.2, 3), thing("tent", 2.5, 8), thing("lens", 0.5, 1), load=Load(placements=(pinned,)))
     first, second = proposal_of(tour, effort=0.3), proposal_of(tour, effort=0.3)
     assert first == second
     assert pinned in first.load.placements

@@ -5,9 +5,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from omnifer.core import practice
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.road import DayCut, Road, Stop, Track, TypedDay, Weather
-from omnifer.core.needs import practice
 from omnifer.core.needs.supply import carried
 from omnifer.core.road import profile as profiles
 from omnifer.core.road.weather import along

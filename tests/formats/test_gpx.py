@@ -72,9 +72,9 @@ def test_odd_files_are_read(case):
     road = from_track(found.track)
     assert 2.2 < road.length_km < 2.8
     assert road.elevation_m.max() < 400
-    assert (case in ("no heights", "a 0/0 island", "a 9 km spike", "heights in words", "positions missing", "route only")) == bool(
-        found.remarks
-    )
+    assert (
+        case in ("no heights", "a 0/0 island", "a 9 km spike", "heights in words", "positions missing", "route only")
+    ) == bool(found.remarks)
 
 
 def test_waypoints_in_any_script():
@@ -83,11 +83,19 @@ def test_waypoints_in_any_script():
     assert [(p.name, p.note) for p in places] == [("Källa & 水", "under the oak"), ("Unnamed place", "")]
 
 
-@given(st.lists(st.tuples(st.floats(-80, 80), st.floats(-179, 179), st.one_of(st.none(), st.floats(-400, 8000))), min_size=2, max_size=30))
+@given(
+    st.lists(
+        st.tuples(st.floats(-80, 80), st.floats(-179, 179), st.one_of(st.none(), st.floats(-400, 8000))),
+        min_size=2,
+        max_size=30,
+    )
+)
 def test_the_same_points_as_another_reader(points):
     """gpxpy 1.6.2 as the oracle."""
     content = gpx(*[p for p in points if p[:2] != (0, 0)] or LINE)
-    theirs = [(p.latitude, p.longitude, p.elevation) for t in gpxpy.parse(content.decode()).tracks for s in t.segments for p in s.points]
+    theirs = [
+        (p.latitude, p.longitude, p.elevation) for t in gpxpy.parse(content.decode()).tracks for s in t.segments for p in s.points
+    ]
     if len(theirs) >= 2:
         track = read_gpx(content).track
         assert list(zip(track.lat_deg, track.lon_deg, track.elevation_m, strict=True)) == theirs

@@ -16,7 +16,15 @@ from omnifer.formats.problem import InputProblem
 
 @pytest.mark.parametrize(
     ("text", "grams"),
-    [("48 oz", 1360.777), ("2 lb 3 oz", 992.233), ("1,4 kg", 1400), ("950g", 950), ("0.5", 500), ("~1.2 kg", 1200), ("1 200 g", 1200)],
+    [
+        ("48 oz", 1360.777),
+        ("2 lb 3 oz", 992.233),
+        ("1,4 kg", 1400),
+        ("950g", 950),
+        ("0.5", 500),
+        ("~1.2 kg", 1200),
+        ("1 200 g", 1200),
+    ],
 )
 def test_masses_as_people_write_them(text, grams):
     assert measure(text, GRAMS_PER, "kg") == pytest.approx(grams, abs=0.01)

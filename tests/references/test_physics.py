@@ -81,9 +81,7 @@ def test_a_kilogram_on_a_climb():
 
 @given(st.floats(0, 0.2), st.floats(60, 180), st.floats(0.1, 60), st.floats(50, 250))
 def test_a_heavier_bike_is_never_faster_uphill(gradient, mass, more, power):
-    light, heavy = (
-        float(riding.steady_speed(power, gradient, m, 0.55, 0.008, 1.2, 0.95)) for m in (mass, mass + more)
-    )
+    light, heavy = (float(riding.steady_speed(power, gradient, m, 0.55, 0.008, 1.2, 0.95)) for m in (mass, mass + more))
     assert heavy <= light + 1e-9
 
 

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterable
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core import practice
 from omnifer.core.load import aims
 from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
 from omnifer.core.load.rules import steps_too_deep, why_not
@@ -13,7 +14,6 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import REACHES
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.needs import practice
 from omnifer.core.rig.statics import Levers
 
 NOT_FOR_FOOD = frozenset({"bottle_cage", "stem_bag", "under_tube_bag", "saddle_pack"})
@@ -58,7 +58,7 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
     litres = np.array([volume_of(t, w) + nothing for t, w in zip(tour.kit, in_things, strict=True)]).reshape(mass_kg.shape)
     place = _place_cost(pairs, levers)
     kits = sorted({thing.kit for thing in tour.kit if _kept_together(thing)})
-    tags = sorted({n for t in tour.kit for n in (*t.natures, *t.not_with)}) + [WET]
+    tags = [*sorted({n for t in tour.kit for n in (*t.natures, *t.not_with)}), WET]
     food_tenth = stores.food_kg / 10
     shopping = np.array([c.kind not in NOT_FOR_FOOD and c.dryness != "open" for _, c in pairs], dtype=bool)
     return Problem(
@@ -208,9 +208,7 @@ def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, 
         mine = [b.id == bike.id for b, _ in pairs]
         ahead = [m and lever.centres[c.id][0] > bike.wheelbase_mm / 2 for m, (_, c) in zip(mine, pairs, strict=True)]
         for axle, wanted in (("front", True), ("rear", False)):
-            side = np.array(
-                [sign[c.side] if m and a == wanted else 0.0 for m, a, (_, c) in zip(mine, ahead, pairs, strict=True)]
-            )
+            side = np.array([sign[c.side] if m and a == wanted else 0.0 for m, a, (_, c) in zip(mine, ahead, pairs, strict=True)])
             own = float(sum(s * c.mass_kg for s, (_, c) in zip(side, pairs, strict=True)))
             if side.any():
                 tolerance = aims.SIDES_TOLERANCE_KG

@@ -79,9 +79,7 @@ def _polish(problem: Problem, placing: Placing) -> tuple[Placing, Score]:
     return best, score
 
 
-def _answer(
-    tour: TourSheet, problem: Problem, placing: Placing, score: Score, bound: float | None, proven: bool
-) -> Proposal:
+def _answer(tour: TourSheet, problem: Problem, placing: Placing, score: Score, bound: float | None, proven: bool) -> Proposal:
     placements = []
     for i, thing_id in enumerate(problem.thing_ids):
         for j in np.flatnonzero(placing.x[i]):
@@ -91,9 +89,7 @@ def _answer(
                     placements.append(
                         Placement(thing_id=thing_id, carrier_id=problem.carrier_ids[j], count=part, pinned=is_pinned)
                     )
-    food = tuple(
-        FoodShare(carrier_id=problem.carrier_ids[j], tenths=int(placing.food[j])) for j in np.flatnonzero(placing.food)
-    )
+    food = tuple(FoodShare(carrier_id=problem.carrier_ids[j], tenths=int(placing.food[j])) for j in np.flatnonzero(placing.food))
     out = problem.count - placing.x.sum(axis=1)
     missing = {problem.thing_ids[i]: int(out[i]) for i in np.flatnonzero(out)}
     food_out = int(10 - placing.food.sum())

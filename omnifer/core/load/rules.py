@@ -86,9 +86,7 @@ def clash(a: Thing, b: Thing) -> Text | None:
     for one, other in ((a, b), (b, a)):
         for nature in one.not_with:
             if nature in other.natures:
-                return Text(
-                    words="{one} must not ride with {other}", names={"one": one.name, "other": other.name}
-                )
+                return Text(words="{one} must not ride with {other}", names={"one": one.name, "other": other.name})
         if one.wet and other.dry == "must":
             return Text(words="{one} is wet and {other} must stay dry", names={"one": one.name, "other": other.name})
     return None

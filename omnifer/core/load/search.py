@@ -30,9 +30,9 @@ class Search:
         self.kept_room = float(p.room_ml[p.kept].sum()) - p.kept_target_ml
         self.repelled = p.repelled.astype(float)
         rows = [p.hard, p.soft]
-        self.lever = np.column_stack(
-            [np.vstack([r.lever for r in rows]), np.zeros(sum(r.lever.shape[0] for r in rows))]
-        ).astype(float)
+        self.lever = np.column_stack([np.vstack([r.lever for r in rows]), np.zeros(sum(r.lever.shape[0] for r in rows))]).astype(
+            float
+        )
         self.low = np.concatenate([r.low for r in rows]).astype(float)[:, None]
         self.high = np.concatenate([r.high for r in rows]).astype(float)[:, None]
         self.weight = np.concatenate([r.weight for r in rows]).astype(float) / LEVER
@@ -69,7 +69,7 @@ class Search:
     def _kept_cost(self, shift: Floats) -> Floats:
         """Price of room missing for shopping when the kept bags hold `shift` more, shape (..., s) -> (...)."""
         free = self.kept_room - (self.kept[:-1] @ self.ml[:-1] + shift)
-        return self.problem.kept_cost * np.maximum(-free, 0).max(axis=-1)
+        return np.asarray(self.problem.kept_cost * np.maximum(-free, 0).max(axis=-1))
 
     def _cell_change(self, carriers: Ints, more_g: Floats, more_ml: Floats) -> Floats:
         """Change in price of carriers' own limits when each holds that much more, shape (n, s) -> (n,)."""
@@ -273,5 +273,3 @@ def search(problem: Problem, kicks: int, start: Placing | None = None) -> tuple[
         if found.order < score.order:
             best, score = placing, found
     return best, score
-
-

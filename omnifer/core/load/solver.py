@@ -33,9 +33,7 @@ class Model:
             for j in np.flatnonzero(problem.allowed[i] | (problem.pinned[i] > 0)):
                 low, high = int(problem.pinned[i, j]), int(problem.count[i])
                 self.x[i, int(j)] = self.model.new_int_var(low, high, f"x{i}_{j}")
-        self.food = [
-            self.model.new_int_var(0, 10 if problem.food_allowed[j] else 0, f"food{j}") for j in range(carriers)
-        ]
+        self.food = [self.model.new_int_var(0, 10 if problem.food_allowed[j] else 0, f"food{j}") for j in range(carriers)]
         self.cost: list[cp_model.LinearExprT] = []
         self._place_things()
         self._contents()

@@ -5,12 +5,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core import practice
 from omnifer.core.model.assessment import BikeTrace, CarrierTrace, SupportTrace
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.needs import practice
 from omnifer.core.rig.statics import Levers
 from omnifer.core.voyage import fills
 

@@ -3,8 +3,8 @@
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core import practice
 from omnifer.core.model.people import Rider
-from omnifer.core.needs import practice
 from omnifer.core.physics import body
 from omnifer.core.road.weather import Climate
 

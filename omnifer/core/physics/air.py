@@ -53,9 +53,7 @@ def density(altitude_m: ArrayLike, temperature_c: ArrayLike | None = None) -> ND
     ----------
     ISO 2533:1975, Standard Atmosphere; ideal gas law.
     """
-    kelvin = (
-        standard_temperature(altitude_m) if temperature_c is None else np.asarray(temperature_c, dtype=float) + 273.15
-    )
+    kelvin = standard_temperature(altitude_m) if temperature_c is None else np.asarray(temperature_c, dtype=float) + 273.15
     return np.asarray(standard_pressure(altitude_m) / (DRY_AIR_GAS_CONSTANT * kelvin))
 
 

@@ -37,7 +37,8 @@ def riding_energy(power_w: ArrayLike, hours: ArrayLike, gross_efficiency: float)
     ----------
     Definition of gross efficiency (exercise physiology).
     """
-    return np.asarray(3.6 * np.asarray(power_w) * hours / gross_efficiency / KJ_PER_KCAL)
+    work_kj = 3.6 * np.asarray(power_w, dtype=float) * np.asarray(hours, dtype=float)
+    return np.asarray(work_kj / gross_efficiency / KJ_PER_KCAL)
 
 
 def sweat_loss(temperature_c: ArrayLike, humidity_pct: ArrayLike, power_w: ArrayLike) -> NDArray[np.float64]:

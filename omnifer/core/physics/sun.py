@@ -32,9 +32,9 @@ def sun_event_hour(date: dt.date, lat_deg: float, lon_deg: float, zenith_deg: fl
     hour = 12 - lon_deg / 15
     for _ in range(5):
         equation_min, declination = _sun((midnight + hour / 24 - 2451545) / 36525)
-        cosine = math.cos(math.radians(zenith_deg)) / (math.cos(lat) * math.cos(declination)) - math.tan(
-            lat
-        ) * math.tan(declination)
+        cosine = math.cos(math.radians(zenith_deg)) / (math.cos(lat) * math.cos(declination)) - math.tan(lat) * math.tan(
+            declination
+        )
         if abs(cosine) > 1:
             return None
         angle = math.degrees(math.acos(cosine)) / 15

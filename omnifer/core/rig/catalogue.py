@@ -106,9 +106,15 @@ SUPPORTS: dict[SupportKind, SupportTemplate] = {
     template.kind: template
     for template in (
         SupportTemplate(kind="rear_rack", name="Rear rack", mount="rear_eyelets", sides=_MIDDLE, mass_kg=0.8, limit_kg=25),
-        SupportTemplate(kind="front_rack", name="Low front rack", mount="fork_eyelets", sides=_MIDDLE, mass_kg=0.65, limit_kg=15),
+        SupportTemplate(
+            kind="front_rack", name="Low front rack", mount="fork_eyelets", sides=_MIDDLE,
+            mass_kg=0.65, limit_kg=15,
+        ),
         SupportTemplate(kind="fork_cage", name="Fork cage", mount="fork_bolts", sides=_PAIR, mass_kg=0.12, limit_kg=3),
-        SupportTemplate(kind="under_tube_cage", name="Under-tube cage", mount="under_down_tube_bolts", sides=_MIDDLE, mass_kg=0.1, limit_kg=3),
+        SupportTemplate(
+            kind="under_tube_cage", name="Under-tube cage", mount="under_down_tube_bolts", sides=_MIDDLE,
+            mass_kg=0.1, limit_kg=3,
+        ),
         SupportTemplate(
             kind="trailer_one_wheel", name="One-wheel trailer", mount="rear_axle", sides=_MIDDLE, mass_kg=6.2, limit_kg=32,
             trailer=TrailerFrame(hitch_to_axle_mm=1150, own_mass_ahead_of_axle_mm=380, hitch_most_kg=20, drag_area_m2=0.05),

@@ -76,7 +76,7 @@ class Frame:
 
     def points(self) -> FramePoints:
         """The points as the drawing takes them."""
-        names = [f for f in FramePoints.model_fields]
+        names = list(FramePoints.model_fields)
         return FramePoints(**{name: getattr(self, name).point() for name in names})
 
     def rider_centre(self, rider: Rider) -> Vector:

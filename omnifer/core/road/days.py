@@ -15,9 +15,7 @@ NEAR_SHARE = 0.3
 Array = NDArray[np.float64]
 
 
-def boundaries(
-    profile: Profile, hours: Array, cut: DayCut, typed: tuple[TypedDay, ...], stops: tuple[Stop, ...]
-) -> Array:
+def boundaries(profile: Profile, hours: Array, cut: DayCut, typed: tuple[TypedDay, ...], stops: tuple[Stop, ...]) -> Array:
     """Kilometres at which the days begin, and the end of the road [km].
 
     Parameters

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.needs import practice
+from omnifer.core import practice
 from omnifer.core.physics import air, riding
 from omnifer.core.road.profile import Profile
 

@@ -115,7 +115,7 @@ def from_track(track: Track) -> Profile:
     if along.size < 2 or along[-1] < 1.0:
         raise ValueError("the track has no length: all its points lie at one place")
     known = np.isfinite(heights)
-    grid = np.linspace(0.0, along[-1], max(int(round(along[-1] / STEP_M)), 1) + 1)
+    grid = np.linspace(0.0, along[-1], max(round(along[-1] / STEP_M), 1) + 1)
     has_heights = bool(known.any())
     raw = np.interp(grid, along[known], heights[known]) if has_heights else np.zeros(grid.size)
     smoothed = geodesy.smooth(raw, HEIGHT_WINDOW)
@@ -146,7 +146,7 @@ def from_typed_days(days: Sequence[TypedDay]) -> Profile:
     pieces: list[tuple[Array, Array, Array, Array]] = []
     start_km = climbed = 0.0
     for day in days:
-        count = max(int(round(day.distance_km * 1000 / STEP_M)), 1)
+        count = max(round(day.distance_km * 1000 / STEP_M), 1)
         share = np.arange(count) / count
         high, low = day.highest_m, day.lowest_m
         if high is None:

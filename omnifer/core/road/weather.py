@@ -6,8 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core import practice
 from omnifer.core.model.road import Weather
-from omnifer.core.needs import practice
 from omnifer.core.road.profile import Profile
 
 LAPSE_K_PER_M = 0.0065

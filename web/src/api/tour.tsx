@@ -1,6 +1,6 @@
 /** The tour on the desk: as the server last gave it, the changes sent to it, and trouble on the way. */
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, type ReactNode, useCallback, useContext, useMemo, useRef, useState } from 'react'
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react'
 import { api, type Assessment, type Change, Problem, type Proposal, type TourAnswer, type TourSheet, type TourView } from './client'
 
 type Parts = Omit<Change, 'revision' | 'what'>
@@ -23,6 +23,9 @@ export interface Desk {
 
 const Context = createContext<Desk | null>(null)
 
+/** The last change under way of each tour. */
+const queues = new Map<string, Promise<unknown>>()
+
 export function useDesk(): Desk {
   const found = useContext(Context)
   if (!found) throw new Error('TourProvider is missing')
@@ -36,12 +39,11 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const [busy, setBusy] = useState('')
   const [problem, setProblem] = useState<Problem | null>(null)
   const [remarks, setRemarks] = useState<string[]>([])
-  const queue = useRef<Promise<unknown>>(Promise.resolve())
 
   /** Sends one change after the other, each on the revision that the one before it made. */
   const send = useCallback(
     <T,>(what: string, call: (revision: number) => Promise<T>, answerOf: (result: T) => TourAnswer): Promise<T | undefined> => {
-      const next = queue.current.then(async () => {
+      const next = (queues.get(id) ?? Promise.resolve()).then(async () => {
         const now = queries.getQueryData<TourAnswer>(key)
         if (!now) return undefined
         setBusy(what)
@@ -59,10 +61,10 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
           setBusy('')
         }
       })
-      queue.current = next
+      queues.set(id, next)
       return next
     },
-    [key, queries],
+    [id, key, queries],
   )
 
   const desk = useMemo<Desk | null>(() => {

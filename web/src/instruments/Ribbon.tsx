@@ -14,6 +14,9 @@ import { useSize } from './useSize'
 const Frame = styled.div<{ $tall: number }>`
   position: relative; height: ${(p) => p.$tall}px; flex: none; touch-action: none; user-select: none; overflow: hidden;
   > svg { display: block; position: absolute; inset: 0; }
+`
+const Thumb = styled.div`
+  position: absolute; inset: 0; z-index: 1; pointer-events: none;
   &:focus-visible { outline: 3px solid var(--ink); outline-offset: -3px; }
 `
 const Legend = styled.div`
@@ -21,9 +24,9 @@ const Legend = styled.div`
   > span { width: 150px; }
   strong { width: 150px; font-size: 25px; font-weight: 720; line-height: 26px; display: block; }
   span { font-size: 12.5px; font-stretch: 84%; color: var(--ink2); line-height: 15px; display: block; }
-  dl { display: grid; grid-template-columns: 16px 1fr auto; gap: 0 5px; font-size: 12.5px; font-stretch: 84%; line-height: 16px; margin-top: 2px; }
-  dt { display: contents; }
-  dd { margin: 0; font-weight: 720; text-align: right; }
+  ul { display: grid; grid-template-columns: 16px 1fr auto; gap: 0 5px; font-size: 12.5px; font-stretch: 84%; line-height: 16px; margin-top: 2px; }
+  li { display: contents; }
+  b { font-weight: 720; text-align: right; }
   ${narrow} { display: none; }
 `
 
@@ -81,9 +84,7 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply }: RibbonPro
   }
   const place = placeOf(moments, moment)
   return (
-    <Frame ref={box} $tall={height} role="slider" tabIndex={0} aria-label="Moment of the tour" aria-valuemin={0}
-      aria-valuemax={Math.round(moments.km.at(-1) ?? 0)} aria-valuenow={Math.round(moments.km[moment] ?? 0)}
-      aria-valuetext={`Day ${dayNow}, ${units.show(moments.km[moment] ?? 0, 'distance')}, ${place}${units.show(now.total, 'mass')}`}
+    <Frame ref={box} $tall={height}
       onPointerDown={(e) => {
         if ((e.target as Element).closest('button, [data-mark]')) return
         e.currentTarget.setPointerCapture(e.pointerId)
@@ -92,27 +93,30 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply }: RibbonPro
       }}
       onPointerMove={(e) => dragging && moveTo(e)}
       onPointerUp={() => setDragging(false)}
-      onPointerCancel={() => setDragging(false)}
-      onKeyDown={(e) => {
-        const step = (e.shiftKey ? shifted : steps)[e.key]
-        if (!step) return
-        e.preventDefault()
-        step()
-      }}>
+      onPointerCancel={() => setDragging(false)}>
+      <Thumb role="slider" tabIndex={0} aria-label="Moment of the tour" aria-valuemin={0}
+        aria-valuemax={Math.round(moments.km.at(-1) ?? 0)} aria-valuenow={Math.round(moments.km[moment] ?? 0)}
+        aria-valuetext={`Day ${dayNow}, ${units.show(moments.km[moment] ?? 0, 'distance')}, ${place}${units.show(now.total, 'mass')}`}
+        onKeyDown={(e) => {
+          const step = (e.shiftKey ? shifted : steps)[e.key]
+          if (!step) return
+          e.preventDefault()
+          step()
+        }} />
       <Legend>
         <strong>{units.show(now.total, 'mass')}</strong>
         <span>{sheet.rig.bikes.length > 1 ? 'all bikes as they stand' : 'the bike as it stands'}</span>
-        <dl>
+        <ul>
           {([['water', 'Water', now.water], ['food', 'Food', now.food], ['fuel', 'Fuel', now.fuel], ['kit', 'Rig and kit', now.gear]] as const).map(
             ([id, name, value]) => (
-              <dt key={id}>
+              <li key={id}>
                 <svg width="14" height="14"><rect x=".75" y=".75" width="12.5" height="12.5" fill={`url(#${id})`} stroke="var(--ink)" strokeWidth="1.2" /></svg>
                 {name}
-                <dd>{units.figure(value, 'mass', 1)}</dd>
-              </dt>
+                <b>{units.figure(value, 'mass', 1)}</b>
+              </li>
             ),
           )}
-        </dl>
+        </ul>
       </Legend>
       {width > 0 && (
         <>

@@ -169,7 +169,7 @@ function Labels({ placed, view, moment, width, compact, units, bike }: {
   const row = rest.filter((i) => !front.includes(i)).sort((a, b) => a.cx - b.cx)
   const rowPlaces = spread(row.map((i) => ({ at: i.cx, half: (i.carrier.name.length + 7) * 2.75 })), 6, width - 6)
   const rowY = Math.max(160, view.y(1010) - 44)
-  let lastY = rowY + 16
+  const frontY = front.reduce<number[]>((ys, i) => [...ys, Math.max((ys.at(-1) ?? rowY + 16) + 44, Math.min(i.cy, view.ground - 96))], [])
   return (
     <g>
       {plates.map((i) => (
@@ -192,9 +192,8 @@ function Labels({ placed, view, moment, width, compact, units, bike }: {
           </g>
         )
       })}
-      {front.map((i) => {
-        const y = Math.max(lastY + 44, Math.min(i.cy, view.ground - 96))
-        lastY = y
+      {front.map((i, k) => {
+        const y = frontY[k] ?? i.cy
         const anchor = ahead ? 'end' : 'start'
         const x = sideEdge
         const elbow = ahead ? width - 92 : 92

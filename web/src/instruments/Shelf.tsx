@@ -19,6 +19,7 @@ const Column = styled.section`
 `
 const Head = styled.div`
   display: flex; align-items: baseline; gap: 12px; margin-bottom: 5px;
+  > div { display: flex; gap: 12px; }
   button { font-size: 13px; font-stretch: 86%; font-weight: 500; color: var(--ink2); padding: 3px 0; border-bottom: 2px solid transparent; }
   button[aria-selected='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
 `
@@ -58,10 +59,12 @@ export function Shelf() {
         e.preventDefault()
         if (inHand?.from) stow(null)
       }}>
-      <Head role="tablist" aria-label="What is shown">
+      <Head>
         <Section>Shelf</Section>
+        <div role="tablist" aria-label="What is shown">
         <button type="button" role="tab" aria-selected={shown === 'shelf'} onClick={() => { setShown('shelf'); setCarrier(null) }}>To stow {shelfCount}</button>
         <button type="button" role="tab" aria-selected={shown === 'bikes'} onClick={() => { setShown('bikes'); setCarrier(null) }}>On the {sheet.rig.bikes.length > 1 ? 'bikes' : 'bike'} {placedCount}</button>
+        </div>
       </Head>
       {shown === 'bikes' && <Find id="find" type="search" placeholder="Where is …" aria-label="Where is it" value={query} onChange={(e) => setQuery(e.target.value)} />}
       {inHand?.from && <Button $small onPress={() => stow(null)}>Put it on the shelf</Button>}

@@ -68,7 +68,6 @@ export function Field({ label, value, onChange, type = 'text', ...rest }: {
   onChange: (value: string) => void
   type?: 'text' | 'date'
   placeholder?: string
-  autoFocus?: boolean
 }) {
   return (
     <Labelled as={Aria.TextField} value={value} onChange={onChange} type={type} {...rest}>

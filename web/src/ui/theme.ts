@@ -43,7 +43,7 @@ export const GlobalStyle = createGlobalStyle`
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--ink); outline-offset: 2px; }
   svg text { font-family: 'Encode Sans Variable', Arial, sans-serif; fill: var(--ink); font-variant-numeric: tabular-nums; }
   .sign { font-family: ${sign}; font-stretch: 118%; letter-spacing: -0.01em; }
-  .unseen { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
+  .unseen { position: absolute; top: 0; left: 0; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
   @media print {
     :root { ${variables({ ...day, sky: '#ffffff' })} }
     .no-print { display: none !important; }

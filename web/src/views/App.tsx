@@ -127,7 +127,7 @@ function TopBar() {
   const kept = new Date(tour.changed_at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
   return (
     <Bar className="no-print">
-      <Brand to="/" aria-label="All tours"><Mark /><span>omnifer</span></Brand>
+      <Brand to="/" aria-label="omnifer, all tours"><Mark /><span>omnifer</span></Brand>
       <About>
         <b>{sheet.name}</b>
         <span>{facts}</span>

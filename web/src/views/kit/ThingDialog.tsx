@@ -49,7 +49,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
   return (
     <Dialog title={thing ? thing.name : 'Add a thing'} open onClose={onClose} wide>
       <Row $min={150}>
-        <Field label="Name" value={draft.name} onChange={(name) => set({ name })} autoFocus={!thing} />
+        <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
         <Field label="Kit it belongs to" value={draft.kit} onChange={(kit) => set({ kit })} placeholder="cook, sleep, wash …" />
         <Measure label="How many" value={draft.count} quantity="count" least={1} most={200} onChange={(n) => set({ count: Math.round(n) })} />
         <Choice label="Who carries it" value={draft.rider_id ?? 'shared'} onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}

@@ -110,7 +110,7 @@ function NewTour({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Start a tour" open onClose={onClose} wide>
       <Row $min={220}>
-        <Field label="Name of the tour" value={name} onChange={setName} autoFocus />
+        <Field label="Name of the tour" value={name} onChange={setName} />
         <Field label="First day" value={date} onChange={setDate} type="date" />
       </Row>
       {riders.map((rider, i) => (

@@ -1,4 +1,4 @@
-"""Defaults of the needs: one table, each with its unit and source. "practice" means common practice, no source."""
+"""Defaults of road and needs: one table, each with its unit and source. "practice" means common practice, no source."""
 
 RIDER_HEIGHT_CM = 172.0
 """Where a rider's height is not known [cm]; practice."""

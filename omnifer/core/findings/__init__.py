@@ -1,0 +1,77 @@
+"""What goes wrong, where, when and why, and what would mend it: one kind of trouble, one function."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from omnifer.core.findings import limits, on_the_road, placing
+from omnifer.core.findings.situation import Check, Draft, Situation
+from omnifer.core.model.assessment import GRADES, Finding, FindingKind
+from omnifer.core.model.quantities import Text
+from omnifer.core.sentence import number
+
+SHOWN_PER_KIND = 4
+"""Findings of one kind shown singly; the rest is summed up in the last."""
+
+CHECKS: dict[Check, tuple[FindingKind, ...]] = {
+    on_the_road.water_gaps: ("water_gap",),
+    limits.overfull_carriers: ("over_volume", "over_mass"),
+    limits.overloaded_supports: ("over_support",),
+    limits.overloaded_wheels: ("over_wheel",),
+    limits.overloaded_bikes: ("over_system",),
+    limits.hitch_loads: ("hitch_load",),
+    placing.misplaced: ("not_dry", "too_deep", "too_long", "not_together"),
+    placing.sides: ("sides",),
+    placing.front_shares: ("front_share",),
+    on_the_road.food_room: ("no_room_for_food",),
+    placing.shelf: ("on_shelf",),
+    on_the_road.days: ("dark_day", "long_day"),
+    on_the_road.cold_nights: ("cold_night",),
+    placing.guesses: ("guesses",),
+}
+"""Every check and the kinds of trouble it looks for."""
+
+
+def find(situation: Situation) -> list[Finding]:
+    """All findings, ranked: by grade, then the day on which they bite, then size."""
+    drafts = [draft for check in CHECKS for draft in _bounded(check(situation))]
+    drafts.sort(key=lambda d: (GRADES.index(d.grade), d.day or 0, -d.size, d.kind))
+    return [_ranked(rank, draft) for rank, draft in enumerate(drafts, 1)]
+
+
+def _bounded(drafts: Iterator[Draft]) -> Iterator[Draft]:
+    """Of each kind the worst few; the last shown says how many more there are."""
+    by_kind: dict[str, list[Draft]] = {}
+    for draft in drafts:
+        by_kind.setdefault(draft.kind, []).append(draft)
+    for found in by_kind.values():
+        found.sort(key=lambda d: (GRADES.index(d.grade), -d.size))
+        shown, rest = found[:SHOWN_PER_KIND], len(found) - SHOWN_PER_KIND
+        if rest > 0:
+            last = shown[-1]
+            words = last.reason.words + " {more} more of this kind."
+            figures = last.reason.figures | {"more": number(rest)}
+            shown[-1] = replace(last, reason=Text(words=words, figures=figures, names=last.reason.names))
+        yield from shown
+
+
+def _ranked(rank: int, draft: Draft) -> Finding:
+    volumes = draft.kind in ("water_gap", "over_volume")
+    return Finding(
+        id=f"{draft.kind}-{draft.bike_id or ''}-{draft.carrier_id or ''}-{draft.day or ''}-{rank}",
+        kind=draft.kind,
+        grade=draft.grade,
+        rank=rank,
+        sentence=draft.sentence,
+        reason=draft.reason,
+        place=draft.place,
+        at_km=draft.at_km,
+        to_km=draft.to_km,
+        day=draft.day,
+        bike_id=draft.bike_id,
+        carrier_id=draft.carrier_id,
+        need=draft.need,
+        holds=draft.holds,
+        parts=draft.parts,
+        quantity=None if draft.need is None else "volume" if volumes else "mass",
+        mends=draft.mends,
+    )

@@ -1,0 +1,175 @@
+"""Things in the wrong place, an uneven bike, and what is not placed or weighed yet."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.load.aims import SIDES_TOLERANCE_KG
+from omnifer.core.load.rules import clash, steps_too_deep, why_not
+from omnifer.core.model.assessment import Mend
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.sentence import kg, number, say, share
+
+
+def misplaced(s: Situation) -> Iterator[Draft]:
+    """Things that get damp, lie too deep, are too long, or ride with what they must not."""
+    for bike in s.bikes:
+        for held in bike.contents:
+            carrier = held.carrier
+            for thing, _ in held.inside:
+                deep = steps_too_deep(thing, carrier)
+                where = say("in {bag}", bag=carrier.name)
+                if thing.dry == "must" and carrier.dryness != "waterproof":
+                    yield Draft(
+                        kind="not_dry",
+                        grade="slows_you",
+                        sentence=say("{thing} gets damp in {bag}.", thing=thing.name, bag=carrier.name),
+                        reason=say("It must stay dry and has no dry bag of its own; the bag keeps out splashes at most."),
+                        place=where,
+                        size=3,
+                        mends=[Mend(name=say("Give it its own dry bag"), consequence=say("about {mass}", mass=kg(0.06)))],
+                        bike_id=bike.bike.id,
+                        carrier_id=carrier.id,
+                    )
+                if thing.longest_mm > carrier.longest_mm:
+                    reason = why_not(thing, carrier, bike.bike)
+                    yield Draft(
+                        kind="too_long",
+                        grade="slows_you",
+                        sentence=say("{thing} is too long for {bag}.", thing=thing.name, bag=carrier.name),
+                        reason=reason or say("It does not close."),
+                        place=where,
+                        size=3,
+                        bike_id=bike.bike.id,
+                        carrier_id=carrier.id,
+                    )
+                if deep:
+                    yield Draft(
+                        kind="too_deep",
+                        grade="worth_knowing" if deep == 1 else "slows_you",
+                        sentence=say("{thing} is out of reach in {bag}.", thing=thing.name, bag=carrier.name),
+                        reason=say("A thing deeper than its reach is not used, or costs a full unpack."),
+                        place=where,
+                        size=deep,
+                        bike_id=bike.bike.id,
+                        carrier_id=carrier.id,
+                    )
+            for a in range(len(held.inside)):
+                for b in range(a):
+                    reason = clash(held.inside[a][0], held.inside[b][0])
+                    if reason is not None:
+                        yield Draft(
+                            kind="not_together",
+                            grade="slows_you",
+                            sentence=say(
+                                "{a} and {b} share {bag}.",
+                                a=held.inside[a][0].name,
+                                b=held.inside[b][0].name,
+                                bag=carrier.name,
+                            ),
+                            reason=reason,
+                            place=say("in {bag}", bag=carrier.name),
+                            size=2,
+                            bike_id=bike.bike.id,
+                            carrier_id=carrier.id,
+                        )
+
+
+def sides(s: Situation) -> Iterator[Draft]:
+    """One side heavier than the other."""
+    for bike in s.bikes:
+        difference = bike.right - bike.left
+        worst = int(np.argmax(np.abs(difference)))
+        off = float(difference[worst])
+        if abs(off) <= SIDES_TOLERANCE_KG + 0.25:
+            continue
+        at_km, day, place = s.when(worst)
+        yield Draft(
+            kind="sides",
+            grade="slows_you" if abs(off) > 1.5 else "worth_knowing",
+            sentence=say(
+                "{bike}: {side} is {off} heavier.", bike=bike.bike.name, side="right" if off > 0 else "left", off=kg(abs(off))
+            ),
+            reason=say("Within {tolerance} a side the bike stays upright by itself; beyond, you steer against it all day.",
+                       tolerance=kg(SIDES_TOLERANCE_KG)),
+            place=place,
+            size=abs(off),
+            at_km=at_km,
+            day=day,
+            bike_id=bike.bike.id,
+        )  # fmt: skip
+
+
+def front_shares(s: Situation) -> Iterator[Draft]:
+    """A front wheel too light to steer or too heavy to turn."""
+    for bike in s.bikes:
+        part = bike.front_share
+        low, high = bike.bike.front_share_low, bike.bike.front_share_high
+        for worst, off, words in (
+            (int(np.argmin(part)), low - float(part.min()), "{bike}: the front wheel carries only {part}."),
+            (int(np.argmax(part)), float(part.max()) - high, "{bike}: the front wheel carries {part}."),
+        ):
+            if off <= 0.005:
+                continue
+            at_km, day, place = s.when(worst)
+            yield Draft(
+                kind="front_share",
+                grade="slows_you" if off > 0.06 else "worth_knowing",
+                sentence=say(words, bike=bike.bike.name, part=share(float(part[worst]))),
+                reason=say(
+                    "Without the rider, {low} to {high} is set as steady. A light front lifts on climbs, a heavy one turns slowly.",
+                    low=share(low),
+                    high=share(high),
+                ),
+                place=place,
+                size=off * 10,
+                at_km=at_km,
+                day=day,
+                bike_id=bike.bike.id,
+            )
+
+
+def shelf(s: Situation) -> Iterator[Draft]:
+    """Things chosen for the tour that ride nowhere."""
+    if not s.tour.load.placements:
+        return
+    out = shelf_of(s.tour)
+    if not out:
+        return
+    things = [thing for thing in s.tour.kit if thing.id in out]
+    names = ", ".join(thing.name for thing in things[:3]) + (" ..." if len(things) > 3 else "")
+    mass = sum(thing.mass_kg * out[thing.id] for thing in things)
+    yield Draft(
+        kind="on_shelf",
+        grade="slows_you",
+        sentence=say("{count} things are still on the shelf.", count=number(sum(out.values())))
+        if sum(out.values()) != 1
+        else say("{names} is still on the shelf.", names=names),
+        reason=say("{names}: {mass} in all. They ride nowhere yet.", names=names, mass=kg(mass)),
+        place=say("on the shelf"),
+        size=mass,
+    )
+
+
+def shelf_of(tour: TourSheet) -> dict[str, int]:
+    """How many of each thing are placed nowhere, zeros left out."""
+    out = {thing.id: thing.count for thing in tour.kit}
+    for placement in tour.load.placements:
+        out[placement.thing_id] -= placement.count
+    return {thing_id: count for thing_id, count in out.items() if count > 0}
+
+
+def guesses(s: Situation) -> Iterator[Draft]:
+    """Masses that were guessed and weigh enough to matter."""
+    guessed = [thing for thing in s.tour.kit if thing.guess]
+    if guessed:
+        mass = sum(thing.mass_kg * thing.count for thing in guessed)
+        yield Draft(
+            kind="guesses",
+            grade="worth_knowing",
+            sentence=say("{count} weights are guesses.", count=number(len(guessed))),
+            reason=say("Together {mass}. Put them on a kitchen scale.", mass=kg(mass)),
+            place=say("in the kit"),
+            size=mass / 10,
+        )

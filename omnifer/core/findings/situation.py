@@ -1,0 +1,59 @@
+"""What findings look at, and what a finding is before it is ranked."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+
+from omnifer.core.load.trace import BikeLoad
+from omnifer.core.model.assessment import Day, FindingKind, Gap, Grade, Mend
+from omnifer.core.model.quantities import Text
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.sentence import km, number, say
+from omnifer.core.voyage import Voyage
+
+SLACK = 0.005
+"""Differences below this are rounding [kg, l]."""
+
+
+@dataclass(frozen=True)
+class Situation:
+    """All that findings look at."""
+
+    tour: TourSheet
+    voyage: Voyage | None
+    bikes: list[BikeLoad]
+    days: list[Day]
+    gaps: list[Gap]
+
+    def when(self, moment: int) -> tuple[float | None, int | None, Text]:
+        """Kilometre, day and words for a moment."""
+        if self.voyage is None or not self.voyage.moments:
+            return None, None, say("at the start")
+        at = self.voyage.moments[moment]
+        day = self.voyage.day_of(at.km, at.leaving)
+        if at.place:
+            return at.km, day, say("day {day}, leaving {place}", day=number(day), place=at.place)
+        return at.km, day, say("day {day}, {km}", day=number(day), km=km(at.km))
+
+
+@dataclass(frozen=True)
+class Draft:
+    """A finding before it is ranked."""
+
+    kind: FindingKind
+    grade: Grade
+    sentence: Text
+    reason: Text
+    place: Text
+    size: float
+    at_km: float | None = None
+    to_km: float | None = None
+    day: int | None = None
+    bike_id: str | None = None
+    carrier_id: str | None = None
+    need: float | None = None
+    holds: float | None = None
+    parts: dict[str, float] = field(default_factory=dict)
+    mends: list[Mend] = field(default_factory=list)
+
+
+Check = Callable[[Situation], Iterator[Draft]]
