@@ -89,7 +89,8 @@ def uploaded() -> bytes:
     file = request.files.get("file")
     if file is None:
         raise InputProblem("No file came along", "field file", "Choose a file first.")
-    return file.read()
+    content: bytes = file.read()
+    return content
 
 
 def uploaded_revision() -> int:

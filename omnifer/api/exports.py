@@ -1,5 +1,7 @@
 """A tour as files."""
 
+from typing import Any
+
 from flask import Blueprint, Response, current_app
 
 from omnifer.api.desk import desk
@@ -53,6 +55,6 @@ def export_kit(tour_id: str) -> Response:
 
 @blueprint.get("/api/bundle.schema.json")
 @operation()
-def schema() -> Response:
+def schema() -> dict[str, Any]:
     """JSON Schema of a bundle."""
-    return current_app.json.response(bundle_schema())
+    return bundle_schema()

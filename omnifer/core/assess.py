@@ -12,7 +12,7 @@ from omnifer.core.findings.placing import shelf_of
 from omnifer.core.findings.situation import Situation
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
-from omnifer.core.load.proposal import EFFORT, KICKS, Proposal, propose
+from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose
 from omnifer.core.load.trace import BikeLoad, Stores
 from omnifer.core.model.assessment import (
     Assessment,
@@ -90,9 +90,9 @@ def places(tour: TourSheet, road: Profile | None, thing_id: str) -> list[PlaceFo
     return places_for(thing, _ridden(tour, road)[1])
 
 
-def propose_load(tour: TourSheet, road: Profile | None, kicks: int = KICKS, effort: float = EFFORT) -> Proposal:
+def propose_load(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
     """The best load found for the whole tour; see `omnifer.core.load.proposal.propose`."""
-    return propose(tour, stores_for_proposal(tour, road), kicks, effort)
+    return propose(tour, stores_for_proposal(tour, road), rounds, effort)
 
 
 def stores_for_proposal(tour: TourSheet, road: Profile | None) -> Stores:

@@ -260,4 +260,4 @@ def _on_board(moments: list[Moment], places: Places, profile_km: Array, used_alo
     passed_at_place = np.searchsorted(camp_km, places.km[since], side="right")
     # A dry camp at the very place where the last refill was is paid before leaving it.
     used = used + camp * np.maximum(passed - passed_at_place, 0)
-    return np.maximum(places.amounts.leaving[since] - used, 0.0)
+    return np.asarray(np.maximum(places.amounts.leaving[since] - used, 0.0))

@@ -28,7 +28,7 @@ Array = NDArray[np.float64]
 
 
 def _along(table: tuple[tuple[float, float], ...], km: Array) -> Array:
-    return np.interp(km, [row[0] for row in table], [row[1] for row in table])
+    return np.asarray(np.interp(km, [row[0] for row in table], [row[1] for row in table]))
 
 
 def _waves(chance: np.random.Generator, km: Array, lengths_km: tuple[float, ...]) -> Array:

@@ -111,7 +111,8 @@ def read_kit_csv(text: str, riders: dict[str, str], taken_ids: set[str] | None =
         raise InputProblem(f"No column holds the names of the things; the headings are {shown}", f"line {first + 1}",
                            "Call one column 'name'.")  # fmt: skip
     decimal_comma = delimiter != "," and any(re.search(r"\d,\d", cell) for row in rows[first + 1 :] for cell in row)
-    things, problems = [], []
+    things: list[Thing] = []
+    problems: list[RowProblem] = []
     used = set(taken_ids or ())
     for line, row in enumerate(rows[first + 1 :], first + 2):
         if not any(row):

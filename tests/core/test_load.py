@@ -111,7 +111,7 @@ def test_the_search_agrees_with_the_evaluator(seed):
 @given(st.integers(0, 10_000))
 def test_a_proposal_that_says_it_holds_breaks_no_limit(seed):
     tour = random_tour(seed, 16)
-    proposal = proposal_of(tour, kicks=4, effort=0)
+    proposal = proposal_of(tour, rounds=1, effort=0)
     loaded = tour.model_copy(update={"load": proposal.load})
     problem = problem_of(tour)
     x = np.zeros(problem.allowed.shape, dtype=np.int64)
@@ -140,7 +140,7 @@ def test_the_solver_agrees_with_the_evaluator_and_bounds_the_search():
     assert solved.bound <= score.objective + 0.5
     if solved.proven:
         assert score.objective == pytest.approx(solved.bound, abs=0.5)
-    _, searched = search(problem, kicks=10)
+    _, searched = search(problem, rounds=2)
     assert searched.objective >= solved.bound - 0.5
 
 
@@ -185,7 +185,7 @@ def test_mirrored_rig_mirrored_load():
             carrier("handlebar_box", "box", "handlebar").model_dump(),
         ]
     )
-    points = [proposal_of(t, kicks=10, effort=1).points for t in (tour, small_tour(*tour.kit, bikes=(mirrored,)))]
+    points = [proposal_of(t, rounds=2, effort=1).points for t in (tour, small_tour(*tour.kit, bikes=(mirrored,)))]
     assert points[0] == pytest.approx(points[1])
 
 

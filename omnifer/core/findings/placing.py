@@ -118,7 +118,7 @@ def front_shares(s: Situation) -> Iterator[Draft]:
                 grade="slows_you" if off > 0.06 else "worth_knowing",
                 sentence=say(words, bike=bike.bike.name, part=share(float(part[worst]))),
                 reason=say(
-                    "Without the rider, {low} to {high} is set as steady. A light front lifts on climbs, a heavy one turns slowly.",
+                    "Steady is {low} to {high} without the rider. A light front lifts on climbs, a heavy one turns slowly.",
                     low=share(low),
                     high=share(high),
                 ),

@@ -6,15 +6,15 @@ from pydantic import Field
 from omnifer.core.load.aims import OUT_THING
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import LEVER, Placing, Problem, Score, evaluate
-from omnifer.core.load.search import Search, search
+from omnifer.core.load.search import Search, forced_contents, search
 from omnifer.core.load.solver import solve
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.tour import TourSheet
 
-KICKS = 40
-"""Kicks of the local search: a few tenths of a second at a hundred things."""
+ROUNDS = 8
+"""Annealing rounds of the search: about a second at a hundred things."""
 EFFORT = 3.0
 """Deterministic effort of the solver: about as many seconds on one core."""
 
@@ -41,22 +41,22 @@ class Proposal(Noun):
     short: list[Shortfall] = Field(description="What everything together would need more of, where something stays out")
 
 
-def propose(tour: TourSheet, stores: Stores, kicks: int = KICKS, effort: float = EFFORT) -> Proposal:
+def propose(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
     """The best load found for the whole tour. The same tour and effort give the same load.
 
     Parameters
     ----------
     stores : Stores
         Water and food along the tour, with every vessel of the kit on board.
-    kicks : int
-        Effort of the local search.
+    rounds : int
+        Effort of the search.
     effort : float
         Effort of the solver; 0 leaves it out, and with it the bound.
     """
     problem = formulate(tour, stores)
     if not problem.thing_ids or not problem.carrier_ids:
         return _empty(tour, problem)
-    placing, score = search(problem, kicks)
+    placing, score = search(problem, rounds)
     bound, proven = None, False
     if effort > 0:
         solved = solve(problem, effort)
@@ -108,23 +108,17 @@ def _answer(tour: TourSheet, problem: Problem, placing: Placing, score: Score, b
 
 def _shortfalls(tour: TourSheet, problem: Problem, placing: Placing) -> list[Shortfall]:
     """Put back what was left out wherever it hurts least, and read off which limits then fall short."""
-    state = Search(problem, placing)
-    for i in np.flatnonzero(state.x[:, -1] > 0):
-        while state.x[i, -1] > 0:
-            change = state.move_changes(int(i), state.shelf)[:-1]
-            if not np.isfinite(change).any():
-                break
-            state.move(int(i), state.shelf, int(np.argmin(change)))
+    grams, millilitres = forced_contents(problem, placing)
     names = {c.id: c.name for c in tour.carriers}
     result = []
     for j, carrier_id in enumerate(problem.carrier_ids):
-        over_g = float(np.max(state.kg[j]) - problem.limit_g[j])
-        over_ml = float(np.max(state.ml[j]) - problem.room_ml[j])
+        over_g = float(np.max(grams[j]) - problem.limit_g[j])
+        over_ml = float(np.max(millilitres[j]) - problem.room_ml[j])
         if over_g > 0 or over_ml > 0:
             kg, litres = round(max(over_g, 0) / 1000, 3), round(max(over_ml, 0) / 1000, 3)
             result.append(Shortfall(limit=names[carrier_id], mass_kg=kg, volume_l=litres))
     hard = problem.hard
-    values = hard.lever @ state.kg[:-1]
+    values = hard.lever @ grams
     beyond = np.maximum(values - hard.high[:, None], hard.low[:, None] - values).max(axis=1) / LEVER
     for r in np.flatnonzero(beyond > 0):
         result.append(Shortfall(limit=hard.names[r], mass_kg=round(float(beyond[r]) / 1000, 3)))

@@ -85,7 +85,7 @@ class Bundle(Noun):
     """A tour as a file: the open format in which a tour leaves and enters."""
 
     format: Literal["omnifer-tour"] = "omnifer-tour"
-    version: Literal[1] = BUNDLE_VERSION
+    version: Literal[1] = 1
     tour: Tour
 
 

@@ -43,8 +43,8 @@ def resistance(
     power, J. Appl. Biomech. 14:276-291, without the acceleration and bearing terms.
     """
     slope = np.arctan(gradient)
-    air_speed = np.asarray(speed_ms) + headwind_ms
-    weight = np.asarray(mass_kg) * GRAVITY
+    air_speed = np.asarray(speed_ms, dtype=float) + np.asarray(headwind_ms, dtype=float)
+    weight = np.asarray(mass_kg, dtype=float) * GRAVITY
     return np.asarray(
         0.5 * np.asarray(air_density) * drag_area_m2 * air_speed * np.abs(air_speed)
         + rolling * weight * np.cos(slope)
