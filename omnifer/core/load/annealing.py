@@ -11,8 +11,8 @@ from numba import njit
 
 from omnifer.core.load.problem import LEVER, Ints
 
-compiled = njit(cache=True, error_model="numpy")
-inlined = njit(cache=True, error_model="numpy", forceinline=True)
+compiled = njit(cache=True, nogil=True, error_model="numpy")
+inlined = njit(cache=True, nogil=True, error_model="numpy", forceinline=True)
 
 SHARE_OF_MOVES, SHARE_OF_KITS = 0.45, 0.03
 """Of the steps tried: moves of one thing, moves of a whole kit; the rest are exchanges."""
@@ -37,6 +37,7 @@ class Tables(NamedTuple):
     kit: Ints  # (i,)
     kit_cost: int
     repelled: Ints  # (i, i)
+    repels: Ints  # (i,): whether it has any
 
 
 class Standing(NamedTuple):
@@ -48,48 +49,34 @@ class Standing(NamedTuple):
     price: Ints  # (r,)
     in_kit: Ints  # (k, j)
     near: Ints  # (i, j): how many things in there a thing cannot stand
+    extra: Ints  # (m,): what the step being priced brings, kept so that no step asks for memory
 
 
 @inlined
-def more(t: Tables, i: int, k: int, m: int) -> int:
-    """How much one thing i takes in a measure, less one thing k (k < 0: none)."""
-    return t.size[i, m] if k < 0 else t.size[i, m] - t.size[k, m]
-
-
-@inlined
-def row_price(t: Tables, s: Standing, r: int, lever: int, i: int, k: int) -> int:
-    """Price of a row when `lever` times thing i, less thing k, is added; grams beyond for a hard row."""
+def row_price(rows: Ints, values: Ints, r: int, lever: int, extra: Ints) -> int:
+    """Price of a row when `lever` times `extra` is added to it; grams beyond for a hard row."""
+    low, high, measure = rows[r, LOW], rows[r, HIGH], rows[r, MEASURE]
     total, worst = 0, 0
-    for moment in range(s.values.shape[1]):
-        value = s.values[r, moment] + lever * more(t, i, k, t.rows[r, MEASURE] + moment)
-        beyond = max(value - t.rows[r, HIGH], t.rows[r, LOW] - value)
+    for moment in range(values.shape[1]):
+        value = values[r, moment] + lever * extra[measure + moment]
+        beyond = max(value - high, low - value)
         if beyond > 0:
             over = (beyond + LEVER - 1) // LEVER
             total += over
             worst = max(worst, over)
-    return t.rows[r, WEIGHT] * total + t.rows[r, WORST] * worst
+    return rows[r, WEIGHT] * total + rows[r, WORST] * worst
 
 
-@compiled
-def _beyond_own_limits(t: Tables, s: Standing, j: int, i: int, k: int, sign: int) -> int:
-    """Change in grams and millilitres beyond a carrier's own limits."""
-    change = 0
-    for m in range(s.contents.shape[1]):
-        over = s.contents[j, m] - t.limit[j, m]
-        change += max(over + sign * more(t, i, k, m), 0) - max(over, 0)
-    return change
+@inlined
+def _kit_change(in_kit: Ints, kit: int, a: int, b: int) -> int:
+    """Bags more that a kit is spread over when one of its things goes from a to b."""
+    shelf = in_kit.shape[1] - 1
+    opened = b != shelf and in_kit[kit, b] == 0
+    closed = a != shelf and in_kit[kit, a] == 1
+    return int(opened) - int(closed)
 
 
-@compiled
-def _kit_change(t: Tables, s: Standing, kit: int, a: int, b: int) -> int:
-    """Price of the bags more that a kit is spread over when one of its things goes from a to b."""
-    shelf = t.limit.shape[0] - 1
-    opened = b != shelf and s.in_kit[kit, b] == 0
-    closed = a != shelf and s.in_kit[kit, a] == 1
-    return t.kit_cost * (int(opened) - int(closed))
-
-
-@compiled
+@inlined
 def may_go(t: Tables, s: Standing, i: int, b: int, k: int) -> bool:
     """Whether thing i may go into b, where thing k may be leaving it."""
     if t.cost[i, b] == NEVER:
@@ -104,52 +91,61 @@ def change(t: Tables, s: Standing, i: int, a: int, b: int, k: int) -> tuple[int,
 
     Returns the change of the objective [thousandths of a point] and of what lies beyond hard limits [g, ml].
     """
-    objective = t.cost[i, b] - t.cost[i, a]
+    # Arrays are taken out of the tuples once: each look into a tuple would count references.
+    size, cost, levers, rows, values, price = t.size, t.cost, t.lever, t.rows, s.values, s.price
+    contents, limit, in_kit, extra = s.contents, t.limit, s.in_kit, s.extra
+    objective = cost[i, b] - cost[i, a]
     if k >= 0:
-        objective += t.cost[k, a] - t.cost[k, b]
-    broken = _beyond_own_limits(t, s, a, i, k, -1) + _beyond_own_limits(t, s, b, i, k, 1)
-    for r in range(t.rows.shape[0]):
-        lever = t.lever[b, r] - t.lever[a, r]
+        objective += cost[k, a] - cost[k, b]
+    broken = 0
+    for m in range(size.shape[1]):
+        extra[m] = size[i, m] if k < 0 else size[i, m] - size[k, m]
+        over_a, over_b = contents[a, m] - limit[a, m], contents[b, m] - limit[b, m]
+        broken += max(over_a - extra[m], 0) - max(over_a, 0) + max(over_b + extra[m], 0) - max(over_b, 0)
+    for r in range(rows.shape[0]):
+        lever = levers[b, r] - levers[a, r]
         if lever != 0:
-            extra = row_price(t, s, r, lever, i, k) - s.price[r]
+            dearer = row_price(rows, values, r, lever, extra) - price[r]
             if r < t.hard_rows:
-                broken += extra
+                broken += dearer
             else:
-                objective += extra
+                objective += dearer
     kit = t.kit[i]
     other = t.kit[k] if k >= 0 else -1
     if kit != other:
         if kit >= 0:
-            objective += _kit_change(t, s, kit, a, b)
+            objective += t.kit_cost * _kit_change(in_kit, kit, a, b)
         if other >= 0:
-            objective += _kit_change(t, s, other, b, a)
+            objective += t.kit_cost * _kit_change(in_kit, other, b, a)
     return objective, broken
 
 
 @compiled
 def move(t: Tables, s: Standing, i: int, a: int, b: int) -> None:
     """Move one of thing i from a to b."""
-    shelf = t.limit.shape[0] - 1
+    size, levers, rows, values, price, contents = t.size, t.lever, t.rows, s.values, s.price, s.contents
+    shelf = contents.shape[0] - 1
     s.x[i, a] -= 1
     s.x[i, b] += 1
-    for m in range(s.contents.shape[1]):
-        s.contents[a, m] -= t.size[i, m]
-        s.contents[b, m] += t.size[i, m]
-    for r in range(t.rows.shape[0]):
-        lever = t.lever[b, r] - t.lever[a, r]
+    for m in range(contents.shape[1]):
+        contents[a, m] -= size[i, m]
+        contents[b, m] += size[i, m]
+    for r in range(rows.shape[0]):
+        lever = levers[b, r] - levers[a, r]
         if lever != 0:
-            for moment in range(s.values.shape[1]):
-                s.values[r, moment] += lever * t.size[i, t.rows[r, MEASURE] + moment]
-            s.price[r] = row_price(t, s, r, 0, i, -1)
+            for moment in range(values.shape[1]):
+                values[r, moment] += lever * size[i, rows[r, MEASURE] + moment]
+            price[r] = row_price(rows, values, r, 0, s.extra)
     if t.kit[i] >= 0:
         s.in_kit[t.kit[i], a] -= 1
         s.in_kit[t.kit[i], b] += 1
-    for k in range(t.repelled.shape[0]):
-        if t.repelled[i, k]:
-            if a != shelf:
-                s.near[k, a] -= 1
-            if b != shelf:
-                s.near[k, b] += 1
+    if t.repels[i]:
+        for k in range(t.repelled.shape[0]):
+            if t.repelled[i, k]:
+                if a != shelf:
+                    s.near[k, a] -= 1
+                if b != shelf:
+                    s.near[k, b] += 1
 
 
 @compiled
@@ -221,11 +217,13 @@ def descend(t: Tables, s: Standing, broken_price: int) -> None:
 @compiled
 def _any_source(t: Tables, s: Standing, i: int) -> int:
     """A place that one of thing i can leave, searched from a random one; -1 where all are pinned."""
-    places = t.limit.shape[0]
-    start = np.random.randint(places)
-    for n in range(places):
-        a = (start + n) % places
-        if s.x[i, a] > 0:
+    x = s.x
+    start = np.random.randint(x.shape[1])
+    for a in range(start, x.shape[1]):
+        if x[i, a] > 0:
+            return a
+    for a in range(start):
+        if x[i, a] > 0:
             return a
     return -1
 

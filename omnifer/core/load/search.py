@@ -51,6 +51,7 @@ def tables(problem: Problem) -> Tables:
         kit=np.append(p.kit, -1),
         kit_cost=p.kit_cost,
         repelled=repelled,
+        repels=repelled.any(axis=1).astype(np.int64),
     )
 
 
@@ -78,9 +79,9 @@ class Search:
         by_measure = t.lever.T @ contents
         read = t.rows[:, MEASURE, None] + np.arange(p.states)
         values = np.take_along_axis(by_measure, read, axis=1)
-        self.standing = Standing(x - self.pinned, contents, values, np.zeros(t.rows.shape[0], dtype=np.int64), in_kit, near)
-        for r in range(t.rows.shape[0]):
-            self.standing.price[r] = annealing.row_price(t, self.standing, r, 0, 0, -1)
+        nothing = np.zeros(t.size.shape[1], dtype=np.int64)
+        price = np.array([annealing.row_price(t.rows, values, r, 0, nothing) for r in range(t.rows.shape[0])])
+        self.standing = Standing(x - self.pinned, contents, values, price, in_kit, near, nothing)
 
     def placing(self) -> Placing:
         """The placing as it stands."""
