@@ -81,7 +81,9 @@ def bench_tour(things: int, carriers: int, packed: str, seed: int) -> tuple[Tour
     bikes = [_bike(names[0], min(carriers, 16)), *(_bike(name, carriers - 16) for name in names[1:])]
     vessel = [
         Thing(id=f"vessel-{n}", name=f"Vessel {n}", mass_kg=0.1, volume_l=v, reach="riding", holds_water_l=held, soft_vessel=soft)
-        for n, (v, held, soft) in enumerate([(0.9, 0.75, False), (0.9, 0.75, False), (0.2, 2, True), (0.2, 2, True), (0.2, 3, True)])
+        for n, (v, held, soft) in enumerate(
+            [(0.9, 0.75, False), (0.9, 0.75, False), (0.2, 2, True), (0.2, 2, True), (0.2, 3, True)]
+        )
     ]
     bags = [c for bike in bikes for c in bike.carriers if c.kind != "bottle_cage"]
     store_l, store_kg = 7 + float(FOOD_KG.max()) * FOOD_L_PER_KG, float((WATER_L + FOOD_KG).max())

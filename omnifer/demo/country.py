@@ -36,7 +36,7 @@ def _waves(chance: np.random.Generator, km: Array, lengths_km: tuple[float, ...]
     total = np.zeros(km.size)
     for length in lengths_km:
         total += (length / lengths_km[0]) ** 0.7 * np.sin(2 * np.pi * (km / length + chance.random()))
-    return total / len(lengths_km) ** 0.5
+    return np.asarray(total / len(lengths_km) ** 0.5)
 
 
 def demo_track() -> Track:

@@ -204,9 +204,9 @@ def test_both_unit_systems(page: Page):
 def test_a_mend_is_tried_and_kept(page: Page, site: str):
     page.locator('[data-thing="folding-chair"]').click()
     page.get_by_role("button", name="Edvin").click()
-    page.locator('[data-carrier="edvin-frame-bag"]').click()
+    page.locator('[data-carrier="edvin-top-tube"]').click()
     page.get_by_role("button", name="more").last.click()
-    page.get_by_role("button", name="Frame bag holds").first.click()
+    page.get_by_role("button", name="Top-tube bag holds").first.click()
     page.get_by_role("button", name="Try").first.click()
     page.get_by_role("button", name="Keep").first.click()
     expect(page.get_by_role("status").filter(has_text="Kept")).to_be_visible()

@@ -64,7 +64,7 @@ def row_price(rows: Ints, values: Ints, r: int, lever: int, extra: Ints) -> int:
             over = (beyond + LEVER - 1) // LEVER
             total += over
             worst = max(worst, over)
-    return rows[r, WEIGHT] * total + rows[r, WORST] * worst
+    return int(rows[r, WEIGHT] * total + rows[r, WORST] * worst)
 
 
 @inlined
@@ -82,7 +82,7 @@ def may_go(t: Tables, s: Standing, i: int, b: int, k: int) -> bool:
     if t.cost[i, b] == NEVER:
         return False
     near = s.near[i, b] if k < 0 else s.near[i, b] - t.repelled[i, k]
-    return near == 0
+    return bool(near == 0)
 
 
 @compiled

@@ -138,7 +138,7 @@ class Score:
 def overshoot(values: Ints, rows: Rows) -> Ints:
     """Grams beyond the bounds of each row in each state, rounded up, shape (r, s)."""
     beyond = np.maximum(values - rows.high[:, None], rows.low[:, None] - values)
-    return -(-np.maximum(beyond, 0) // LEVER)
+    return np.asarray(-(-np.maximum(beyond, 0) // LEVER))
 
 
 def evaluate(problem: Problem, placing: Placing) -> Score:

@@ -51,7 +51,7 @@ def tables(problem: Problem) -> Tables:
         kit=np.append(p.kit, -1),
         kit_cost=p.kit_cost,
         repelled=repelled,
-        repels=repelled.any(axis=1).astype(np.int64),
+        repels=np.max(repelled, axis=1, initial=0, keepdims=True).ravel(),
     )
 
 

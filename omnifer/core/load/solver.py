@@ -1,5 +1,6 @@
 """The placing problem for CP-SAT: a better load, and a bound that says how much better any load can be."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -138,12 +139,12 @@ class Model:
             self.model.add(missing >= int(p.kept_target_ml) - capacity + sum(self.ml[j][s] for j in kept))
         self.cost.append(p.kept_cost * missing)
 
-    def read(self, solver: cp_model.CpSolver) -> Placing:
-        """The placing of a solution."""
+    def read(self, value: Callable[[cp_model.IntVar], int]) -> Placing:
+        """The placing of a solution, from what tells a variable's value."""
         x = np.zeros(self.problem.allowed.shape, dtype=np.int64)
         for (i, j), var in self.x.items():
-            x[i, j] = solver.value(var)
-        return Placing(x, np.array([solver.value(var) for var in self.food], dtype=np.int64))
+            x[i, j] = value(var)
+        return Placing(x, np.array([value(var) for var in self.food], dtype=np.int64))
 
 
 def parameters(effort: float, seed: int = SEED) -> cp_model.CpSolver:
@@ -172,7 +173,7 @@ def solve(problem: Problem, effort: float) -> Solved:
     status = solver.solve(built.model)
     found = status in (cp_model.OPTIMAL, cp_model.FEASIBLE)
     return Solved(
-        placing=built.read(solver) if found else None,
+        placing=built.read(solver.value) if found else None,
         bound=solver.best_objective_bound if status != cp_model.UNKNOWN else 0.0,
         proven=status == cp_model.OPTIMAL,
         infeasible=status == cp_model.INFEASIBLE,

@@ -126,12 +126,12 @@ class BikeLoad:
     @property
     def total(self) -> Array:
         """Bike, trailer and all on them, without the rider [kg]."""
-        return self.front + self.rear + self.trailer
+        return np.asarray(self.front + self.rear + self.trailer)
 
     @property
     def front_share(self) -> Array:
         """Front wheel's part of what the bike's two wheels bear, without the rider [-]."""
-        return self.front / (self.front + self.rear)
+        return np.asarray(self.front / (self.front + self.rear))
 
     def support_kg(self) -> dict[str, Array]:
         """What hangs on each rack, cage or trailer at each moment, bags included [kg]."""

@@ -101,7 +101,7 @@ def _turning_points(heights: NDArray[np.float64]) -> NDArray[np.float64]:
     """First, last and every point where the slope changes sign: all that the hysteresis can see."""
     if heights.size < 3:
         return heights
-    moved = heights[np.concatenate([[True], np.diff(heights) != 0])]
+    moved: NDArray[np.float64] = heights[np.concatenate([[True], np.diff(heights) != 0])]
     if moved.size < 3:
         return moved
     slope = np.sign(np.diff(moved))
@@ -139,3 +139,18 @@ def simplify(x: ArrayLike, y: ArrayLike, tolerance: float) -> NDArray[np.intp]:
             keep[split] = True
             pending += [(first, split), (split, last)]
     return np.flatnonzero(keep)
+
+
+def highs_and_lows(values: ArrayLike, stretches: int) -> NDArray[np.intp]:
+    """Indices of the highest and lowest value of each of so many even stretches, first and last value included.
+
+    The envelope of a long line for drawing: no peak is lost, however many points it has.
+    """
+    values = np.asarray(values, dtype=float)
+    per_stretch = -(-values.size // max(stretches, 1))
+    if per_stretch < 3:
+        return np.arange(values.size)
+    even = np.pad(values, (0, -values.size % per_stretch), mode="edge").reshape(-1, per_stretch)
+    start = np.arange(even.shape[0]) * per_stretch
+    picked = np.concatenate([[0], start + even.argmin(axis=1), start + even.argmax(axis=1), [values.size - 1]])
+    return np.unique(np.minimum(picked, values.size - 1))

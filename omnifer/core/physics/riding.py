@@ -42,12 +42,12 @@ def resistance(
     Martin, Milliken, Cobb, McFadden, Coggan (1998), Validation of a mathematical model for road cycling
     power, J. Appl. Biomech. 14:276-291, without the acceleration and bearing terms.
     """
-    slope = np.arctan(gradient)
+    slope = np.arctan(np.asarray(gradient, dtype=float))
     air_speed = np.asarray(speed_ms, dtype=float) + np.asarray(headwind_ms, dtype=float)
     weight = np.asarray(mass_kg, dtype=float) * GRAVITY
     return np.asarray(
         0.5 * np.asarray(air_density) * drag_area_m2 * air_speed * np.abs(air_speed)
-        + rolling * weight * np.cos(slope)
+        + np.asarray(rolling, dtype=float) * weight * np.cos(slope)
         + weight * np.sin(slope)
     )
 

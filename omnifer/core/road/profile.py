@@ -53,8 +53,8 @@ class Profile:
     @cached_property
     def line(self) -> ProfileLine:
         """The thinned line for drawing: few points where the road is even, more where it turns."""
-        coarse = slice(None, None, 4) if self.km.size > 4 * LINE_POINTS else slice(None)
-        km, heights = np.append(self.km[coarse], self.km[-1]), np.append(self.elevation_m[coarse], self.elevation_m[-1])
+        extremes = geodesy.highs_and_lows(self.elevation_m, 2 * LINE_POINTS)
+        km, heights = self.km[extremes], self.elevation_m[extremes]
         tolerance = LINE_TOLERANCE_M
         kept = geodesy.simplify(km, heights, tolerance)
         while kept.size > LINE_POINTS:

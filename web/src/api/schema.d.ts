@@ -1660,7 +1660,7 @@ export interface components {
         };
         /**
          * Rider
-         * @description A person on the tour. What is left open takes a named default (needs/practice.py).
+         * @description A person on the tour. What is left open takes a named default (core/practice.py).
          */
         "Rider-Input": {
             /**
@@ -1699,7 +1699,7 @@ export interface components {
         };
         /**
          * Rider
-         * @description A person on the tour. What is left open takes a named default (needs/practice.py).
+         * @description A person on the tour. What is left open takes a named default (core/practice.py).
          */
         "Rider-Output": {
             /**

@@ -1,0 +1,155 @@
+"""The placing problem for HiGHS: the peer of our own search and solver, on the same arrays."""
+
+import time
+from collections.abc import Sequence
+
+import highspy
+import numpy as np
+
+from omnifer.core.load.problem import LEVER, Placing, Problem, Rows
+
+INF = highspy.kHighsInf
+
+
+class Encoding:
+    """Columns and rows gathered one by one; slacks are continuous, which gives HiGHS its best bound."""
+
+    def __init__(self, problem: Problem) -> None:
+        self.problem = problem
+        self.cost: list[float] = []
+        self.low: list[float] = []
+        self.high: list[float] = []
+        self.whole: list[bool] = []
+        self.rows: list[tuple[Sequence[tuple[int, float]], float, float]] = []
+        p = problem
+        self.x = {
+            (i, int(j)): self.column(int(p.cost[i, j]), int(p.pinned[i, j]), int(p.count[i]), whole=True)
+            for i in range(p.count.size)
+            for j in np.flatnonzero(p.allowed[i] | (p.pinned[i] > 0))
+        }
+        self.food = [self.column(int(p.food_cost[j]), 0, 10 * int(p.food_allowed[j]), whole=True) for j in range(p.limit_g.size)]
+        self._placed()
+        self.kg = self._contents(p.mass_g, p.food_g, p.limit_g)
+        self.ml = self._contents(p.volume_ml, p.food_ml, p.room_ml)
+        self._limits(p.hard, priced=False)
+        self._limits(p.soft, priced=True)
+        self._kits()
+        self._neighbours()
+        self._room()
+
+    def column(self, cost: float, low: float, high: float, whole: bool = False) -> int:
+        self.cost.append(cost)
+        self.low.append(low)
+        self.high.append(high)
+        self.whole.append(whole)
+        return len(self.cost) - 1
+
+    def _placed(self) -> None:
+        p = self.problem
+        for i in range(p.count.size):
+            out = self.column(int(p.out_cost[i]), 0, int(p.count[i]))
+            self.rows.append(([*((v, 1.0) for (k, _), v in self.x.items() if k == i), (out, 1.0)], p.count[i], p.count[i]))
+        out = self.column(p.food_out_cost, 0, 10)
+        self.rows.append(([*((v, 1.0) for v in self.food), (out, 1.0)], 10, 10))
+
+    def _contents(self, size: np.ndarray, food: np.ndarray, most: np.ndarray) -> list[list[int]]:
+        result = []
+        for j in range(most.size):
+            inside = [(i, v) for (i, k), v in self.x.items() if k == j]
+            gear = self.column(0, 0, INF)
+            least = size.min(axis=1)
+            self.rows.append(([*((v, float(least[i])) for i, v in inside), (gear, -1.0)], 0, 0))
+            by_state = []
+            for s in range(self.problem.states):
+                total = self.column(0, 0, int(most[j]))
+                more = [(v, float(size[i, s] - least[i])) for i, v in inside if size[i, s] > least[i]]
+                self.rows.append(([(gear, 1.0), *more, (self.food[j], float(food[s])), (total, -1.0)], 0, 0))
+                by_state.append(total)
+            result.append(by_state)
+        return result
+
+    def _limits(self, rows: Rows, priced: bool) -> None:
+        p = self.problem
+        for r in range(rows.lever.shape[0]):
+            worst = self.column(int(rows.weight[r]) * p.worst_times, 0, INF) if priced else -1
+            for s in range(p.states):
+                value = [(self.kg[j][s], a / LEVER) for j, a in enumerate(rows.lever[r]) if a]
+                if priced:
+                    over = self.column(int(rows.weight[r]), 0, INF)
+                    self.rows.append(([*value, (over, -1.0)], -INF, rows.high[r] / LEVER))
+                    self.rows.append(([*value, (over, 1.0)], rows.low[r] / LEVER, INF))
+                    self.rows.append(([(worst, 1.0), (over, -1.0)], 0, INF))
+                else:
+                    self.rows.append((value, rows.low[r] / LEVER, rows.high[r] / LEVER))
+
+    def _kits(self) -> None:
+        opened: dict[tuple[int, int], int] = {}
+        for (i, j), v in self.x.items():
+            kit = int(self.problem.kit[i])
+            if kit >= 0:
+                if (kit, j) not in opened:
+                    opened[kit, j] = self.column(self.problem.kit_cost, 0, 1, whole=True)
+                self.rows.append(([(v, 1.0), (opened[kit, j], -float(self.problem.count[i]))], -INF, 0))
+
+    def _neighbours(self) -> None:
+        p = self.problem
+        for tag in range(p.has.shape[1]):
+            if not (p.has[:, tag].any() and p.repels[:, tag].any()):
+                continue
+            for j in range(p.limit_g.size):
+                has = self.column(0, 0, 1, whole=True)
+                for (i, k), v in self.x.items():
+                    if k == j and p.has[i, tag] != p.repels[i, tag]:
+                        most = float(p.count[i])
+                        row = ([(v, 1.0), (has, -most)], -INF, 0) if p.has[i, tag] else ([(v, 1.0), (has, most)], -INF, most)
+                        self.rows.append(row)
+
+    def _room(self) -> None:
+        p = self.problem
+        kept = np.flatnonzero(p.kept)
+        missing = self.column(p.kept_cost, 0, INF)
+        for s in range(p.states):
+            free = float(p.kept_target_ml - p.room_ml[kept].sum())
+            self.rows.append(([(missing, 1.0), *((self.ml[j][s], -1.0) for j in kept)], free, INF))
+
+    def solver(self) -> highspy.Highs:
+        """HiGHS with this model, one thread."""
+        lp = highspy.HighsLp()
+        lp.num_col_, lp.num_row_ = len(self.cost), len(self.rows)
+        lp.col_cost_ = np.array(self.cost, dtype=float)
+        lp.col_lower_, lp.col_upper_ = np.array(self.low, dtype=float), np.array(self.high, dtype=float)
+        lp.row_lower_ = np.array([row[1] for row in self.rows], dtype=float)
+        lp.row_upper_ = np.array([row[2] for row in self.rows], dtype=float)
+        lp.integrality_ = [highspy.HighsVarType.kInteger if w else highspy.HighsVarType.kContinuous for w in self.whole]
+        lp.a_matrix_.format_ = highspy.MatrixFormat.kRowwise
+        lp.a_matrix_.start_ = np.cumsum([0, *(len(row[0]) for row in self.rows)])
+        lp.a_matrix_.index_ = np.array([c for row in self.rows for c, _ in row[0]])
+        lp.a_matrix_.value_ = np.array([v for row in self.rows for _, v in row[0]], dtype=float)
+        h = highspy.Highs()
+        h.setOptionValue("output_flag", False)
+        h.setOptionValue("threads", 1)
+        h.passModel(lp)
+        return h
+
+    def read(self, values: np.ndarray) -> Placing:
+        """The placing of a solution."""
+        x = np.zeros(self.problem.allowed.shape, dtype=np.int64)
+        for (i, j), v in self.x.items():
+            x[i, j] = round(values[v])
+        return Placing(x, np.array([round(values[v]) for v in self.food], dtype=np.int64))
+
+
+def run_highs(problem: Problem, seconds: float) -> tuple[list[tuple[float, Placing]], float]:
+    """Incumbents with the seconds at which they came, building included, and the bound at the end."""
+    started = time.perf_counter()
+    encoding = Encoding(problem)
+    h = encoding.solver()
+    h.setOptionValue("time_limit", seconds - (time.perf_counter() - started))
+    found: list[tuple[float, Placing]] = []
+
+    def note(event: highspy.HighsCallbackEvent) -> None:
+        found.append((time.perf_counter() - started, encoding.read(np.array(event.data_out.mip_solution))))
+
+    h.cbMipImprovingSolution.subscribe(note)
+    h.solve()
+    return found, h.getInfo().mip_dual_bound
