@@ -49,7 +49,7 @@ export function Plan({ bike, trace, placed, view, centre, moment, leftSide, widt
       <path d={bar(1) + bar(-1)} fill="none" stroke="var(--ink)" strokeWidth={6} strokeLinecap="round" />
       <path d={bar(1) + bar(-1)} fill="none" stroke="var(--metal)" strokeWidth={3.4} strokeLinecap="round" />
       <path d={`M${at(f.saddle.x - 150, -66)}C${at(f.saddle.x - 60, -70)} ${at(f.saddle.x - 20, -26)} ${at(f.saddle.x + 130, -16)}L${at(f.saddle.x + 130, 16)}C${at(f.saddle.x - 20, 26)} ${at(f.saddle.x - 60, 70)} ${at(f.saddle.x - 150, 66)}Z`} fill="var(--ink)" />
-      {far.map((p) => <FarLabel key={p.carrier.id} {...p} view={view} centre={centre} moment={moment} leftSide={leftSide} units={units} middle={view.x(bike.wheelbase_mm / 2)} />)}
+      {far.map((p) => <FarLabel key={p.carrier.id} {...p} view={view} centre={centre} moment={moment} leftSide={leftSide} units={units} middle={view.x(bike.wheelbase_mm / 2)} bar={Math.min(view.x(f.bar.x), view.x(f.bar.x + 90))} />)}
       <Level trace={trace} moment={moment} x={width - 96} units={units} leftSide={leftSide} />
       <ScaleBar view={view} units={units} />
     </g>
@@ -77,11 +77,11 @@ function PlanBag({ carrier, trace, box, view, centre, moment, leftSide }: Props[
 const size = (r: { x: number; y: number; w: number; h: number }) => ({ x: r.x, y: r.y, width: r.w, height: r.h })
 
 /** A far bag's label stands inside the plan, beside the frame, where there is always room. */
-function FarLabel({ carrier, trace, box, view, centre, moment, leftSide, units, middle }: Props['placed'][number] & Pick<Props, 'view' | 'centre' | 'moment' | 'leftSide'> & { units: ReturnType<typeof useUnits>; middle: number }) {
+function FarLabel({ carrier, trace, box, view, centre, moment, leftSide, units, middle, bar }: Props['placed'][number] & Pick<Props, 'view' | 'centre' | 'moment' | 'leftSide'> & { units: ReturnType<typeof useUnits>; middle: number; bar: number }) {
   const rect = planRect(view, box, centre, leftSide)
   const before = rect.x + rect.w / 2 < middle
   const anchor = before ? 'start' : 'end'
-  const x = before ? rect.x + rect.w + 7 : rect.x - 7
+  const x = before ? rect.x + rect.w + 7 : Math.min(rect.x, rect.x < bar + 30 ? bar : rect.x) - 14
   const y = 14
   const corner = before ? rect.x + rect.w - 6 : rect.x + 6
   return (

@@ -112,10 +112,11 @@ function fit(bike: Bike, placed: Placed[], width: number, height: number, compac
   const right = Math.max(bike.wheelbase_mm + bike.wheel_radius_mm + 30, ...placed.map((p) => p.box.x1 + 20))
   const top = Math.max(1010, ...placed.filter((p) => p.carrier.kind !== 'backpack').map((p) => p.box.y1 + 20))
   const trailer = bike.supports.some((s) => s.trailer)
-  const ground = height - (compact ? 44 : trailer ? 138 : 64)
+  const lowest = height - (compact ? 60 : trailer ? 138 : 64)
   const room = compact ? 8 : 176
   const margin = compact ? 4 : 104
-  const scale = Math.max(0.02, Math.min(0.3, (width - 2 * margin) / (right - left), (ground - room) / top))
+  const scale = Math.max(0.02, Math.min(0.3, (width - 2 * margin) / (right - left), (lowest - room) / top))
+  const ground = Math.min(lowest, room + top * scale + 24)
   const slack = (width - (right - left) * scale) / 2
   const x = mirrored ? (mm: number) => width - slack - (mm - left) * scale : (mm: number) => slack + (mm - left) * scale
   return { x, y: (mm) => ground - mm * scale, scale, ground }
@@ -167,9 +168,12 @@ function Labels({ placed, view, moment, width, compact, units, bike }: {
   const sideEdge = ahead ? width - 4 : 4
   const front = rest.filter((i) => i.box.x0 > bike.wheelbase_mm * 0.8).sort((a, b) => a.cy - b.cy)
   const row = rest.filter((i) => !front.includes(i)).sort((a, b) => a.cx - b.cx)
-  const rowPlaces = spread(row.map((i) => ({ at: i.cx, half: (i.carrier.name.length + 7) * 2.75 })), 6, width - 6)
+  const wanted = row.map((i) => ({ at: i.cx, half: (i.carrier.name.length + 7) * 3 }))
+  const lines = wanted.reduce((sum, { half }) => sum + 2 * half, 0) > width - 12 ? 2 : 1
+  const onLine = Array.from({ length: lines }, (_, line) => spread(wanted.filter((_w, k) => k % lines === line), 6, width - 6))
   const rowY = Math.max(160, view.y(1010) - 44)
-  const frontY = front.reduce<number[]>((ys, i) => [...ys, Math.max((ys.at(-1) ?? rowY + 16) + 44, Math.min(i.cy, view.ground - 96))], [])
+  const frontY = front.reduce<number[]>((ys, i) => [...ys, Math.max((ys.at(-1) ?? rowY + 16) + 44, i.cy)], [])
+    .map((y, k) => Math.min(y, view.ground - 84 - 44 * (front.length - 1 - k)))
   return (
     <g>
       {plates.map((i) => (
@@ -181,12 +185,13 @@ function Labels({ placed, view, moment, width, compact, units, bike }: {
         </g>
       ))}
       {row.map((i, k) => {
-        const x = rowPlaces[k] ?? i.cx
+        const x = onLine[k % lines]?.[Math.floor(k / lines)] ?? i.cx
+        const y = rowY + (k % lines) * 16
         return (
           <g key={i.carrier.id}>
-            <path d={`M${x.toFixed(1)} ${rowY + 4}L${i.cx.toFixed(1)} ${i.cy.toFixed(1)}`} stroke="var(--ink)" strokeWidth={1} />
+            <path d={`M${x.toFixed(1)} ${y + 4}L${i.cx.toFixed(1)} ${i.cy.toFixed(1)}`} stroke="var(--ink)" strokeWidth={1} />
             <circle cx={i.cx} cy={i.cy} r={2.2} fill="var(--ink)" />
-            <text x={x} y={rowY} fontSize={12} textAnchor="middle" style={{ fontStretch: '80%' }}>
+            <text x={x} y={y} fontSize={12} textAnchor="middle" style={{ fontStretch: '80%' }}>
               {i.carrier.name} <tspan fontWeight={720}>{i.kg}</tspan>
             </text>
           </g>

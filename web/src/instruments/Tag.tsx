@@ -33,7 +33,7 @@ const Wrap = styled.div`position: relative; > .more { position: absolute; right:
 export function minutesWords(kg: number, perKg: number | null): string {
   if (perKg === null) return ''
   const minutes = kg * perKg
-  return minutes < 0.5 ? ', under a minute a day' : `, about ${Math.round(minutes)} min a day`
+  return minutes < 0.5 ? ', under 1 min a day' : `, about ${Math.round(minutes)} min a day`
 }
 
 export function Tag({ thing, count, minutesPerKg, where, held, pinned, onPress, onDragStart, menu }: {

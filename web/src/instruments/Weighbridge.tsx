@@ -48,7 +48,7 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
         <path d="M0 0V-10A10 10 0 0 1 10 0ZM0 0V10A10 10 0 0 1 -10 0Z" fill="var(--onnow)" />
       </g>
       {compact ? (
-        <text x={width / 2} y={beam + 18} fontSize={14} textAnchor="middle" fontWeight={650}>
+        <text x={width / 2} y={beam + 31} fontSize={14} textAnchor="middle" fontWeight={650}>
           rear {units.show((riderOn ? trace.rider_rear_kg : 0) + pick(trace.rear_kg, moment), 'mass')} · {percent} front · front {units.show((riderOn ? trace.rider_front_kg : 0) + pick(trace.front_kg, moment), 'mass')}
         </text>
       ) : (

@@ -25,7 +25,7 @@ const Stage = styled.div`
 `
 const RigColumn = styled.section`
   display: flex; flex-direction: column; min-width: 0; min-height: 0; position: relative;
-  ${phone} { height: 372px; flex: none; }
+  ${phone} { height: 430px; flex: none; }
 `
 const Tools = styled.div`
   position: absolute; left: 8px; right: 8px; bottom: 6px; display: flex; gap: 6px; align-items: center; z-index: 2; pointer-events: none;
@@ -39,7 +39,7 @@ const Verdict = styled.p`
 `
 const Bikes = styled.div`
   position: absolute; left: 8px; top: 6px; display: flex; flex-direction: column; gap: 4px; z-index: 2;
-  ${phone} { flex-direction: row; right: 8px; left: auto; }
+  ${phone} { position: static; order: -1; flex-direction: row; padding: 6px 14px 0; }
 `
 const Readings = styled.dl`
   display: none; ${phone} { display: grid; grid-template-columns: repeat(4, 1fr); gap: 0; border-top: 2px solid var(--ink); border-bottom: 3px solid var(--ink); margin: 4px 14px; flex: none; }
