@@ -11,6 +11,8 @@ import sys
 from collections.abc import Iterator
 from pathlib import Path
 
+import psycopg
+
 from omnifer.demo.sample import demo_tour
 from omnifer.store.cluster import Cluster, ClusterProblem, only_one
 from omnifer.store.tours import Tours, migrate, open_pool
@@ -34,9 +36,9 @@ def serve(empty: bool, reset_demo: bool) -> int:
     """Serve until Ctrl-C. Returns the exit status."""
     signal.signal(signal.SIGTERM, _interrupt)
     try:
-        with _database() as (address, folder):
+        with _database() as (address, folder, port):
             _prepare(address, empty, reset_demo)
-            return _web_server(address, folder)
+            return _web_server(address, folder, port)
     except ClusterProblem as problem:
         print(f"Omnifer cannot start. {problem}", file=sys.stderr)
         return 1
@@ -49,19 +51,26 @@ def _interrupt(*_: object) -> None:
 
 
 @contextlib.contextmanager
-def _database() -> Iterator[tuple[str, Path]]:
+def _database() -> Iterator[tuple[str, Path, int]]:
+    """Address of the database, data folder and free port."""
     folder = data_folder()
     if address := os.environ.get("DATABASE_URL"):
         folder.mkdir(parents=True, exist_ok=True)
-        yield address, folder
+        port = _free_port()
+        try:
+            psycopg.connect(address, connect_timeout=10).close()
+        except psycopg.Error as error:
+            raise ClusterProblem(f"The server of DATABASE_URL does not answer: {str(error).strip()}") from None
+        yield address, folder, port
         return
     with only_one(folder) as lock:
+        port = _free_port()
         cluster = Cluster(folder)
         address = cluster.start()
-        lock.write(f"http://127.0.0.1:{_port()}/")
+        lock.write(f"http://127.0.0.1:{port}/")
         lock.flush()
         try:
-            yield address, folder
+            yield address, folder, port
         finally:
             cluster.stop()
 
@@ -83,18 +92,22 @@ def _prepare(address: str, empty: bool, reset_demo: bool) -> None:
         pool.close()
 
 
-def _port() -> int:
-    return int(os.environ.get("OMNIFER_PORT", DEFAULT_PORT))
-
-
-def _web_server(address: str, folder: Path) -> int:
-    port = _port()
+def _free_port() -> int:
+    wanted = os.environ.get("OMNIFER_PORT", str(DEFAULT_PORT))
+    if not wanted.isdecimal() or not 0 < int(wanted) < 65536:
+        raise ClusterProblem(f"OMNIFER_PORT is {wanted!r}; it must be a number from 1 to 65535.")
+    port = int(wanted)
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind(("127.0.0.1", port))
-        except OSError:
-            raise ClusterProblem(f"Port {port} is taken. Choose another: OMNIFER_PORT=8471 bin/start") from None
+        except OSError as error:
+            why = "is not yours to use" if isinstance(error, PermissionError) else "is taken"
+            raise ClusterProblem(f"Port {port} {why}. Choose another: OMNIFER_PORT=8471 bin/start") from None
+    return port
+
+
+def _web_server(address: str, folder: Path, port: int) -> int:
     key = folder / "session-key"
     if not key.exists():
         key.write_text(secrets.token_hex(32))

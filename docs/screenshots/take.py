@@ -1,7 +1,7 @@
 """Takes the pictures of the README from a running Omnifer that holds only the sample tour.
 
-    bin/start --reset-demo            (in another terminal)
-    .venv/bin/python docs/screenshots/take.py [http://127.0.0.1:8470]
+bin/start --reset-demo            (in another terminal)
+.venv/bin/python docs/screenshots/take.py [http://127.0.0.1:8470]
 """
 
 import sys
@@ -25,6 +25,7 @@ FLAGS = ("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "-
 
 
 def main() -> None:
+    """Take all pictures."""
     address = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8470"
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=list(FLAGS))
