@@ -2,7 +2,7 @@
 import { type Bike, type BikeTrace, type Box, type Carrier, type CarrierTrace, pick } from '../api/client'
 import { useUnits } from '../ui/preferences'
 import { layersOf } from './Bag'
-import { planRect, type RigView } from './RigDrawing'
+import { planRect, type RigView } from './rigView'
 import { seenFrom } from './bagShapes'
 
 interface Props {

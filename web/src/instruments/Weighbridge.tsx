@@ -1,7 +1,7 @@
 /** Pads under the wheels, a beam between, and a plumb line from the centre of gravity to its foot on the beam. */
 import { type Bike, type BikeTrace, pick } from '../api/client'
 import { useUnits } from '../ui/preferences'
-import type { RigView } from './RigDrawing'
+import type { RigView } from './rigView'
 
 export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact }: {
   bike: Bike
