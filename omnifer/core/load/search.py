@@ -11,13 +11,15 @@ from omnifer.core.load.problem import BROKEN, LEVER, Ints, Placing, Problem, Sco
 
 STEPS_PER_PAIR = 100
 """Steps of the first annealing round for each thing and carrier; every second round takes twice as many."""
+FEWEST_STEPS = 40_000
+"""Of the first round, however small the problem."""
 LONGEST = 64
 """No round is longer than so many first ones."""
 HOT, COLD = 30_000.0, 60.0
 """First and last temperature [thousandths of a point]: at first a kit may be split for nothing, at last hardly a gram moved."""
 REHEATED = 8_000.0
 """First temperature of the rounds that start from the best load so far."""
-SOFT_PRICE = 200.0
+SOFT_PRICE = 10.0
 """A gram beyond a hard limit at first, so that a full bag can be passed through [thousandths of a point]."""
 NOWHERE = 2**60
 """A limit that nothing reaches."""
@@ -111,7 +113,7 @@ def better_and_better(problem: Problem, start: Placing | None = None) -> Iterato
     state.descend()
     best = state.placing()
     score = evaluate(problem, best)
-    steps = max(STEPS_PER_PAIR * state.tables.cost.size, 1000)
+    steps = max(STEPS_PER_PAIR * state.tables.cost.size, FEWEST_STEPS)
     for turn in count():
         yield best, score
         again = turn % 2 == 1

@@ -1,6 +1,7 @@
 /** What the rider chose for this machine: theme and units. */
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react'
 import type { Quantity, Text } from '../api/client'
+import { keep, kept } from './kept'
 import { figure, sentence, show, type System } from './units'
 
 interface Preferences {
@@ -13,22 +14,6 @@ interface Preferences {
 }
 
 const Context = createContext<Preferences | null>(null)
-
-function kept(key: string): string | null {
-  try {
-    return localStorage.getItem(key)
-  } catch {
-    return null
-  }
-}
-
-function keep(key: string, value: string) {
-  try {
-    localStorage.setItem(key, value)
-  } catch {
-    /* private windows may refuse; the choice then lasts until the page closes */
-  }
-}
 
 export function PreferencesProvider({ children }: { children: ReactNode }) {
   const [system, setSystem] = useState<System>(kept('units') === 'imperial' ? 'imperial' : 'metric')

@@ -1,12 +1,14 @@
 /** A card for each bag, bottom to top, to pack by and to print. */
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Checkbox } from 'react-aria-components'
+import { flushSync } from 'react-dom'
 import styled from 'styled-components'
 import type { PackCard } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { carrierEntries } from '../../instruments/loadEdits'
 import { Button, Muted, RailLine, Section, Title } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
+import { useKeptSet } from '../../ui/kept'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone } from '../../ui/theme'
 
@@ -45,13 +47,13 @@ const Box = styled(Checkbox)`
 `
 
 export function PackView() {
-  const { sheet, assessment } = useDesk()
+  const { tour, sheet, assessment } = useDesk()
   const units = useUnits()
   const entries = carrierEntries(sheet)
   const cards = assessment.cards.filter((c) => c.layers.length || c.food_l > 0.05)
   const [chosen, choose] = useState<string | null>(null)
   const [printing, setPrinting] = useState(false)
-  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
+  const [ticked, setTicked] = useKeptSet(`packed ${tour.id}`)
   const current = cards.find((c) => c.carrier_id === chosen) ?? cards[0]
   const label = (id: string) => entries.find((e) => e.id === id)?.label ?? ''
   const toggle = (key: string) => {
@@ -59,13 +61,16 @@ export function PackView() {
     if (!next.delete(key)) next.add(key)
     setTicked(next)
   }
-  const print = () => {
-    setPrinting(true)
-    window.setTimeout(() => {
-      window.print()
-      setPrinting(false)
-    }, 50)
-  }
+  useEffect(() => {
+    const whole = (printing: boolean) => () => flushSync(() => setPrinting(printing))
+    const [before, after] = [whole(true), whole(false)]
+    window.addEventListener('beforeprint', before)
+    window.addEventListener('afterprint', after)
+    return () => {
+      window.removeEventListener('beforeprint', before)
+      window.removeEventListener('afterprint', after)
+    }
+  }, [])
   if (!current) {
     return <Stage><Muted>Nothing is stowed yet. Under Load, let a load be proposed or stow things by hand; each bag then gets its card.</Muted></Stage>
   }
@@ -87,7 +92,8 @@ export function PackView() {
             })}
           </div>
         ))}
-        <p style={{ marginTop: 12 }}><Button $wanted onPress={print}><Icon name="print" size={16} />Print all cards</Button></p>
+        <p style={{ marginTop: 12 }}><Button $wanted onPress={() => window.print()}><Icon name="print" size={16} />Print all cards</Button></p>
+        {ticked.size > 0 && <p style={{ marginTop: 8 }}><Button onPress={() => setTicked(new Set())}>Pack anew: clear {ticked.size} {ticked.size === 1 ? 'tick' : 'ticks'}</Button></p>}
         <Muted style={{ marginTop: 10 }}>Before you leave: weigh each bag on a hanging scale, check every bolt and strap, ride the loaded bike on your worst surface.</Muted>
       </nav>
       <div>

@@ -1,0 +1,122 @@
+"""Editing in the real browser: every part of a tour can be changed, taken back and printed."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import visit
+
+
+def undo(page: Page, what: str) -> None:
+    page.get_by_role("button", name=f"Undo: {what}").click()
+
+
+def test_a_thing_is_added_changed_and_removed(page: Page, site: str):
+    visit(page, site, "kit")
+    page.get_by_role("button", name="Add a thing").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="Keep").click()
+    expect(dialog.get_by_role("alert")).to_have_text("Give the thing a name.")
+    dialog.get_by_label("Name", exact=True).fill("Hand line")
+    dialog.get_by_role("button", name="Keep").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("packed volume")
+    for label, text in (("Mass of one", "4 oz"), ("Packed volume of one", "0,25")):
+        field = dialog.get_by_label(label)
+        field.fill(text)
+        field.blur()
+    expect(dialog.get_by_label("Mass of one")).to_have_value("0.113")
+    dialog.get_by_text("gets wet").click()
+    dialog.get_by_role("button", name="Keep").click()
+    expect(page.get_by_text("113 kinds of things")).to_be_visible()
+
+    page.get_by_placeholder("Find a thing").fill("hand line")
+    tag = page.locator('[data-thing="hand-line"]')
+    expect(tag).to_contain_text("on the shelf")
+    tag.click()
+    page.get_by_role("dialog").get_by_role("button", name="Remove from the kit").click()
+    expect(page.get_by_text("112 kinds of things")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Undo: ")).click()
+    expect(page.get_by_text("113 kinds of things")).to_be_visible()
+
+
+def test_a_bag_is_overwritten_and_the_load_follows(page: Page, site: str):
+    visit(page, site, "rig")
+    bag = page.locator("details").filter(has_text="Rear left")
+    bag.locator("summary").click()
+    limit = bag.get_by_label("Limit")
+    limit.fill("2")
+    limit.blur()
+    expect(bag.locator("summary")).to_contain_text("over")
+    visit(page, site, "load")
+    expect(page.get_by_text(re.compile("Rear left holds .* of 2.0")).first).to_be_visible()
+    undo(page, "Change Rear left")
+    expect(page.get_by_text(re.compile("Rear left holds .* of 2.0"))).to_have_count(0)
+
+
+def test_taking_off_a_rack_puts_its_things_on_the_shelf(page: Page, site: str):
+    visit(page, site, "rig")
+    rack = page.locator("details").filter(has_text="fork eyelets")
+    rack.locator("summary").click()
+    rack.get_by_role("button", name="Take off, with its bags").click()
+    expect(page.get_by_text("Low front rack")).to_have_count(0)
+    visit(page, site, "load")
+    stow = page.get_by_role("tab", name=re.compile(r"To stow \d+"))
+    assert int(re.search(r"\d+", stow.text_content()).group()) > 5
+    undo(page, "Take off Low front rack")
+    expect(page.get_by_role("tab", name="To stow 5")).to_be_visible()
+
+
+def test_days_are_cut_anew(page: Page, site: str):
+    visit(page, site, "road")
+    hours = page.get_by_label("Riding a day, h")
+    days = page.locator("header").first
+    expect(days).to_contain_text("39 days")
+    hours.fill("7")
+    hours.blur()
+    expect(days).not_to_contain_text("39 days")
+    undo(page, "Cut the days anew")
+    expect(days).to_contain_text("39 days")
+
+
+def test_ticks_of_a_packing_card_stay(page: Page, site: str):
+    visit(page, site, "pack")
+    page.get_by_role("checkbox").first.press("Space")
+    expect(page.get_by_text(re.compile(r"^1 of \d+ in$"))).to_be_visible()
+    page.reload()
+    expect(page.get_by_text(re.compile(r"^1 of \d+ in$"))).to_be_visible()
+
+
+def test_cards_print_without_the_screen_around_them(page: Page, site: str):
+    visit(page, site, "pack")
+    page.emulate_media(media="print")
+    expect(page.get_by_role("heading", name="Rear left")).to_be_visible()
+    expect(page.get_by_role("navigation").first).to_be_hidden()
+    pdf = page.pdf(format="A4")
+    assert pdf.startswith(b"%PDF")
+    assert len(re.findall(rb"/Type\s*/Page[^s]", pdf)) >= 5
+
+
+def test_night_colours_are_remembered(page: Page, site: str):
+    background = "getComputedStyle(document.body).backgroundColor"
+    day = page.evaluate(background)
+    page.get_by_role("button", name="Night colours").click()
+    night = page.evaluate(background)
+    assert night != day
+    visit(page, site, "kit")
+    assert page.evaluate(background) == night
+    page.get_by_role("button", name="Day colours").click()
+    assert page.evaluate(background) == day
+
+
+def test_a_tour_is_removed_only_after_asking(page: Page, site: str):
+    page.goto(site)
+    expect(page.get_by_text("Tamsen Quay to Lantern Point")).to_be_visible()
+    page.get_by_role("button", name=re.compile("Remove", re.I)).first.click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(dialog).to_have_count(0)
+    expect(page.get_by_text("Tamsen Quay to Lantern Point")).to_be_visible()
+    page.get_by_role("button", name=re.compile("Remove", re.I)).first.click()
+    page.get_by_role("dialog").get_by_role("button", name=re.compile("Remove", re.I)).click()
+    expect(page.get_by_text("Tamsen Quay to Lantern Point")).to_have_count(0)

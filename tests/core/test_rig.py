@@ -1,0 +1,134 @@
+"""The rig: its measures on paper, its levers, its catalogue."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from omnifer.core.model.rig import Bike
+from omnifer.core.rig.catalogue import BIKES, CARRIERS, SUPPORTS, carrier, support
+from omnifer.core.rig.geometry import FILL_HEIGHT, Frame, contents_centre
+from omnifer.core.rig.statics import Levers
+from tests.conftest import RIDER, pannier_bike
+
+KINDS = sorted(BIKES)
+
+
+def with_trailer(**trailer: object) -> Bike:
+    hitched = support("trailer_one_wheel", "trailer")
+    measured = hitched.trailer.model_copy(update=trailer)
+    return pannier_bike(
+        supports=[hitched.model_copy(update={"trailer": measured}).model_dump()],
+        carriers=[carrier("trailer_bag", "bag", "trailer").model_dump()],
+    )
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_the_drawn_frame_has_the_stated_measures(kind):
+    bike = BIKES[kind]
+    frame = Frame.of(bike)
+    assert math.dist((0, bike.wheel_radius_mm), (frame.bottom_bracket.x, frame.bottom_bracket.y)) == pytest.approx(
+        bike.chainstay_mm
+    )
+    assert frame.head_top.x - frame.bottom_bracket.x == pytest.approx(bike.reach_mm)
+    assert frame.head_top.y - frame.bottom_bracket.y == pytest.approx(bike.stack_mm)
+    assert math.dist((frame.saddle.x, frame.saddle.y), (frame.bottom_bracket.x, frame.bottom_bracket.y)) == pytest.approx(
+        bike.saddle_height_mm
+    )
+    lean = math.degrees(math.atan2(frame.saddle.y - frame.bottom_bracket.y, frame.bottom_bracket.x - frame.saddle.x))
+    assert lean == pytest.approx(bike.seat_angle_deg)
+    assert frame.front_axle.x - frame.rear_axle.x == bike.wheelbase_mm
+
+
+@pytest.mark.parametrize("kind", sorted(CARRIERS))
+def test_every_carrier_of_the_catalogue_hangs_clear_of_the_ground(kind):
+    """At the catalogue's volume its box holds at least that volume, and its sides mirror each other."""
+    template = CARRIERS[kind]
+    place = next(iter(template.hangs_on))
+    bike = pannier_bike(supports=[support("trailer_one_wheel", "trailer").model_dump()])
+    frame = Frame.of(bike)
+    boxes = {side: frame.carrier_box(carrier(kind, "c", place, side)) for side in template.sides}
+    for side, box in boxes.items():
+        sides_dm = ((box.x1 - box.x0) / 100, (box.y1 - box.y0) / 100, (box.z1 - box.z0) / 100)
+        assert math.prod(sides_dm) >= template.volume_l * 0.98
+        assert box.y0 > 60
+        if side == "middle":
+            assert box.z0 == pytest.approx(-box.z1)
+    if {"left", "right"} <= set(boxes):
+        left, right = boxes["left"], boxes["right"]
+        assert (left.z0, left.z1) == pytest.approx((-right.z1, -right.z0))
+        assert left.x0 == right.x0
+
+
+@given(st.floats(2, 60))
+def test_a_bigger_bag_takes_more_room_and_its_centre_stays_within(litres):
+    frame = Frame.of(pannier_bike())
+    small, big = (frame.carrier_box(carrier("rear_pannier", "p", "rack", "right", volume_l=v)) for v in (litres, litres * 1.3))
+    assert big.x1 - big.x0 > small.x1 - small.x0
+    x, y, z = contents_centre(small)
+    assert small.x0 < x < small.x1
+    assert small.z0 < z < small.z1
+    assert y == pytest.approx(small.y0 + FILL_HEIGHT * (small.y1 - small.y0))
+
+
+@given(st.floats(-1500, 1500))
+def test_no_mass_is_lost_between_the_wheels(x):
+    levers = Levers(with_trailer())
+    for on_trailer in (False, True):
+        share = levers.shares(x, on_trailer)
+        assert share.front + share.rear + share.trailer == pytest.approx(1)
+    assert levers.shares(x, on_trailer=False).hitch == 0
+
+
+def test_levers_of_a_loaded_trailer_worked_by_hand():
+    """A mass 0.3 m ahead of the trailer's axle, 1.0 m behind the hitch at the rear axle: 30 % on the hitch, so on the rear
+    wheel, 70 % on the trailer's, none on the front. Moments about the trailer's axle (rigid-body statics)."""
+    levers = Levers(with_trailer(hitch_to_axle_mm=1000))
+    share = levers.shares(-700, on_trailer=True)
+    assert (share.front, share.rear, share.trailer, share.hitch) == pytest.approx((0, 0.3, 0.7, 0.3))
+    behind = levers.shares(-1100, on_trailer=True)
+    assert behind.hitch == pytest.approx(-0.1)
+    assert behind.trailer == pytest.approx(1.1)
+
+
+def test_bare_loads_are_the_sum_of_the_parts():
+    """Frame 14 kg at 480 mm over a 1060 mm wheelbase, and each rack and bag by its own lever."""
+    bike = pannier_bike()
+    levers = Levers(bike)
+    expected = bike.mass_kg * bike.mass_x_mm
+    for rack in bike.supports:
+        expected += rack.mass_kg * levers.frame.support_centre(rack).x
+    for bag in bike.carriers:
+        box = levers.boxes[bag.id]
+        expected += bag.mass_kg * (box.x0 + box.x1) / 2
+    assert levers.bare().front == pytest.approx(expected / bike.wheelbase_mm)
+    total = bike.mass_kg + sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
+    assert levers.bare().mass == pytest.approx(total)
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_a_seated_rider_presses_more_on_the_rear_wheel(kind):
+    """Common practice, no source: about 55 to 68 % of a seated rider rest on the rear wheel."""
+    levers = Levers(BIKES[kind])
+    share = levers.shares(levers.frame.rider_centre(RIDER).x, on_trailer=False)
+    assert 0.5 < share.rear < 0.72
+
+
+def test_every_template_can_be_hung_somewhere():
+    mounts = {mount for bike in BIKES.values() for mount in bike.mounts}
+    for template in SUPPORTS.values():
+        assert template.mount in mounts
+        assert template.limit_kg > template.mass_kg
+    for template in CARRIERS.values():
+        assert template.hangs_on
+        assert all(place in mounts or place in SUPPORTS for place in template.hangs_on)
+        assert template.limit_kg > 0 < template.volume_l
+
+
+def test_overwritten_figures_win_and_nonsense_is_refused():
+    bag = carrier("rear_pannier", "bag", "rack", "left", volume_l=23, limit_kg=7)
+    assert (bag.volume_l, bag.limit_kg, bag.longest_mm) == (23, 7, CARRIERS["rear_pannier"].longest_mm)
+    for wrong in ({"volume_l": -1}, {"limit_kg": float("nan")}, {"mass_kg": 1e9}, {"reach": "never"}, {"side": "up"}):
+        with pytest.raises(ValueError, match=next(iter(wrong))):
+            carrier("rear_pannier", "bag", "rack", **({"side": "left"} | wrong))
