@@ -9,7 +9,7 @@ from flask import Flask, Response, abort, g, request, send_from_directory
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
 
-from omnifer.api import exports, parts, problems, tours
+from omnifer.api import exports, parts, problems, roads, tours
 from omnifer.api.desk import Desk
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
@@ -52,7 +52,7 @@ def create_app(address: str | None, secret_key: str | None = None, built: Path =
     problems.register(app)
     if address is not None:
         app.extensions["omnifer"] = Desk(Tours.of_local_rider(open_pool(address)))
-    for part in (tours, parts, exports):
+    for part in (tours, parts, exports, roads):
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)

@@ -8,10 +8,16 @@ from omnifer.api.desk import desk
 from omnifer.api.openapi import operation
 from omnifer.api.parts import file_name
 from omnifer.core.assess import assess
+from omnifer.core.model.assessment import Day
+from omnifer.core.model.road import Stop, Track
 from omnifer.formats.bundle import bundle_schema, write_bundle
+from omnifer.formats.geojson import write_geojson
 from omnifer.formats.gpx import write_gpx
+from omnifer.formats.ics import write_ics
 from omnifer.formats.kit_csv import write_kit_csv
 from omnifer.formats.problem import InputProblem
+from omnifer.formats.stops_csv import write_stops_csv
+from omnifer.store.tours import StoredTour
 
 blueprint = Blueprint("exports", __name__)
 
@@ -30,18 +36,52 @@ def export_bundle(tour_id: str) -> Response:
     return _file(write_bundle(desk().whole(stored)), "application/json", file_name(stored.sheet.name, ".json"))
 
 
-@blueprint.get("/api/tours/<tour_id>/road.gpx")
-@operation(media="application/gpx+xml", problems=(404, 422))
-def export_gpx(tour_id: str) -> Response:
-    """The road with a track a day and a waypoint a stop."""
+def _ridden(tour_id: str) -> tuple[StoredTour, Track, list[Day], list[tuple[Stop, float, float]]]:
+    """A tour with its track, its days, and its stops with their coordinates. Raises InputProblem on a typed road."""
     stored = desk().tours.read(tour_id)
     profile, track = desk().profile(stored), desk().tours.read_track(stored.track_id)
     if profile is None or track is None:
         raise InputProblem("This road was typed and has no track", "", "Bring a GPX track first.")
-    days = assess(stored.sheet, profile).days
     places = [(stop, *position) for stop in stored.sheet.road.stops if (position := profile.position_at(stop.at_km)) is not None]
+    return stored, track, assess(stored.sheet, profile).days, places
+
+
+@blueprint.get("/api/tours/<tour_id>/road.gpx")
+@operation(media="application/gpx+xml", problems=(404, 422))
+def export_gpx(tour_id: str) -> Response:
+    """The road with a track a day and a waypoint a stop."""
+    stored, track, days, places = _ridden(tour_id)
     text = write_gpx(stored.sheet.name, track, days, places)
     return _file(text, "application/gpx+xml", file_name(stored.sheet.name, ".gpx"))
+
+
+@blueprint.get("/api/tours/<tour_id>/road.geojson")
+@operation(media="application/geo+json", problems=(404, 422))
+def export_geojson(tour_id: str) -> Response:
+    """The road with a line a day and a point a stop."""
+    stored, track, days, places = _ridden(tour_id)
+    text = write_geojson(track, days, places)
+    return _file(text, "application/geo+json", file_name(stored.sheet.name, ".geojson"))
+
+
+@blueprint.get("/api/tours/<tour_id>/days.ics")
+@operation(media="text/calendar", problems=(404, 422))
+def export_calendar(tour_id: str) -> Response:
+    """A calendar with a day each: distance, stops, daylight, what is shut."""
+    stored = desk().tours.read(tour_id)
+    found = assess(stored.sheet, desk().profile(stored))
+    if not found.ready:
+        raise InputProblem("The tour has no road yet", "", "Bring a track or type days first.")
+    text = write_ics(stored.sheet.name, found.days, found.passings, stored.sheet.road.stops)
+    return _file(text, "text/calendar", file_name(stored.sheet.name, ".ics"))
+
+
+@blueprint.get("/api/tours/<tour_id>/stops.csv")
+@operation(media="text/csv", problems=(404,))
+def export_stops(tour_id: str) -> Response:
+    """The stops as a sheet."""
+    stored = desk().tours.read(tour_id)
+    return _file(write_stops_csv(stored.sheet.road.stops), "text/csv", file_name(stored.sheet.name, "-stops.csv"))
 
 
 @blueprint.get("/api/tours/<tour_id>/kit.csv")

@@ -1,68 +1,20 @@
-"""The larger parts of a tour: track, kit sheet, proposal."""
+"""The larger parts of a tour: kit sheet, places for a thing, proposal."""
 
 import re
 
 from flask import Blueprint, Response
 
 from omnifer.api import shapes
-from omnifer.api.desk import answer, body, desk, uploaded, uploaded_revision
+from omnifer.api.desk import answer, body, desk
 from omnifer.api.openapi import operation
 from omnifer.core.assess import assess, places, propose_load
 from omnifer.core.load.keep import still_standing
 from omnifer.core.model.assessment import Assessment
-from omnifer.core.model.road import Stop, TypedDay
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.road.profile import Profile, from_track
-from omnifer.formats.gpx import Waypoint, read_gpx
 from omnifer.formats.kit_csv import KitPreview, read_kit_csv
-from omnifer.formats.problem import InputProblem
 from omnifer.store.tours import NotThereError
 
 blueprint = Blueprint("parts", __name__)
-FARTHEST_WAYPOINT_KM = 20.0
-"""Waypoints farther from the track are no stops of this road [km]."""
-
-
-@blueprint.post("/api/tours/<tour_id>/track")
-@operation(gives=shapes.TourAnswer, upload=True, problems=(404, 409, 413, 422))
-def bring_track(tour_id: str) -> Response:
-    """Bring a track; its waypoints become stops."""
-    revision = uploaded_revision()
-    road = read_gpx(uploaded())
-    try:
-        profile = from_track(road.track)
-    except ValueError as error:
-        raise InputProblem(str(error)[:1].upper() + str(error)[1:], "", "Choose another file.") from None
-    stored = desk().tours.read(tour_id)
-    kept = tuple(stop for stop in stored.sheet.road.stops if stop.at_km <= profile.length_km)
-    new, far = _stops(road.waypoints, profile, kept)
-    changed = stored.sheet.road.model_copy(update={"stops": (*kept, *new), "typed_days": tuple[TypedDay, ...]()})
-    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
-    desk().tours.change(tour_id, revision, f"Bring the track {road.track.name or 'from a file'}"[:200], sheet, road.track)
-    remarks = [f"{len(road.track.lat_deg)} points, {profile.length_km:.0f} km, {len(new)} places became stops.", *road.remarks]
-    if far:
-        remarks.append(f"{far} places lie more than {FARTHEST_WAYPOINT_KM:.0f} km from the track and were left out.")
-    return answer(desk().answer(tour_id, remarks))
-
-
-def _stops(waypoints: list[Waypoint], profile: Profile, kept: tuple[Stop, ...]) -> tuple[list[Stop], int]:
-    """Waypoints near the track as stops, those already there left out; and how many lie too far away."""
-    known = {(stop.name, round(stop.at_km)) for stop in kept}
-    used = {stop.id for stop in kept}
-    stops, far = [], 0
-    for number, waypoint in enumerate(waypoints, 1):
-        nearest = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)
-        if nearest is None or nearest[1] > FARTHEST_WAYPOINT_KM:
-            far += 1
-            continue
-        if (waypoint.name, round(nearest[0])) in known:
-            continue
-        identifier = f"wpt-{number}"
-        while identifier in used:
-            identifier += "-"
-        used.add(identifier)
-        stops.append(Stop(id=identifier, name=waypoint.name, at_km=round(nearest[0], 3), note=waypoint.note))
-    return stops, far
 
 
 def _riders(sheet: TourSheet) -> dict[str, str]:

@@ -104,6 +104,15 @@ class Step(Noun):
     step: Literal["undo", "redo"]
 
 
+class TrackShape(Noun):
+    """Turn the track round, or keep a part of it."""
+
+    revision: Revision
+    shape: Literal["reverse", "trim"]
+    from_km: Annotated[float, Field(ge=0, le=50000)] = 0
+    to_km: Annotated[float, Field(gt=0, le=50000)] | None = None
+
+
 class KitText(Noun):
     """A pasted or uploaded kit sheet."""
 

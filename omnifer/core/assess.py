@@ -1,15 +1,15 @@
 """The one door to the rules of the job: a tour in, what it means out."""
 
-import datetime as dt
 import math
-from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from omnifer.core import practice
 from omnifer.core.findings import CHECKS, find
 from omnifer.core.findings.placing import shelf_of
 from omnifer.core.findings.situation import Situation
+from omnifer.core.itinerary import days_of, gaps_of, passings
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
 from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose
@@ -17,18 +17,18 @@ from omnifer.core.load.trace import BikeLoad, Stores
 from omnifer.core.model.assessment import (
     Assessment,
     Assumption,
+    ClimateLine,
     Day,
-    Gap,
     Moments,
     RoadFacts,
 )
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import Tour, TourSheet
-from omnifer.core.physics import geodesy, sun
 from omnifer.core.road import pace, profile
+from omnifer.core.road.climate import ROUGH_SPREAD_K
 from omnifer.core.road.profile import Profile
 from omnifer.core.sentence import celsius, km, litres, number, say
-from omnifer.core.voyage import Places, Voyage, play, vessels
+from omnifer.core.voyage import Voyage, play, vessels
 
 
 def profile_of(tour: Tour) -> Profile | None:
@@ -53,8 +53,8 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         From `profile_of`; kept apart because the raw track rarely changes.
     """
     voyage, bikes = _ridden(tour, road)
-    days = _days(tour, voyage) if voyage else []
-    gaps = [*_gaps(tour, voyage, "water"), *_gaps(tour, voyage, "food")] if voyage else []
+    days = days_of(tour, voyage) if voyage else []
+    gaps = gaps_of(tour, voyage) if voyage else []
     minutes = _minutes(tour, voyage)
     moments = _moments(tour, voyage, bikes) if voyage else None
     return Assessment(
@@ -63,6 +63,8 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         profile=road.line if road is not None else None,
         days=days,
         gaps=gaps,
+        passings=passings(tour, voyage) if voyage else [],
+        climate=_climate(voyage) if voyage else None,
         moments=moments,
         bikes=[load.trace(minutes.get(load.bike.rider_id, 0.0)) for load in bikes],
         cards=cards(bikes),
@@ -108,93 +110,11 @@ def _minutes(tour: TourSheet, voyage: Voyage | None) -> dict[str, float]:
     """What one kilogram costs each rider [min/day/kg]."""
     if voyage is None:
         return {}
-    days = voyage.day_km.size - 1
+    days = voyage.days.km.size - 1
     return {
         rider.id: pace.minutes_per_kilogram(voyage.profile, mass, days)
         for rider, mass in zip(tour.riders, voyage.riding, strict=True)
     }
-
-
-def _days(tour: TourSheet, voyage: Voyage) -> list[Day]:
-    road = voyage.profile
-    hours = np.interp(voyage.day_km, road.km, voyage.hours)
-    result = []
-    for i, (start, end) in enumerate(zip(voyage.day_km[:-1], voyage.day_km[1:], strict=True)):
-        part = road.between(float(start), float(end))
-        heights = road.elevation_m[part]
-        if road.typed_ascent_m is not None:
-            up = float(np.diff(np.interp([start, end], road.km, road.typed_ascent_m))[0])
-            down = up
-        else:
-            up, down = geodesy.ascent(heights, practice.ASCENT_THRESHOLD_M)
-        riding = float(hours[i + 1] - hours[i])
-        date = tour.start_date + dt.timedelta(days=i)
-        night = voyage.night_stops[i] if i < len(voyage.night_stops) else None
-        last = i == voyage.day_km.size - 2
-        result.append(
-            Day(
-                number=i + 1,
-                date=date,
-                from_km=round(float(start), 3),
-                to_km=round(float(end), 3),
-                distance_km=round(float(end - start), 2),
-                ascent_m=round(up),
-                descent_m=round(down),
-                highest_m=round(float(heights.max())),
-                lowest_m=round(float(heights.min())),
-                riding_hours=round(riding, 3),
-                pause_hours=round(riding * (practice.PAUSE_FACTOR - 1), 3),
-                daylight_hours=_daylight(road, date, float(start + end) / 2),
-                day_high_c=round(float(voyage.climate.day_high_c[part].max()), 1),
-                night_low_c=round(float(np.interp(end, road.km, voyage.climate.night_low_c)), 1),
-                night_at=night.name if night else (voyage.food.names[-1] if last else ""),
-                steepest=round(float(road.gradient[part].max()), 3),
-            )
-        )
-    return result
-
-
-def _daylight(road: Profile, date: dt.date, at_km: float) -> float | None:
-    """Hours from sunrise to sunset; None where the road has no coordinates."""
-    if road.lat_deg is None or road.lon_deg is None:
-        return None
-    lat, lon = (float(np.interp(at_km, road.km, v)) for v in (road.lat_deg, road.lon_deg))
-    rise = sun.sun_event_hour(date, lat, lon, sun.SUNRISE_ZENITH_DEG, rising=True)
-    fall = sun.sun_event_hour(date, lat, lon, sun.SUNRISE_ZENITH_DEG, rising=False)
-    if rise is None or fall is None:
-        summer = (date.timetuple().tm_yday - 80) % 365 < 186
-        return 24.0 if summer == (lat > 0) else 0.0
-    return round(fall - rise, 2)
-
-
-def _gaps(tour: TourSheet, voyage: Voyage, supply: Literal["water", "food"]) -> list[Gap]:
-    places: Places = voyage.water if supply == "water" else voyage.food
-    hours = np.interp(places.km, voyage.profile.km, voyage.hours)
-    chances = [stop for stop in tour.road.stops if stop.water == "seasonal"] if supply == "water" else []
-    result = []
-    for i in range(places.km.size - 1):
-        start, end = float(places.km[i]), float(places.km[i + 1])
-        riding = float(places.riding[i])
-        camp = float(places.used[i] - places.riding[i])
-        result.append(
-            Gap(
-                supply=supply,
-                from_km=start,
-                to_km=end,
-                from_name=places.names[i],
-                to_name=places.names[i + 1],
-                day=voyage.day_of(start),
-                hours=round(float(hours[i + 1] - hours[i]), 2),
-                nights=int(places.nights[i]),
-                riding=round(riding, 2),
-                camp=round(camp, 2),
-                reserve=round(float(places.amounts.required[i] - places.used[i]), 2),
-                need=round(float(places.amounts.required[i]), 2),
-                holds=round(voyage.capacity_l, 2) if supply == "water" else None,
-                chances=[stop.name for stop in chances if start < stop.at_km < end],
-            )
-        )
-    return result
 
 
 def _moments(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
@@ -222,6 +142,24 @@ def _moments(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
     )
 
 
+def _climate(voyage: Voyage) -> ClimateLine:
+    """The weather along the drawn line."""
+    road, weather = voyage.profile, voyage.climate
+    km = np.array(road.line.km)
+
+    def thinned(values: NDArray[np.float64]) -> list[float]:
+        drawn: list[float] = np.round(np.interp(km, road.km, values), 1).tolist()
+        return drawn
+
+    return ClimateLine(
+        source=weather.source,
+        day_high_c=thinned(weather.day_high_c),
+        night_low_c=thinned(weather.night_low_c),
+        mean_max_c=thinned(weather.mean_max_c),
+        mean_min_c=thinned(weather.mean_min_c),
+    )
+
+
 def _water_missing(voyage: Voyage) -> list[float]:
     """Litres that the stretch being ridden at each moment asks for beyond what the vessels hold."""
     places = voyage.water
@@ -246,10 +184,15 @@ def _facts(voyage: Voyage, days: list[Day]) -> RoadFacts:
 def _assumptions(tour: TourSheet, road: Profile | None) -> list[Assumption]:
     """Every default that stood in for something not known."""
     result = []
-    if not tour.road.weather:
-        words = "{high} days, {low} nights everywhere"
-        value = say(words, high=celsius(practice.DEFAULT_DAY_HIGH_C), low=celsius(practice.DEFAULT_NIGHT_LOW_C))
-        result.append(Assumption(name="Weather not known", value=value, source="practice: a mild season"))
+    if not tour.road.weather and not tour.road.stations:
+        if road is not None and road.lat_deg is not None:
+            value = say("from latitude, height and date alone, give or take {spread} degrees", spread=number(ROUGH_SPREAD_K))
+            source = "North, Cahalan and Coakley 1981; practice"
+        else:
+            words = "{high} days, {low} nights everywhere"
+            value = say(words, high=celsius(practice.DEFAULT_DAY_HIGH_C), low=celsius(practice.DEFAULT_NIGHT_LOW_C))
+            source = "practice: a mild season"
+        result.append(Assumption(name="Weather not known", value=value, source=source))
     if road is not None and not road.has_heights:
         result.append(Assumption(name="Heights not known", value=say("flat road"), source="the track has none"))
     for rider in tour.riders:

@@ -28,15 +28,23 @@ RIDING_HEAT_SHARE = 0.75
 """Where the riding day lies between its low and its high [-]; practice."""
 NIGHT_NEAR_STOP_KM = 3.0
 """A night this close to a stop is spent at the stop [km]; practice."""
-PAUSE_FACTOR = 1.3
-"""Hours on the road over hours riding [-]; practice."""
+MORNING_WAIT_H = 1.0
+"""How long a rider waits for a shop to open [h]; practice."""
 DESCENT_CAP_KMH = 38.0
 """Fastest a laden bicycle is let run downhill [km/h]; practice."""
+DESCENT_GRADIENT = 0.03
+"""Steeper than this downhill is a descent that chills [-]; practice."""
+DESCENT_CELLS = 40
+"""A descent worth dressing for: a kilometre of cells of 25 m; practice."""
+MORNING_SHARE = 0.3
+"""Where a cold morning lies between the cold night and the mean maximum [-]; practice."""
+HOT_INDEX_C = 39.0
+"""Heat index from which riding at noon is unwise [°C]; NWS calls 39.4 (103 °F) and more danger, from memory."""
 WALKING_KMH = 4.0
 """Slower than this the rider walks the bicycle at this speed [km/h]; practice, balance ends at 4 to 5."""
 DRIVETRAIN_EFFICIENCY = 0.95
 """Power at the rear wheel over power at the crank [-]; practice, 0.93 to 0.97."""
 ASCENT_THRESHOLD_M = 4.0
-"""Smallest reversal that counts as climb, after a 100 m moving mean [m]; practice, 3 to 5."""
+"""Smallest reversal that counts as climb, after a 100 m moving mean, where no tour says otherwise [m]; practice, 3 to 5."""
 DEFAULT_DAY_HIGH_C, DEFAULT_NIGHT_LOW_C, DEFAULT_HUMIDITY_PCT = 26.0, 10.0, 50.0
 """Weather where none is known [°C, °C, %]; practice, a mild season."""

@@ -33,6 +33,12 @@ def hours(value: float) -> Figure:
     return Figure(value=round(value, 2), quantity="hours")
 
 
+def clock(value: float) -> str:
+    """A time of the local clock, as HH:MM; the same in all units."""
+    minutes = round(value * 60) % (24 * 60)
+    return f"{minutes // 60:02d}:{minutes % 60:02d}"
+
+
 def number(value: float) -> Figure:
     """A plain count."""
     return Figure(value=value, quantity="count")

@@ -11,11 +11,16 @@ from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs import food, water
 from omnifer.core.needs.supply import Carried, carried
-from omnifer.core.road import days, pace, weather
+from omnifer.core.road import arrivals, climate, days, pace
+from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.profile import Profile
 
 MOMENTS_BETWEEN = 400
 """About this many moments are placed between the stops and nights."""
+ROUNDS = 3
+"""How often load, pace, days, weather and opening hours are settled against each other."""
+FIRST_GUESS_KM = 70.0
+"""Kilometres a day before anything is known [km]; practice."""
 
 Array = NDArray[np.float64]
 
@@ -44,15 +49,27 @@ class Moment:
 
 
 @dataclass(frozen=True)
+class Spent:
+    """What one supply loses along the road: evenly while riding, at once for nights and rest days."""
+
+    along: Array
+    at_km: Array
+    at_once: Array
+
+
+@dataclass(frozen=True)
 class Voyage:
     """The tour played over its road."""
 
     profile: Profile
-    climate: weather.Climate
+    climate: climate.Climate
+    conditions: pace.Conditions
     hours: Array
-    day_km: Array
+    clock_h: Array
+    days: days.Days
     night_stops: list[Stop | None]
     """The stop of each night, None for a camp away from stops."""
+    visits: dict[str, Visit]
     water: Places
     food: Places
     capacity_l: float
@@ -62,9 +79,8 @@ class Voyage:
     riding: list[pace.RidingMass]
 
     def day_of(self, km: float, leaving: bool = True) -> int:
-        """Number of the day, from 1, on which a kilometre is ridden."""
-        number = np.searchsorted(self.day_km, km, side="right" if leaving else "left")
-        return int(np.clip(number, 1, self.day_km.size - 1))
+        """Number of the day, from 1 and rest days counted, on which a kilometre is ridden."""
+        return int(self.days.offset[int(self.days.riding_day(km, leaving))]) + 1
 
 
 def vessels(tour: TourSheet) -> list[tuple[Thing, int]]:
@@ -92,44 +108,56 @@ def fills(held: list[tuple[Thing, int]], water_l: Array) -> list[Array]:
 
 
 def play(tour: TourSheet, profile: Profile) -> Voyage:
-    """Ride the tour: pace with the real mass, days, demand, and what each place must hand over.
+    """Ride the tour: pace with the mass that is there, days and dates, demand, and what each place must hand over.
 
-    Water and food weigh on the pace that decides how much of them is needed; two rounds settle it.
+    Water and food weigh on the pace that decides how much of them is needed, and the day decides the weather and which shops
+    are open; a few rounds settle it.
     """
-    stores_kg = 0.0
-    climate = weather.along(profile, tour.road.weather)
-    for _ in range(2):
-        riding = _riding(tour, stores_kg)
-        hours = pace.hours_along(profile, riding)
-        day_km = days.boundaries(profile, hours, tour.road.cut, tour.road.typed_days, tour.road.stops)
-        night_stops = [_stop_at(tour, km) for km in day_km[1:-1]]
-        held_l = sum(thing.holds_water_l * count for thing, count in vessels(tour))
-        wet = _water(tour, profile, climate, hours, day_km, night_stops, held_l)
-        fed = _food(tour, profile, hours, day_km)
-        stores_kg = _mean(wet) + _mean(fed)
-    moments = _moments(profile, day_km, night_stops, wet, fed)
-    drunk = water.drunk_along(hours, climate, tour.riders)
-    eaten = food.eaten_along(profile.km, hours, day_km, tour.riders)
-    camp_km = np.array([km for km, stop in zip(day_km[1:-1], night_stops, strict=True) if _dry(stop)])
-    camp_l = water.dry_camp(len(tour.riders))
+    road, start = tour.road, tour.start_date
+    party = _party(tour)
+    held_l = sum(thing.holds_water_l * count for thing, count in vessels(tour))
+    stores_kg = np.zeros(profile.km.size)
+    day = np.floor(profile.km / FIRST_GUESS_KM)
+    for _ in range(ROUNDS):
+        weather = climate.along(profile, road, start, day)
+        here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, stores_kg)
+        hours = pace.hours_along(profile, party, here)
+        plan = days.cut(profile, hours, road)
+        day = plan.offset[plan.riding_day(profile.km, leaving=False)].astype(float)
+        clock_h = arrivals.clock_along(hours, here.transfer_hours, profile.km, plan, road)
+        visits = arrivals.visits(road, start, profile.km, clock_h, plan)
+        night_stops = [days.night_stop(road.stops, float(km), practice.NIGHT_NEAR_STOP_KM) for km in plan.km[1:-1]]
+        wet, drunk = _water(tour, profile, weather, hours, plan, night_stops, visits, held_l)
+        fed, eaten = _food(tour, profile, hours, plan, visits)
+        stores_kg = sum(
+            (_on_board(profile.km, np.ones(profile.km.size, dtype=bool), profile.km, places, spent)
+             for places, spent in ((wet, drunk), (fed, eaten))),
+            np.zeros(profile.km.size),
+        )  # fmt: skip
+    moments = _moments(profile, plan.km, night_stops, wet, fed)
+    at_km = np.array([moment.km for moment in moments])
+    leaving = np.array([moment.leaving for moment in moments])
     return Voyage(
         profile=profile,
-        climate=climate,
+        climate=weather,
+        conditions=here,
         hours=hours,
-        day_km=day_km,
+        clock_h=clock_h,
+        days=plan,
         night_stops=night_stops,
+        visits=visits,
         water=wet,
         food=fed,
         capacity_l=held_l,
         moments=moments,
-        water_l=_on_board(moments, wet, profile.km, drunk, camp_km, camp_l),
-        food_kg=_on_board(moments, fed, profile.km, eaten, np.array([]), 0.0),
-        riding=riding,
+        water_l=_on_board(at_km, leaving, profile.km, wet, drunk),
+        food_kg=_on_board(at_km, leaving, profile.km, fed, eaten),
+        riding=party,
     )
 
 
-def _riding(tour: TourSheet, stores_kg: float) -> list[pace.RidingMass]:
-    """Each rider with bike, bags, gear and an even part of the stores; things on the shelf ride with their owner."""
+def _party(tour: TourSheet) -> list[pace.RidingMass]:
+    """Each rider with bike, bags and gear, and an even part of the stores; things on the shelf ride with their owner."""
     bike_of = {carrier.id: bike.id for bike in tour.rig.bikes for carrier in bike.carriers}
     by_thing = {thing.id: thing for thing in tour.kit}
     gear = {bike.id: 0.0 for bike in tour.rig.bikes}
@@ -148,59 +176,71 @@ def _riding(tour: TourSheet, stores_kg: float) -> list[pace.RidingMass]:
     result = []
     for rider in tour.riders:
         bikes = [bike for bike in tour.rig.bikes if bike.rider_id == rider.id]
-        total = rider.body_mass_kg + owned[rider.id] + (shared + stores_kg) / len(tour.riders)
+        total = rider.body_mass_kg + owned[rider.id] + shared / len(tour.riders)
         drag, rolling = 0.55, 0.009
         for bike in bikes:
             total += bike.mass_kg + gear[bike.id]
             total += sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
             drag = bike.drag_area_m2 + sum(s.trailer.drag_area_m2 for s in bike.supports if s.trailer)
             rolling = bike.rolling_resistance
-        result.append(pace.RidingMass(rider.all_day_power_w, total, drag, rolling))
+        result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling))
     return result
 
 
-def _stop_at(tour: TourSheet, km: float) -> Stop | None:
-    near = [stop for stop in tour.road.stops if abs(stop.at_km - km) <= practice.NIGHT_NEAR_STOP_KM]
-    return min(near, key=lambda stop: (stop.water != "reliable", abs(stop.at_km - km)), default=None)
-
-
-def _dry(stop: Stop | None) -> bool:
-    return stop is None or stop.water != "reliable"
+def water_counts(stop: Stop | None, visit: Visit | None) -> bool:
+    """Whether a stop's water is sure when the rider is there."""
+    if stop is None or visit is None or stop.water in ("none", "unsure"):
+        return False
+    return arrivals.water_fails(stop, visit.date) is None
 
 
 def _water(
     tour: TourSheet,
     profile: Profile,
-    climate: weather.Climate,
+    weather: climate.Climate,
     hours: Array,
-    day_km: Array,
+    plan: days.Days,
     night_stops: list[Stop | None],
+    visits: dict[str, Visit],
     capacity_l: float,
-) -> Places:
-    sources = [stop for stop in _ordered(tour, profile) if stop.water == "reliable"]
+) -> tuple[Places, Spent]:
+    sources = [stop for stop in _ordered(tour, profile) if water_counts(stop, visits.get(stop.id))]
     km, names, stops = _with_ends(sources, profile)
-    drunk = np.diff(np.interp(km, profile.km, water.drunk_along(hours, climate, tour.riders)))
-    bottled = np.diff(np.interp(km, profile.km, water.bottled_along(hours, climate, tour.riders)))
+    drunk_along = water.drunk_along(hours, weather, tour.riders)
+    drunk = np.diff(np.interp(km, profile.km, drunk_along))
+    bottled = np.diff(np.interp(km, profile.km, water.bottled_along(hours, weather, tour.riders)))
+    dry = np.array([not water_counts(stop, visits.get(stop.id) if stop else None) for stop in night_stops], dtype=bool)
+    camp_nights = (1 + plan.rests) * dry
     nights = np.zeros(km.size - 1, dtype=int)
-    for night, stop in zip(day_km[1:-1], night_stops, strict=True):
-        if _dry(stop):
-            nights[int(np.clip(np.searchsorted(km, night, side="left") - 1, 0, nights.size - 1))] += 1
-    used = drunk + nights * water.dry_camp(len(tour.riders))
+    index = np.clip(np.searchsorted(km, plan.km[1:-1], side="left") - 1, 0, nights.size - 1)
+    np.add.at(nights, index, camp_nights)
+    camp = water.dry_camp(len(tour.riders))
+    taken_l: Array = np.asarray(camp_nights[dry] * camp)
+    used = drunk + nights * camp
     reserve = np.maximum(bottled - drunk, 0)
     amounts = carried(np.full(km.size, np.inf), used, reserve, capacity_l)
-    return Places(km, names, stops, amounts, used, reserve, drunk, nights)
+    places = Places(km, names, stops, amounts, used, reserve, drunk, nights)
+    return places, Spent(drunk_along, plan.km[1:-1][dry], taken_l)
 
 
-def _food(tour: TourSheet, profile: Profile, hours: Array, day_km: Array) -> Places:
-    shops = [stop for stop in _ordered(tour, profile) if stop.shop != "none"]
+def _food(tour: TourSheet, profile: Profile, hours: Array, plan: days.Days, visits: dict[str, Visit]) -> tuple[Places, Spent]:
+    shops = [
+        stop
+        for stop in _ordered(tour, profile)
+        if stop.shop in ("basic", "full") and arrivals.shop_shut(visits[stop.id], tour.road.start_hour) is None
+    ]
     km, names, stops = _with_ends(shops, profile)
-    eaten = food.eaten_along(profile.km, hours, day_km, tour.riders)
-    daily = float(eaten[-1]) / max(day_km.size - 1, 1)
+    eaten = food.eaten_along(profile.km, hours, plan.km, tour.riders)
+    resting: Array = np.asarray(food.rest_day(tour.riders) * plan.rests)
+    daily = (float(eaten[-1]) + float(resting.sum())) / plan.count
     offers = np.array([np.inf if stop is None or stop.shop == "full" else practice.BASIC_SHOP_DAYS * daily for stop in stops])
-    used = np.diff(np.interp(km, profile.km, eaten))
+    nights = np.diff(np.searchsorted(plan.km[1:-1], km, side="right"))
+    rested = np.zeros(km.size - 1)
+    np.add.at(rested, np.clip(np.searchsorted(km, plan.km[1:-1], side="left") - 1, 0, km.size - 2), resting)
+    used = np.diff(np.interp(km, profile.km, eaten)) + rested
     reserve = np.full(used.size, practice.FOOD_RESERVE_DAYS * daily)
-    nights = np.diff(np.searchsorted(day_km[1:-1], km, side="right"))
-    return Places(km, names, stops, carried(offers, used, reserve), used, reserve, used, nights)
+    places = Places(km, names, stops, carried(offers, used, reserve), used, reserve, used, nights)
+    return places, Spent(eaten, plan.km[1:-1][plan.rests > 0], resting[plan.rests > 0])
 
 
 def _ordered(tour: TourSheet, profile: Profile) -> list[Stop]:
@@ -218,13 +258,6 @@ def _with_ends(chosen: list[Stop], profile: Profile) -> tuple[Array, list[str], 
     first = at_start[0].name if at_start else "the start"
     last = at_end[-1].name if at_end else "the end"
     return km, [first, *(stop.name for stop in inner if stop), last], stops
-
-
-def _mean(places: Places) -> float:
-    """Mean amount on board over the road."""
-    spans = np.diff(places.km)
-    middle = (places.amounts.leaving[:-1] + places.amounts.arriving[1:]) / 2
-    return float(np.sum(middle * spans) / max(np.sum(spans), 1e-9))
 
 
 def _moments(profile: Profile, day_km: Array, night_stops: list[Stop | None], wet: Places, fed: Places) -> list[Moment]:
@@ -249,15 +282,14 @@ def _moments(profile: Profile, day_km: Array, night_stops: list[Stop | None], we
     return moments
 
 
-def _on_board(moments: list[Moment], places: Places, profile_km: Array, used_along: Array, camp_km: Array, camp: float) -> Array:
-    """What is left of a supply at each moment: what was taken along at the last place, less what was used since."""
-    km = np.array([moment.km for moment in moments])
-    leaving = np.array([moment.leaving for moment in moments])
-    since = np.where(leaving, np.searchsorted(places.km, km, side="right"), np.searchsorted(places.km, km, side="left"))
-    since = np.clip(since - 1, 0, places.km.size - 2)
-    used = np.interp(km, profile_km, used_along) - np.interp(places.km[since], profile_km, used_along)
-    passed = np.where(leaving, np.searchsorted(camp_km, km, side="right"), np.searchsorted(camp_km, km, side="left"))
-    passed_at_place = np.searchsorted(camp_km, places.km[since], side="right")
-    # A dry camp at the very place where the last refill was is paid before leaving it.
-    used = used + camp * np.maximum(passed - passed_at_place, 0)
-    return np.asarray(np.maximum(places.amounts.leaving[since] - used, 0.0))
+def _on_board(at_km: Array, leaving: NDArray[np.bool_], profile_km: Array, places: Places, spent: Spent) -> Array:
+    """What is left of a supply at each kilometre: what was taken along at the last place, less what was used since."""
+    after, before = np.searchsorted(places.km, at_km, side="right"), np.searchsorted(places.km, at_km, side="left")
+    since = np.clip(np.where(leaving, after, before) - 1, 0, places.km.size - 2)
+    used = np.interp(at_km, profile_km, spent.along) - np.interp(places.km[since], profile_km, spent.along)
+    at_once = np.concatenate([[0.0], np.cumsum(spent.at_once)])
+    passed = np.searchsorted(spent.at_km, at_km, side="right"), np.searchsorted(spent.at_km, at_km, side="left")
+    gone = at_once[np.where(leaving, *passed)]
+    # A night at the very place where the last refill was is paid before leaving it.
+    gone_at_place = at_once[np.searchsorted(spent.at_km, places.km[since], side="right")]
+    return np.asarray(np.maximum(places.amounts.leaving[since] - used - np.maximum(gone - gone_at_place, 0), 0.0))

@@ -1,61 +1,82 @@
 """GPX in, as a stream without entities; GPX out, through gpxpy."""
 
 import math
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from xml.parsers import expat
+from xml.sax.saxutils import escape, quoteattr
 
 import gpxpy.gpx
 import numpy as np
+from numpy.typing import NDArray
 
 from omnifer.core.model.assessment import Day
-from omnifer.core.model.road import Stop, Track
+from omnifer.core.model.road import Part, Stop, Track
 from omnifer.core.physics.geodesy import segment_lengths
 from omnifer.formats.problem import InputProblem
 
 MOST_BYTES = 32 * 1024 * 1024
 MOST_POINTS = 1_000_000
 MOST_DEPTH = 40
+MOST_PARTS = 2000
+MOST_UNREAD = 8 * 1024 * 1024
+"""Of makers' extensions that are handed on unread."""
+JUMP_M = 2000.0
+"""Parts of a track farther apart than this do not join [m]."""
 ABSURD_M = 9000.0
 """Heights beyond this (or below -500 m) are taken as missing."""
 
 
 @dataclass(frozen=True)
 class Waypoint:
-    """A named place of the file."""
+    """A named place of the file, with the symbol and type that its maker gave it."""
 
     name: str
     lat_deg: float
     lon_deg: float
     note: str = ""
+    symbol: str = ""
 
 
 @dataclass(frozen=True)
-class GpxRoad:
-    """What a GPX file holds: its points as one track, its waypoints, and what was dropped on the way, in words."""
+class FoundRoad:
+    """What a file holds: its points as one track, its waypoints, and what was dropped on the way, in words."""
 
     track: Track
     waypoints: list[Waypoint]
     remarks: list[str] = field(default_factory=list)
 
 
+POINTS = frozenset({"trkpt", "rtept", "wpt"})
+FIELDS = frozenset({"ele", "name", "desc", "cmt", "sym", "type"})
+TITLED = frozenset({"trk", "rte", "metadata"})
+
+
 class _Reader:
     """Collects points while expat streams by; a document type is refused before it can define anything."""
 
-    def __init__(self) -> None:
+    def __init__(self, timed: bool = False) -> None:
+        self.read = FIELDS | {"time"} if timed else FIELDS
+        self.times: list[str] = []
         self.lat: list[float] = []
         self.lon: list[float] = []
         self.height: list[float | None] = []
         self.route: list[tuple[float, float, float | None]] = []
         self.waypoints: list[Waypoint] = []
+        self.parts: list[Part] = []
+        self.extensions: dict[int, str] = {}
         self.name = ""
         self.dropped = 0
         self.absurd = 0
-        self._depth = 0
         self._path: list[str] = []
+        self._locals: dict[str, str] = {}
         self._text: list[str] = []
         self._point: tuple[float, float] | None = None
         self._fields: dict[str, str] = {}
+        self._unread: list[str] | None = None
+        self._unread_size = 0
+        self._part_name = ""
         self.parser = expat.ParserCreate()
         self.parser.buffer_text = True
         self.parser.StartElementHandler = self._start
@@ -71,17 +92,29 @@ class _Reader:
         )
 
     def _start(self, tag: str, attributes: dict[str, str]) -> None:
-        local = tag.rpartition(":")[2]
-        self._depth += 1
-        if self._depth == 1 and local != "gpx":
+        local = self._locals.get(tag)
+        if local is None:
+            local = self._locals[tag] = tag.rpartition(":")[2]
+        path = self._path
+        if not path and local != "gpx":
             raise InputProblem(f"This is not a GPX file: it begins with <{tag}>", "line 1", "Choose a .gpx file.")
-        if self._depth > MOST_DEPTH:
+        path.append(local)
+        if len(path) > MOST_DEPTH:
             raise InputProblem("The file is nested too deep", f"line {self.parser.CurrentLineNumber}")
-        self._path.append(local)
-        self._text.clear()
-        if local in ("trkpt", "rtept", "wpt"):
+        if self._unread is not None:
+            self._unread.append(
+                f"{escape(''.join(self._text))}<{tag}{''.join(f' {k}={quoteattr(v)}' for k, v in attributes.items())}>"
+            )
+        elif local in POINTS:
             self._point = self._position(attributes)
             self._fields = {}
+        elif local == "extensions" and path[-2] == "trkpt":
+            self._unread = []
+        elif local == "trkseg":
+            self.parts.append(Part(first=len(self.lat), name=self._part_name))
+        elif local == "trk":
+            self._part_name = ""
+        self._text.clear()
 
     def _position(self, attributes: dict[str, str]) -> tuple[float, float] | None:
         try:
@@ -93,17 +126,32 @@ class _Reader:
         return None if lat == 0 and lon == 0 else (lat, lon)
 
     def _end(self, tag: str) -> None:
-        local = tag.rpartition(":")[2]
-        self._depth -= 1
-        self._path.pop()
-        parent = self._path[-1] if self._path else ""
-        if local in ("ele", "name", "desc", "cmt") and parent in ("trkpt", "rtept", "wpt"):
-            self._fields[local] = "".join(self._text).strip()
-        elif local == "name" and parent in ("trk", "rte", "metadata") and not self.name:
-            self.name = "".join(self._text).strip()[:120]
-        elif local in ("trkpt", "rtept", "wpt"):
+        path = self._path
+        local = path.pop()
+        parent = path[-1] if path else ""
+        if self._unread is not None:
+            if local != "extensions" or parent != "trkpt":
+                self._unread.append(f"{escape(''.join(self._text))}</{tag}>")
+            else:
+                self._keep_unread()
+        elif local in POINTS:
             self._take(local)
+        elif local in self.read and parent in POINTS:
+            self._fields[local] = "".join(self._text).strip()
+        elif local == "name" and parent in TITLED:
+            title = "".join(self._text).strip()[:120]
+            self.name = self.name or title
+            if parent == "trk":
+                self._part_name = title
         self._text.clear()
+
+    def _keep_unread(self) -> None:
+        """Keep what a maker hung on a point, as it stands, to hand it on."""
+        text = "".join(self._unread or ())
+        self._unread = None
+        self._unread_size += len(text)
+        if self._point is not None and self._unread_size <= MOST_UNREAD:
+            self.extensions[len(self.lat)] = text
 
     def _take(self, kind: str) -> None:
         if self._point is None:
@@ -115,13 +163,17 @@ class _Reader:
             self.lat.append(lat)
             self.lon.append(lon)
             self.height.append(height)
+            if len(self.read) > len(FIELDS):
+                self.times.append(self._fields.get("time", ""))
             if len(self.lat) > MOST_POINTS:
                 raise InputProblem(f"The track has more than {MOST_POINTS:,} points", "", "Thin it or split it first.")
         elif kind == "rtept":
             self.route.append((lat, lon, height))
         else:
-            note = self._fields.get("desc") or self._fields.get("cmt", "")
-            self.waypoints.append(Waypoint(self._fields.get("name", "")[:120] or "Unnamed place", lat, lon, note[:2000]))
+            fields = self._fields
+            note = fields.get("desc") or fields.get("cmt", "")
+            symbol = f"{fields.get('sym', '')} {fields.get('type', '')}".strip()[:80]
+            self.waypoints.append(Waypoint(fields.get("name", "")[:120] or "Unnamed place", lat, lon, note[:2000], symbol))
 
     def _height(self) -> float | None:
         if "ele" not in self._fields:
@@ -136,17 +188,13 @@ class _Reader:
         return height
 
 
-def read_gpx(content: bytes) -> GpxRoad:
-    """Read the tracks (or, without any, the routes) and waypoints of a GPX 1.0 or 1.1 file.
-
-    Raises InputProblem with what is wrong, where and what to do.
-    """
+def _parsed(content: bytes, timed: bool) -> _Reader:
     if len(content) > MOST_BYTES:
         size, most = len(content) / 2**20, MOST_BYTES // 2**20
         raise InputProblem(f"The file has {size:.0f} MB; {most} MB can be read", "", "Thin the track or split it.")
     if not content.strip():
         raise InputProblem("The file is empty", "", "Export it again from your planner or device.")
-    reader = _Reader()
+    reader = _Reader(timed)
     try:
         reader.parser.Parse(content, True)
     except expat.ExpatError as error:
@@ -156,6 +204,28 @@ def read_gpx(content: bytes) -> GpxRoad:
             f"line {error.lineno}",
             "Copy or export it again; nothing was taken.",
         ) from None
+    return reader
+
+
+def read_ride(content: bytes) -> tuple[Track, NDArray[np.float64]]:
+    """A recorded ride: its points and their times [s], not-a-number where there is none. Raises InputProblem."""
+    reader = _parsed(content, timed=True)
+    if len(reader.lat) < 2:
+        raise InputProblem("The file has no recorded track", "", "Bring the recording of a ride, not a planned route.")
+    stamps = [t.replace("Z", "").split("+")[0][:19] for t in reader.times]
+    known = [bool(re.fullmatch(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d", t)) for t in stamps]
+    times = np.array([t if ok else "NaT" for t, ok in zip(stamps, known, strict=True)], dtype="datetime64[s]")
+    seconds = np.where(np.isnat(times), np.nan, times.astype(np.int64).astype(float))
+    track = Track(lat_deg=tuple(reader.lat), lon_deg=tuple(reader.lon), elevation_m=tuple(reader.height))
+    return track, seconds
+
+
+def read_gpx(content: bytes) -> FoundRoad:
+    """Read the tracks (or, without any, the routes) and waypoints of a GPX 1.0 or 1.1 file.
+
+    Raises InputProblem with what is wrong, where and what to do.
+    """
+    reader = _parsed(content, timed=False)
     lat, lon, heights = reader.lat, reader.lon, reader.height
     remarks = []
     if not lat and reader.route:
@@ -171,8 +241,34 @@ def read_gpx(content: bytes) -> GpxRoad:
         remarks.append(f"{reader.absurd} heights beyond -500 to 9000 m were taken as missing.")
     if all(h is None for h in heights):
         remarks.append("The track has no heights: climbs cannot be known.")
-    track = Track(name=reader.name, lat_deg=tuple(lat), lon_deg=tuple(lon), elevation_m=tuple(heights))
-    return GpxRoad(track, reader.waypoints, remarks)
+    parts = [part for part in reader.parts if part.first < len(lat)] if reader.lat else []
+    parts = [part for part, after in zip(parts, [*parts, None][1:], strict=True) if after is None or after.first > part.first]
+    if reader._unread_size > MOST_UNREAD:
+        remarks.append("The file hangs more than 8 MB of its own on its points; what goes beyond is not handed on.")
+    track = Track(
+        name=reader.name,
+        lat_deg=tuple(lat),
+        lon_deg=tuple(lon),
+        elevation_m=tuple(heights),
+        parts=tuple(parts[:MOST_PARTS]),
+        extensions=reader.extensions,
+    )
+    remarks += jumps(track)
+    return FoundRoad(track, reader.waypoints, remarks)
+
+
+def jumps(track: Track) -> list[str]:
+    """A word on parts that do not join: perhaps a ferry, perhaps a missing day."""
+    lat, lon = np.array(track.lat_deg), np.array(track.lon_deg)
+    far = [
+        part.first
+        for part in track.parts[1:]
+        if segment_lengths(lat[part.first - 1 : part.first + 1], lon[part.first - 1 : part.first + 1])[0] > JUMP_M
+    ]
+    if not far:
+        return []
+    words = f"{len(far)} parts begin more than {JUMP_M / 1000:.0f} km from where the one before ends; straight lines join them."
+    return [words + " Mark a ferry or train as a transfer."]
 
 
 def write_gpx(name: str, track: Track, days: list[Day], places: Iterable[tuple[Stop, float, float]]) -> str:
@@ -187,14 +283,33 @@ def write_gpx(name: str, track: Track, days: list[Day], places: Iterable[tuple[S
             gpxpy.gpx.GPXWaypoint(lat, lon, name=stop.name, description=note or None, comment=stop.note or None)
         )
     along = np.concatenate([[0.0], np.cumsum(segment_lengths(track.lat_deg, track.lon_deg))]) / 1000
-    cuts = [int(np.searchsorted(along, day.from_km)) for day in days] + [along.size - 1]
-    for day, first, last in zip(days, cuts[:-1], cuts[1:], strict=True):
+    riding = [day for day in days if not day.rest]
+    cuts = [int(np.searchsorted(along, day.from_km)) for day in riding] + [along.size - 1]
+    unread = _Unread(track.extensions)
+    for day, first, last in zip(riding, cuts[:-1], cuts[1:], strict=True):
         part = gpxpy.gpx.GPXTrack(name=f"Day {day.number}, {day.date.isoformat()}, {day.distance_km:.0f} km")
         segment = gpxpy.gpx.GPXTrackSegment()
-        segment.points += [
-            gpxpy.gpx.GPXTrackPoint(track.lat_deg[i], track.lon_deg[i], elevation=track.elevation_m[i])
-            for i in range(first, last + 1)
-        ]
+        for i in range(first, last + 1):
+            point = gpxpy.gpx.GPXTrackPoint(track.lat_deg[i], track.lon_deg[i], elevation=track.elevation_m[i])
+            point.comment = unread.mark(i)
+            segment.points.append(point)
         part.segments.append(segment)
         document.tracks.append(part)
-    return str(document.to_xml())
+    return unread.put_back(str(document.to_xml()))
+
+
+class _Unread:
+    """Carries makers' extensions past the writer: a mark goes in as a comment and is replaced by what stood there."""
+
+    def __init__(self, extensions: dict[int, str]) -> None:
+        self.extensions = extensions
+
+    def mark(self, point: int) -> str | None:
+        """The comment of a point that had extensions."""
+        return f"unread-{point}-here" if point in self.extensions else None
+
+    def put_back(self, text: str) -> str:
+        """The text with every mark replaced."""
+        if not self.extensions:
+            return text
+        return re.sub(r"<cmt>unread-(\d+)-here</cmt>", lambda m: f"<extensions>{self.extensions[int(m[1])]}</extensions>", text)

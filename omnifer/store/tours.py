@@ -2,6 +2,7 @@
 
 import datetime as dt
 import io
+import json
 import uuid
 from dataclasses import dataclass
 from pathlib import Path
@@ -206,7 +207,15 @@ def pack_track(track: Track) -> bytes:
     """A track as compressed columns; missing heights are not-a-number."""
     heights = np.array([np.nan if h is None else h for h in track.elevation_m], dtype=np.float64)
     out = io.BytesIO()
-    np.savez_compressed(out, name=np.array(track.name), lat=np.array(track.lat_deg), lon=np.array(track.lon_deg), height=heights)
+    rest = track.model_dump_json(include={"parts", "extensions"})
+    np.savez_compressed(
+        out,
+        name=np.array(track.name),
+        rest=np.array(rest),
+        lat=np.array(track.lat_deg),
+        lon=np.array(track.lon_deg),
+        height=heights,
+    )
     return out.getvalue()
 
 
@@ -219,4 +228,5 @@ def unpack_track(points: bytes) -> Track:
             lat_deg=tuple(columns["lat"].tolist()),
             lon_deg=tuple(columns["lon"].tolist()),
             elevation_m=heights,
+            **(json.loads(str(columns["rest"])) if "rest" in columns else {}),
         )

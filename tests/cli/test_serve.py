@@ -48,7 +48,7 @@ def test_two_starts_on_one_folder(tmp_path):
     with only_one(tmp_path) as lock:
         lock.write("http://127.0.0.1:1234/")
         lock.flush()
-        with pytest.raises(ClusterProblem, match="already runs on this data folder: http://127.0.0.1:1234/"), only_one(tmp_path):
+        with pytest.raises(ClusterProblem, match="already runs on this data folder"), only_one(tmp_path):
             raise AssertionError("the lock was given twice")
     with only_one(tmp_path):
         pass

@@ -1,5 +1,7 @@
 """Supplies, days and moments: what is on board where."""
 
+import datetime as dt
+
 import numpy as np
 import pytest
 from hypothesis import given
@@ -10,7 +12,7 @@ from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.road import DayCut, Road, Stop, Track, TypedDay, Weather
 from omnifer.core.needs.supply import carried
 from omnifer.core.road import profile as profiles
-from omnifer.core.road.weather import along
+from omnifer.core.road.climate import along
 from tests.conftest import small_tour, thing
 
 amounts = st.lists(st.floats(0, 20), min_size=1, max_size=8)
@@ -76,7 +78,7 @@ def test_a_seasonal_source_counts_as_none_and_is_named_as_a_chance():
     one = next(g for g in assess(dry, profile_of(dry)).gaps if g.supply == "water")
     two = next(g for g in assess(sure, profile_of(sure)).gaps if g.supply == "water")
     assert one.to_km > 148
-    assert one.chances == ["Place 50"]
+    assert [(m.name, m.why.words) for m in one.missed] == [("Place 50", "may be dry")]
     assert two.to_km == 50
     assert one.need > 2 * two.need
 
@@ -99,7 +101,8 @@ def test_heat_asks_for_water_and_height_cools():
 
     assert need(38, 20) > 1.8 * need(20, 8)
     road = profiles.from_typed_days((TypedDay(distance_km=10, ascent_m=1000, highest_m=1100, lowest_m=100),))
-    climate = along(road, (Weather(from_km=0, day_high_c=30, night_low_c=10, at_elevation_m=100),))
+    typed = Road(weather=(Weather(from_km=0, day_high_c=30, night_low_c=10, at_elevation_m=100),))
+    climate = along(road, typed, dt.date(2027, 5, 1), np.zeros(road.km.size))
     assert climate.day_high_c[np.argmax(road.elevation_m)] == pytest.approx(30 - 6.5, abs=0.1)
 
 

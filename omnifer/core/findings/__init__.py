@@ -24,7 +24,9 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     placing.front_shares: ("front_share",),
     on_the_road.food_room: ("no_room_for_food",),
     placing.shelf: ("on_shelf",),
-    on_the_road.days: ("dark_day", "long_day"),
+    on_the_road.shut_shops: ("shop_shut",),
+    on_the_road.days: ("dark_day", "long_day", "walking"),
+    on_the_road.hot_days: ("hot_day",),
     on_the_road.cold_nights: ("cold_night",),
     placing.guesses: ("guesses",),
 }

@@ -1,5 +1,6 @@
 """Trouble of the road: gaps, long and dark days, cold nights, food without a place."""
 
+import datetime as dt
 from collections.abc import Iterator
 
 import numpy as np
@@ -7,8 +8,16 @@ import numpy as np
 from omnifer.core import practice
 from omnifer.core.findings.situation import SLACK, Draft, Situation
 from omnifer.core.model.assessment import Mend
-from omnifer.core.sentence import celsius, hours, kg, km, litres, number, say
+from omnifer.core.model.quantities import Figure, Text
+from omnifer.core.model.road import Road
+from omnifer.core.road import arrivals
+from omnifer.core.sentence import celsius, clock, hours, kg, km, litres, number, say, share
+from omnifer.core.voyage import Voyage
 
+WALKED_KM = 1.0
+"""Less walking than this in a day is not worth a word [km]; practice."""
+LONG_FOOD_GAP_DAYS = 3
+"""Food for more days than this takes planning [d]; practice."""
 LONG_DAY_HOURS = 8.5
 """Riding hours that few keep up day after day [h]; practice."""
 
@@ -20,15 +29,17 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             continue
         nights = "{nights} dry camps" if gap.nights != 1 else "one dry camp"
         chance = ""
-        if gap.chances:
-            chance = " {chances} may be dry and does not count."
+        if gap.missed:
+            chance = (
+                " {chances} may be dry and does not count." if len(gap.missed) == 1 else " {chances} may be dry and do not count."
+            )
         reason = say(
             "{distance} and {hours} of riding to sure water at {to}, " + nights + "." + chance,
             distance=km(gap.to_km - gap.from_km),
             hours=hours(gap.hours),
             to=gap.to_name,
             nights=number(gap.nights),
-            chances=", ".join(gap.chances),
+            chances=", ".join(m.name for m in gap.missed),
         )
         mends = [
             Mend(
@@ -67,27 +78,117 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
 
 
 def days(s: Situation) -> Iterator[Draft]:
-    """Days longer than the light, or than most riders last."""
+    """Days that end after dark, or longer than most riders last."""
     for day in s.days:
-        on_road = day.riding_hours + day.pause_hours
+        on_road = day.riding_hours + day.pause_hours + day.transfer_hours
         place = say("day {day}, {from_km} to {to_km}", day=number(day.number), from_km=km(day.from_km), to_km=km(day.to_km))
-        if day.daylight_hours is not None and on_road > day.daylight_hours:
+        dark = day.daylight_hours == 0 or (day.sunset_h is not None and day.arrive_h > day.sunset_h)
+        if dark and not day.rest:
+            late = day.arrive_h - (day.sunset_h if day.sunset_h is not None else day.start_h)
+            sentence = say("Day {day} ends at {arrive}; the sun sets at {sunset}.", day=number(day.number),
+                           arrive=clock(day.arrive_h), sunset=clock(day.sunset_h or 0))  # fmt: skip
+            if day.sunset_h is None:
+                sentence = say("Day {day} is ridden without sun.", day=number(day.number))
             yield Draft(
-                kind="dark_day",
-                grade="slows_you",
-                sentence=say("Day {day} is {on_road} on the road; light lasts {light}.", day=number(day.number),
-                             on_road=hours(on_road), light=hours(day.daylight_hours)),
-                reason=say("Pauses included. Hills and haze shorten the light further."),
-                place=place, size=on_road - day.daylight_hours, at_km=day.from_km, to_km=day.to_km, day=day.number,
+                kind="dark_day", grade="slows_you", sentence=sentence,
+                reason=say("Starting at {start} with pauses included. Civil twilight ends at {dusk}; hills and haze shorten the"
+                           " light further.", start=clock(day.start_h), dusk=clock(day.dusk_h or 0)),
+                place=place, size=late, at_km=day.from_km, to_km=day.to_km, day=day.number,
+                mends=[Mend(name=say("Start {late} earlier, or end the day before dark", late=hours(late)),
+                            consequence=say("lights and reflectors are needed otherwise"))],
             )  # fmt: skip
         elif day.riding_hours > LONG_DAY_HOURS:
             yield Draft(
-                kind="long_day",
-                grade="worth_knowing",
+                kind="long_day", grade="worth_knowing",
                 sentence=say("Day {day} is {riding} of riding.", day=number(day.number), riding=hours(day.riding_hours)),
                 reason=say("With the pauses counted here, {on_road} on the road.", on_road=hours(on_road)),
                 place=place, size=day.riding_hours - LONG_DAY_HOURS, at_km=day.from_km, to_km=day.to_km, day=day.number,
             )  # fmt: skip
+        if day.walking_km >= WALKED_KM:
+            yield Draft(
+                kind="walking", grade="worth_knowing",
+                sentence=say("On day {day} you walk {walked}.", day=number(day.number), walked=km(day.walking_km)),
+                reason=say("Steeper or softer than the power and the mass allow to ride; the steepest ramp is {steepest}.",
+                           steepest=Figure(value=day.steepest, quantity="grade")),
+                place=place, size=day.walking_km, at_km=day.from_km, to_km=day.to_km, day=day.number,
+            )  # fmt: skip
+
+
+def hot_days(s: Situation) -> Iterator[Draft]:
+    """The hottest day, where it is more than unpleasant."""
+    if s.voyage is None or not s.voyage.climate.known or not s.days:
+        return
+    hottest = max(s.days, key=lambda day: day.heat_index_c)
+    if hottest.heat_index_c < practice.HOT_INDEX_C:
+        return
+    figures = {
+        "day": number(hottest.number),
+        "felt": celsius(hottest.heat_index_c),
+        "high": celsius(hottest.day_high_c),
+        "damp": share(hottest.humidity_pct / 100),
+        "from_km": km(hottest.from_km),
+        "to_km": km(hottest.to_km),
+    }
+    advice = "Full sun adds up to 8 degrees. Ride early, rest at noon; treat confusion or collapse as an emergency."
+    yield Draft(
+        kind="hot_day",
+        grade="slows_you",
+        sentence=say("Day {day} may feel like {felt} in the shade.", **figures),
+        reason=say("{high} on a hot day with {damp} of humidity. " + advice, **figures),
+        place=say("day {day}, {from_km} to {to_km}", **figures),
+        size=hottest.heat_index_c - practice.HOT_INDEX_C,
+        at_km=hottest.from_km,
+        to_km=hottest.to_km,
+        day=hottest.number,
+    )
+
+
+def shut_shops(s: Situation) -> Iterator[Draft]:
+    """A shop that is shut when the rider passes, and which start would find it open."""
+    if s.voyage is None:
+        return
+    road, start = s.tour.road, s.tour.start_date
+    for gap in s.gaps:
+        if gap.supply != "food":
+            continue
+        for missed in gap.missed:
+            visit = s.voyage.visits[missed.stop_id]
+            if visit.stop.shop == "snacks":
+                continue
+            yield Draft(
+                kind="shop_shut",
+                grade="slows_you" if gap.governs or gap.days > LONG_FOOD_GAP_DAYS else "worth_knowing",
+                sentence=say("The shop at {place} is shut when you are there.", place=missed.name),
+                reason=Text(
+                    words=f"On {visit.date:%A} {visit.date.day} {visit.date:%B} it is " + missed.why.words
+                    + ". The food from {shop} must last {distance} and {nights} nights.",
+                    figures=missed.why.figures | {"distance": km(gap.to_km - gap.from_km), "nights": number(gap.nights)},
+                    names=missed.why.names | {"shop": gap.from_name},
+                ),
+                place=say("day {day}, {km}", day=number(s.voyage.day_of(missed.at_km, leaving=False)), km=km(missed.at_km)),
+                size=gap.to_km - gap.from_km, at_km=missed.at_km, day=s.voyage.day_of(missed.at_km, leaving=False),
+                mends=list(_other_starts(s.voyage, road, start, missed.stop_id)),
+            )  # fmt: skip
+
+
+def _other_starts(voyage: Voyage, road: Road, start: dt.date, stop_id: str) -> Iterator[Mend]:
+    """The nearest other start that finds the shop open, and what it does to the rest; the days stay as they are cut."""
+
+    def shut_from(date: dt.date) -> set[str]:
+        visits = arrivals.visits(road, date, voyage.profile.km, voyage.clock_h, voyage.days)
+        shops = (visit for visit in visits.values() if visit.stop.shop in ("basic", "full"))
+        return {visit.stop.id for visit in shops if arrivals.shop_shut(visit, road.start_hour) is not None}
+
+    today = len(shut_from(start))
+    for shift in (1, -1, 2, -2, 3, -3):
+        shut = shut_from(start + dt.timedelta(days=shift))
+        if stop_id not in shut:
+            days = "a day" if abs(shift) == 1 else f"{abs(shift)} days"
+            yield Mend(
+                name=say(f"Leave {days} {'later' if shift > 0 else 'earlier'}, and the shop is open"),
+                consequence=say("{then} shops are then shut on the way, {now} today", then=number(len(shut)), now=number(today)),
+            )
+            return
 
 
 def cold_nights(s: Situation) -> Iterator[Draft]:

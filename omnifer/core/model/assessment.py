@@ -29,6 +29,9 @@ FindingKind = Literal[
     "dark_day",
     "long_day",
     "cold_night",
+    "hot_day",
+    "shop_shut",
+    "walking",
     "guesses",
 ]
 
@@ -74,10 +77,11 @@ class ProfileLine(Noun):
 
 
 class Day(Noun):
-    """One day on the road."""
+    """One day of the tour. Clock hours are those of the nominal time zone of the place, 15 degrees of longitude an hour."""
 
     number: int
     date: dt.date
+    rest: bool = Field(description="Spent without riding at the place where the day before ended")
     from_km: float
     to_km: float
     distance_km: float
@@ -87,22 +91,51 @@ class Day(Noun):
     lowest_m: float
     riding_hours: float
     pause_hours: float
+    transfer_hours: float
+    walking_km: float = Field(description="Too steep or too soft to ride")
+    start_h: float
+    arrive_h: float
     daylight_hours: float | None
-    day_high_c: float
-    night_low_c: float
+    sunrise_h: float | None
+    sunset_h: float | None
+    dusk_h: float | None = Field(description="End of civil twilight")
+    day_high_c: float = Field(description="Hot day to plan for")
+    night_low_c: float = Field(description="Cold night to plan for, where the day ends")
+    mean_max_c: float
+    mean_min_c: float
+    wind_chill_c: float | None = Field(description="Felt on the coldest descent of a cold morning; None: no long descent")
+    heat_index_c: float
+    humidity_pct: float
+    rain_chance: float
+    wind_ms: float
     night_at: str = Field(description="Name of the stop at which the night is spent; empty: a dry or wild camp")
+    night_water: bool = Field(description="Sure water where the night is spent")
+    fixed: bool = Field(description="The rider has set this night")
     steepest: float
 
 
-class Gap(Noun):
-    """A stretch between two places that supply one thing."""
+class Missed(Noun):
+    """A supply that is there but does not count when the rider passes."""
 
-    supply: Literal["water", "food"]
+    stop_id: str
+    name: str
+    at_km: float
+    why: Text
+
+
+Supply = Literal["water", "food", "fuel", "plugs", "bike_shop", "laundry"]
+
+
+class Gap(Noun):
+    """A stretch between two places that supply one thing. Amounts are 0 for what is not carried."""
+
+    supply: Supply
     from_km: float
     to_km: float
     from_name: str
     to_name: str
     day: int
+    days: int = Field(description="Calendar days from leaving to arriving, both counted")
     hours: float
     nights: int
     riding: float = Field(description="Needed while riding [l or kg]")
@@ -110,12 +143,35 @@ class Gap(Noun):
     reserve: float
     need: float = Field(description="On board when leaving [l or kg]")
     holds: float | None = Field(description="What the vessels hold [l]; None: not limited")
-    chances: list[str] = Field(description="Sources in between that may be dry")
+    missed: list[Missed] = Field(description="Sources in between that do not count, and why")
+    governs: bool = Field(description="The longest of its kind")
 
     @property
     def short(self) -> float:
         """How much more is needed than fits [l or kg]."""
         return 0.0 if self.holds is None else max(0.0, self.need - self.holds)
+
+
+class Passing(Noun):
+    """When a stop is passed, and what of it cannot be used then."""
+
+    stop_id: str
+    day: int
+    date: dt.date
+    hour: float
+    stays: bool
+    shop_shut: Text | None
+    water_fails: Text | None
+
+
+class ClimateLine(Noun):
+    """The weather to plan for along the drawn line of the road, a value for each of its kilometres."""
+
+    source: Literal["stations", "typed", "latitude", "default"]
+    day_high_c: list[float]
+    night_low_c: list[float]
+    mean_max_c: list[float]
+    mean_min_c: list[float]
 
 
 Column = Annotated[list[float], Field(description="A value for each moment; a single one where it never changes")]
@@ -264,6 +320,8 @@ class Assessment(Noun):
     profile: ProfileLine | None
     days: list[Day]
     gaps: list[Gap]
+    passings: list[Passing]
+    climate: ClimateLine | None
     moments: Moments | None
     bikes: list[BikeTrace]
     cards: list[PackCard]

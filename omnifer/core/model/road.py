@@ -1,5 +1,6 @@
 """The road: track, days, stops and weather."""
 
+import datetime as dt
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -8,8 +9,25 @@ from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Note
 
 Latitude = Annotated[float, Field(ge=-90, le=90)]
 Longitude = Annotated[float, Field(ge=-180, le=180)]
-Water = Literal["reliable", "seasonal", "none"]
-Shop = Literal["full", "basic", "none"]
+Water = Literal["reliable", "seasonal", "unsure", "none"]
+Shop = Literal["full", "basic", "snacks", "none"]
+Shelter = Literal["none", "wild", "site", "hut", "room"]
+BikeShop = Literal["none", "basic", "full"]
+FuelKind = Literal["gas", "petrol", "alcohol"]
+Service = Literal["meals", "laundry", "plugs", "post"]
+Surface = Literal["asphalt", "rough_asphalt", "gravel", "soft", "push"]
+Carriage = Literal["ferry", "train", "bus", "flight"]
+Weekday = Annotated[int, Field(ge=0, le=6, description="0 Monday to 6 Sunday")]
+Month = Annotated[int, Field(ge=1, le=12)]
+ClockHour = Annotated[float, Field(ge=0, le=24)]
+
+
+class Part(Noun):
+    """A part of a track that came as one: where it begins, what it was called, and what else its file said of it."""
+
+    first: Annotated[int, Field(ge=0, description="Index of its first point")]
+    name: Annotated[str, Field(max_length=200)] = ""
+    extensions: Annotated[str, Field(max_length=20_000, description="XML of the file that is handed on unread")] = ""
 
 
 class Track(Noun):
@@ -19,6 +37,8 @@ class Track(Noun):
     lat_deg: tuple[Latitude, ...]
     lon_deg: tuple[Longitude, ...]
     elevation_m: tuple[float | None, ...]
+    parts: tuple[Part, ...] = Field((), max_length=2000, description="Tracks, segments and files it was joined from")
+    extensions: dict[int, str] = Field({}, description="XML that the file hung on single points, handed on unread")
 
     @model_validator(mode="after")
     def _equally_long(self) -> "Track":
@@ -26,6 +46,8 @@ class Track(Noun):
             raise ValueError("lat_deg, lon_deg and elevation_m must be equally long")
         if len(self.lat_deg) < 2:
             raise ValueError("a track needs at least two points")
+        if any(part.first >= len(self.lat_deg) for part in self.parts):
+            raise ValueError("a part of the track begins behind its last point")
         return self
 
 
@@ -44,9 +66,76 @@ class Stop(Noun):
     id: Id
     name: Name
     at_km: DistanceKm
+    detour_km: Annotated[float, Field(ge=0, le=100, description="Off the road, one way [km]")] = 0
     water: Water = "none"
+    dry_months: tuple[Month, ...] = Field((), description="Months in which seasonal water fails; none given: never trusted")
+    treat_water: bool = Field(False, description="Filter, boil or treat before drinking")
+    confirmed: dt.date | None = Field(None, description="When the water was last confirmed")
     shop: Shop = "none"
+    closed_weekdays: tuple[Weekday, ...] = ()
+    opens_h: ClockHour | None = Field(None, description="Shop opens, local clock [h]; None: not known")
+    closes_h: ClockHour | None = None
+    closed_dates: tuple[dt.date, ...] = Field((), max_length=60, description="Holidays and other closed days")
+    services: tuple[Service, ...] = ()
+    fuels: tuple[FuelKind, ...] = ()
+    bike_shop: BikeShop = "none"
+    shelter: Shelter = "none"
     note: Note = ""
+
+
+class SurfaceStretch(Noun):
+    """A stretch with a surface of its own; elsewhere the bike's own rolling resistance holds."""
+
+    from_km: DistanceKm
+    to_km: DistanceKm
+    surface: Surface
+
+
+class Transfer(Noun):
+    """A stretch that is not ridden."""
+
+    from_km: DistanceKm
+    to_km: DistanceKm
+    by: Carriage
+    hours: Annotated[float, Field(ge=0, le=240, description="From end to end, waiting included [h]")] = 2
+
+
+class Night(Noun):
+    """A night that the rider has set: the day ends here, and rest days may follow."""
+
+    at_km: DistanceKm
+    rest_days: Annotated[int, Field(ge=0, le=30)] = 0
+
+
+class MonthNormals(Noun):
+    """A month as the records know it: mean extremes of a day, how much they vary, and the rest."""
+
+    mean_max_c: TemperatureC
+    mean_min_c: TemperatureC
+    spread_max_c: Annotated[float, Field(ge=0, le=20, description="Standard deviation of daily maxima [K]")] = 4
+    spread_min_c: Annotated[float, Field(ge=0, le=20, description="Standard deviation of daily minima [K]")] = 3
+    rain_days: Annotated[float, Field(ge=0, le=31, description="Days with 1 mm or more")] = 8
+    humidity_pct: Annotated[float, Field(ge=0, le=100)] = 60
+    wind_ms: Annotated[float, Field(ge=0, le=60, description="Mean wind at 10 m [m/s]")] = 3
+
+
+class Station(Noun):
+    """A place whose weather is known month by month."""
+
+    id: Id
+    name: Name
+    at_km: DistanceKm | None = Field(None, description="Where along the road; None: by its coordinates")
+    lat_deg: Latitude | None = None
+    lon_deg: Longitude | None = None
+    elevation_m: ElevationM = 0
+    months: tuple[MonthNormals, ...] = Field(min_length=12, max_length=12)
+    source: Annotated[str, Field(max_length=200)] = ""
+
+    @model_validator(mode="after")
+    def _somewhere(self) -> "Station":
+        if self.at_km is None and (self.lat_deg is None or self.lon_deg is None):
+            raise ValueError(f"station {self.name!r} needs a kilometre or coordinates")
+        return self
 
 
 class Weather(Noun):
@@ -65,7 +154,7 @@ class DayCut(Noun):
     by: Literal["hours", "distance"] = "hours"
     hours: Annotated[float, Field(gt=0, le=20, description="Riding hours a day, pauses apart [h]")] = 6
     distance_km: Annotated[float, Field(ge=1, le=500, description="Kilometres a day [km]")] = 70
-    to_stops: bool = Field(True, description="End a day at a stop with sure water where one lies near its end")
+    to_stops: bool = Field(True, description="End a day at a good place to sleep where one lies near its end")
 
 
 class Road(Noun):
@@ -74,4 +163,20 @@ class Road(Noun):
     cut: DayCut = DayCut()
     typed_days: tuple[TypedDay, ...] = Field((), max_length=400)
     stops: tuple[Stop, ...] = Field((), max_length=3000)
-    weather: tuple[Weather, ...] = Field((), max_length=400)
+    nights: tuple[Night, ...] = Field((), max_length=400)
+    surfaces: tuple[SurfaceStretch, ...] = Field((), max_length=1000)
+    transfers: tuple[Transfer, ...] = Field((), max_length=100)
+    weather: tuple[Weather, ...] = Field((), max_length=400, description="Typed design weather; stations go before it")
+    stations: tuple[Station, ...] = Field((), max_length=200)
+    odds: Annotated[float, Field(ge=0.01, le=0.5, description="Chance a night is colder, or a day hotter, than planned")] = 0.1
+    start_hour: Annotated[float, Field(ge=0, le=20, description="When a day's ride begins, local clock [h]")] = 8
+    pause_factor: Annotated[float, Field(ge=1, le=4, description="Hours on the road over hours riding")] = 1.3
+    ascent_threshold_m: Annotated[float, Field(ge=0, le=100, description="Smallest reversal that counts as climb [m]")] = 4
+
+    @model_validator(mode="after")
+    def _forwards(self) -> "Road":
+        for name, stretches in (("surface", self.surfaces), ("transfer", self.transfers)):
+            for stretch in stretches:
+                if stretch.to_km <= stretch.from_km:
+                    raise ValueError(f"{name} from km {stretch.from_km:g} ends at km {stretch.to_km:g}, before it begins")
+        return self

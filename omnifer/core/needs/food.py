@@ -24,6 +24,12 @@ def eaten_along(profile_km: Array, hours: Array, day_km: Array, riders: tuple[Ri
     return kcal / practice.FOOD_KCAL_PER_G / 1000
 
 
+def rest_day(riders: tuple[Rider, ...]) -> float:
+    """Food that the party eats on a day off the bicycle [kg]."""
+    kcal = sum(resting(rider) * practice.OFF_BIKE_FACTOR for rider in riders)
+    return kcal / practice.FOOD_KCAL_PER_G / 1000
+
+
 def resting(rider: Rider) -> float:
     """A rider's resting energy, defaults where height, age or sex are open [kcal/day]."""
     male = None if rider.sex is None else rider.sex == "male"

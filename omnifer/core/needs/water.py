@@ -6,7 +6,7 @@ from numpy.typing import NDArray
 from omnifer.core import practice
 from omnifer.core.model.people import Rider
 from omnifer.core.physics import body
-from omnifer.core.road.weather import Climate
+from omnifer.core.road.climate import Climate
 
 Array = NDArray[np.float64]
 

@@ -1,9 +1,14 @@
-"""The road cut into days."""
+"""The road cut into days: where each ends, which nights are followed by rest, and on which date each is ridden."""
+
+import datetime as dt
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.road import DayCut, Stop, TypedDay
+from omnifer.core.model.road import Night, Road, Stop
 from omnifer.core.road.profile import Profile
 
 LONGEST_TOUR_DAYS = 400
@@ -11,34 +16,122 @@ SHORTEST_LAST_DAY = 0.25
 """A rest of the road shorter than this part of a day is ridden on the day before."""
 NEAR_SHARE = 0.3
 """A stop is near a day's end within this part of a day's length; practice."""
+SHELTER_WORTH = {"none": 0.0, "wild": 0.02, "site": 0.08, "hut": 0.08, "room": 0.08}
+WATER_WORTH = 0.08
+"""How much nearer a good place to sleep counts [parts of a day]; practice."""
+SAME_PLACE_KM = 0.05
+"""Two night marks closer than this are one."""
 
 Array = NDArray[np.float64]
 
 
-def boundaries(profile: Profile, hours: Array, cut: DayCut, typed: tuple[TypedDay, ...], stops: tuple[Stop, ...]) -> Array:
-    """Kilometres at which the days begin, and the end of the road [km].
+@dataclass(frozen=True)
+class Days:
+    """The days of a tour.
+
+    Attributes
+    ----------
+    km : shape (n + 1,)
+        Where the riding days begin, and the end of the road.
+    rests : shape (n - 1,)
+        Rest days after each night but the last.
+    """
+
+    km: Array
+    rests: NDArray[np.int64]
+
+    @cached_property
+    def offset(self) -> NDArray[np.int64]:
+        """Days since the start on which each riding day falls, shape (n,)."""
+        return np.asarray(np.arange(self.km.size - 1) + np.concatenate([[0], np.cumsum(self.rests)]))
+
+    @property
+    def count(self) -> int:
+        """Days in all, rest days included."""
+        return int(self.km.size - 1 + self.rests.sum())
+
+    def riding_day(self, km: Array | float, leaving: bool | NDArray[np.bool_] = True) -> NDArray[np.intp]:
+        """Index of the riding day on which a kilometre is passed; at a night, the day before unless leaving."""
+        after = np.searchsorted(self.km, km, side="right")
+        before = np.searchsorted(self.km, km, side="left")
+        return np.asarray(np.clip(np.where(leaving, after, before) - 1, 0, self.km.size - 2))
+
+    def date(self, start: dt.date, riding_day: int) -> dt.date:
+        """The date of a riding day."""
+        return start + dt.timedelta(days=int(self.offset[riding_day]))
+
+
+def cut(profile: Profile, hours: Array, road: Road) -> Days:
+    """Cut a road into days.
 
     Parameters
     ----------
     hours : numpy.ndarray
         Riding hours to each point of the profile [h].
-    typed : tuple of TypedDay
-        Where the road was typed, its days stand as they are.
-    stops : tuple of Stop
-        Where the cut says so, a day ends at the stop with sure water nearest to its length.
+    road : Road
+        Typed days stand as they are. Elsewhere a day ends at every night the rider has set, and between these where it is
+        full, or at a good place to sleep near there.
     """
-    if typed:
-        ends = np.cumsum([day.distance_km for day in typed])
+    marks = _marks(road, profile)
+    if road.typed_days:
+        ends = np.cumsum([day.distance_km for day in road.typed_days])
         ends[-1] = profile.length_km
-        return np.concatenate([[0.0], ends])
-    along, size = (hours, cut.hours) if cut.by == "hours" else (profile.km, cut.distance_km)
-    size = max(size, along[-1] / LONGEST_TOUR_DAYS)
-    sure_km = sorted(s.at_km for s in stops if s.water == "reliable" and 0 < s.at_km < profile.length_km)
-    sure = np.interp(sure_km, profile.km, along) if cut.to_stops else np.array([])
-    ends_along = [0.0]
-    while along[-1] - ends_along[-1] > size * (1 + SHORTEST_LAST_DAY):
-        target = ends_along[-1] + size
-        near = sure[np.abs(sure - target) <= NEAR_SHARE * size]
-        ends_along.append(float(near[np.argmin(np.abs(near - target))]) if near.size else target)
-    inner = np.interp(ends_along[1:], along, profile.km)
-    return np.concatenate([[0.0], inner, [profile.length_km]])
+        inner = ends[:-1]
+    else:
+        size = road.cut.hours if road.cut.by == "hours" else road.cut.distance_km
+        along = hours if road.cut.by == "hours" else profile.km
+        size = max(size, float(along[-1]) / LONGEST_TOUR_DAYS)
+        places = _good_places(road, profile, along) if road.cut.to_stops else []
+        fixed = np.interp([0.0, *(night.at_km for night in marks), profile.length_km], profile.km, along)
+        ends_along: list[float] = []
+        for start, end in pairwise(fixed):
+            ends_along += [*_between(float(start), float(end), size, places), float(end)]
+        inner = np.interp(ends_along[:-1], along, profile.km)
+    km = np.concatenate([[0.0], inner, [profile.length_km]])
+    rests = np.zeros(km.size - 2, dtype=np.int64)
+    for night in marks:
+        if rests.size:
+            rests[int(np.argmin(np.abs(km[1:-1] - night.at_km)))] += night.rest_days
+    return Days(km, rests)
+
+
+def _marks(road: Road, profile: Profile) -> list[Night]:
+    """The nights that the rider has set, in road order, each place once."""
+    kept: list[Night] = []
+    for night in sorted(road.nights, key=lambda n: n.at_km):
+        inside = SAME_PLACE_KM < night.at_km < profile.length_km - SAME_PLACE_KM
+        if inside and (not kept or night.at_km - kept[-1].at_km > SAME_PLACE_KM):
+            kept.append(night)
+    return kept
+
+
+def _good_places(road: Road, profile: Profile, along: Array) -> list[tuple[float, float]]:
+    """Places to sleep and what each is worth, in the measure of the cut."""
+    found = []
+    for stop in road.stops:
+        worth = SHELTER_WORTH[stop.shelter] + (WATER_WORTH if stop.water == "reliable" else 0)
+        if worth > 0 and 0 < stop.at_km < profile.length_km:
+            found.append((float(np.interp(stop.at_km, profile.km, along)), worth))
+    return sorted(found)
+
+
+def _between(start: float, end: float, size: float, places: list[tuple[float, float]]) -> list[float]:
+    """Ends of the days between two fixed ones."""
+    ends = []
+    here = start
+    while end - here > size * (1 + SHORTEST_LAST_DAY):
+        target = here + size
+        near = [
+            (abs(at - target) / size - worth, at)
+            for at, worth in places
+            if abs(at - target) <= NEAR_SHARE * size and here < at < end
+        ]
+        here = min(near)[1] if near else target
+        ends.append(here)
+    return ends
+
+
+def night_stop(stops: tuple[Stop, ...], km: float, near_km: float) -> Stop | None:
+    """The stop at which a night is spent, None for a camp away from stops."""
+    near = [stop for stop in stops if abs(stop.at_km - km) <= near_km]
+    return min(near, key=lambda stop: (stop.water != "reliable", abs(stop.at_km - km)), default=None)

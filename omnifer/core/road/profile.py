@@ -75,14 +75,21 @@ class Profile:
             return None
         return float(np.interp(km, self.km, self.lat_deg)), float(np.interp(km, self.km, self.lon_deg))
 
+    def distance_to(self, lat_deg: float, lon_deg: float) -> Array:
+        """Distance of every point from a place, good for tens of kilometres [km]. Raises ValueError on a typed road."""
+        if self.lat_deg is None or self.lon_deg is None:
+            raise ValueError("a typed road has no coordinates")
+        east = (self.lon_deg - lon_deg + 180) % 360 - 180
+        middle = np.radians((self.lat_deg + lat_deg) / 2)
+        return np.asarray(np.hypot(self.lat_deg - lat_deg, east * np.cos(middle)) * KM_PER_DEGREE)
+
     def nearest(self, lat_deg: float, lon_deg: float) -> tuple[float, float] | None:
         """Kilometre nearest to a place, and how far away the place lies [km, km]; None where the road was typed."""
-        if self.lat_deg is None or self.lon_deg is None:
+        if self.lat_deg is None:
             return None
-        east = (self.lon_deg - lon_deg + 180) % 360 - 180
-        degrees = np.hypot(self.lat_deg - lat_deg, east * np.cos(np.radians(lat_deg)))
-        at = int(np.argmin(degrees))
-        return float(self.km[at]), float(degrees[at]) * KM_PER_DEGREE
+        distance = self.distance_to(lat_deg, lon_deg)
+        at = int(np.argmin(distance))
+        return float(self.km[at]), float(distance[at])
 
     @property
     def length_km(self) -> float:

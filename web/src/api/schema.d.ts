@@ -143,6 +143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/days.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A calendar with a day each: distance, stops, daylight, what is shut. */
+        get: operations["export_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/kit.csv": {
         parameters: {
             query?: never;
@@ -194,6 +211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/pace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The power and pauses of a recorded ride; nothing is taken. */
+        post: operations["learn_pace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/proposal": {
         parameters: {
             query?: never;
@@ -205,6 +239,23 @@ export interface paths {
         put?: never;
         /** Propose a load and take it on; undo brings the old one back. */
         post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/road.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The road with a line a day and a point a stop. */
+        get: operations["export_geojson"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -228,6 +279,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/stations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a weather record: twelve months, a daily station record, or a typical-year file. */
+        post: operations["bring_station"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/step": {
         parameters: {
             query?: never;
@@ -239,6 +307,57 @@ export interface paths {
         put?: never;
         /** Undo or redo one change. */
         post: operations["step_tour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/stops.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The stops as a sheet. */
+        get: operations["export_stops"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/stops/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the stops of a sheet that has been previewed. */
+        post: operations["import_stops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/stops/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Understand a sheet of stops; nothing is taken. */
+        post: operations["preview_stops"];
         delete?: never;
         options?: never;
         head?: never;
@@ -271,8 +390,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring a track; its waypoints become stops. */
+        /** Bring a track of one or more files, in the order of their names; its waypoints become stops. */
         post: operations["bring_track"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/track/shape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turn the track round, or keep only a part of it; stops and marks move with it. */
+        post: operations["shape_track"];
         delete?: never;
         options?: never;
         head?: never;
@@ -315,7 +451,8 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "guesses")[];
+            checked: ("water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses")[];
+            climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
             /** Findings */
@@ -325,6 +462,8 @@ export interface components {
             /** Minutes Per Kg */
             minutes_per_kg: number | null;
             moments: components["schemas"]["Moments"] | null;
+            /** Passings */
+            passings: components["schemas"]["Passing"][];
             profile: components["schemas"]["ProfileLine"] | null;
             /**
              * Ready
@@ -1002,6 +1141,25 @@ export interface components {
             what: string;
         };
         /**
+         * ClimateLine
+         * @description The weather to plan for along the drawn line of the road, a value for each of its kilometres.
+         */
+        ClimateLine: {
+            /** Day High C */
+            day_high_c: number[];
+            /** Mean Max C */
+            mean_max_c: number[];
+            /** Mean Min C */
+            mean_min_c: number[];
+            /** Night Low C */
+            night_low_c: number[];
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "stations" | "typed" | "latitude" | "default";
+        };
+        /**
          * ColumnRead
          * @description How one column was understood.
          */
@@ -1021,9 +1179,11 @@ export interface components {
         };
         /**
          * Day
-         * @description One day on the road.
+         * @description One day of the tour. Clock hours are those of the nominal time zone of the place, 15 degrees of longitude an hour.
          */
         Day: {
+            /** Arrive H */
+            arrive_h: number;
             /** Ascent M */
             ascent_m: number;
             /**
@@ -1031,7 +1191,10 @@ export interface components {
              * Format: date
              */
             date: string;
-            /** Day High C */
+            /**
+             * Day High C
+             * @description Hot day to plan for
+             */
             day_high_c: number;
             /** Daylight Hours */
             daylight_hours: number | null;
@@ -1039,29 +1202,82 @@ export interface components {
             descent_m: number;
             /** Distance Km */
             distance_km: number;
+            /**
+             * Dusk H
+             * @description End of civil twilight
+             */
+            dusk_h: number | null;
+            /**
+             * Fixed
+             * @description The rider has set this night
+             */
+            fixed: boolean;
             /** From Km */
             from_km: number;
+            /** Heat Index C */
+            heat_index_c: number;
             /** Highest M */
             highest_m: number;
+            /** Humidity Pct */
+            humidity_pct: number;
             /** Lowest M */
             lowest_m: number;
+            /** Mean Max C */
+            mean_max_c: number;
+            /** Mean Min C */
+            mean_min_c: number;
             /**
              * Night At
              * @description Name of the stop at which the night is spent; empty: a dry or wild camp
              */
             night_at: string;
-            /** Night Low C */
+            /**
+             * Night Low C
+             * @description Cold night to plan for, where the day ends
+             */
             night_low_c: number;
+            /**
+             * Night Water
+             * @description Sure water where the night is spent
+             */
+            night_water: boolean;
             /** Number */
             number: number;
             /** Pause Hours */
             pause_hours: number;
+            /** Rain Chance */
+            rain_chance: number;
+            /**
+             * Rest
+             * @description Spent without riding at the place where the day before ended
+             */
+            rest: boolean;
             /** Riding Hours */
             riding_hours: number;
+            /** Start H */
+            start_h: number;
             /** Steepest */
             steepest: number;
+            /** Sunrise H */
+            sunrise_h: number | null;
+            /** Sunset H */
+            sunset_h: number | null;
             /** To Km */
             to_km: number;
+            /** Transfer Hours */
+            transfer_hours: number;
+            /**
+             * Walking Km
+             * @description Too steep or too soft to ride
+             */
+            walking_km: number;
+            /**
+             * Wind Chill C
+             * @description Felt on the coldest descent of a cold morning; None: no long descent
+             */
+            wind_chill_c: number | null;
+            /** Wind Ms */
+            wind_ms: number;
         };
         /**
          * DayCut
@@ -1088,7 +1304,7 @@ export interface components {
             hours?: number;
             /**
              * To Stops
-             * @description End a day at a stop with sure water where one lies near its end
+             * @description End a day at a good place to sleep where one lies near its end
              * @default true
              */
             to_stops?: boolean;
@@ -1118,7 +1334,7 @@ export interface components {
             hours: number;
             /**
              * To Stops
-             * @description End a day at a stop with sure water where one lies near its end
+             * @description End a day at a good place to sleep where one lies near its end
              * @default true
              */
             to_stops: boolean;
@@ -1164,7 +1380,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "guesses";
+            kind: "water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses";
             /** Mends */
             mends: components["schemas"]["Mend"][];
             /** Need */
@@ -1212,7 +1428,7 @@ export interface components {
         };
         /**
          * Gap
-         * @description A stretch between two places that supply one thing.
+         * @description A stretch between two places that supply one thing. Amounts are 0 for what is not carried.
          */
         Gap: {
             /**
@@ -1220,17 +1436,22 @@ export interface components {
              * @description Needed for nights away from a source [l]; food: carried on from shop to shop [kg]
              */
             camp: number;
-            /**
-             * Chances
-             * @description Sources in between that may be dry
-             */
-            chances: string[];
             /** Day */
             day: number;
+            /**
+             * Days
+             * @description Calendar days from leaving to arriving, both counted
+             */
+            days: number;
             /** From Km */
             from_km: number;
             /** From Name */
             from_name: string;
+            /**
+             * Governs
+             * @description The longest of its kind
+             */
+            governs: boolean;
             /**
              * Holds
              * @description What the vessels hold [l]; None: not limited
@@ -1238,6 +1459,11 @@ export interface components {
             holds: number | null;
             /** Hours */
             hours: number;
+            /**
+             * Missed
+             * @description Sources in between that do not count, and why
+             */
+            missed: components["schemas"]["Missed"][];
             /**
              * Need
              * @description On board when leaving [l or kg]
@@ -1256,7 +1482,7 @@ export interface components {
              * Supply
              * @enum {string}
              */
-            supply: "water" | "food";
+            supply: "water" | "food" | "fuel" | "plugs" | "bike_shop" | "laundry";
             /** To Km */
             to_km: number;
             /** To Name */
@@ -1311,6 +1537,26 @@ export interface components {
             text: string;
         };
         /**
+         * LearnedPace
+         * @description A fitted power and pause factor with their uncertainty: one standard error each way.
+         */
+        LearnedPace: {
+            /** Blocks */
+            blocks: number;
+            /** Distance Km */
+            distance_km: number;
+            /** Moving Hours */
+            moving_hours: number;
+            /** Pause Error */
+            pause_error: number;
+            /** Pause Factor */
+            pause_factor: number;
+            /** Power Error W */
+            power_error_w: number;
+            /** Power W */
+            power_w: number;
+        };
+        /**
          * Load
          * @description One placing of the gear for the whole tour. What is placed nowhere lies on the shelf.
          */
@@ -1357,6 +1603,19 @@ export interface components {
             name: components["schemas"]["Text"];
         };
         /**
+         * Missed
+         * @description A supply that is there but does not count when the rider passes.
+         */
+        Missed: {
+            /** At Km */
+            at_km: number;
+            /** Name */
+            name: string;
+            /** Stop Id */
+            stop_id: string;
+            why: components["schemas"]["Text"];
+        };
+        /**
          * Moments
          * @description The moments along the tour at which everything is known; screens pick among them and compute nothing.
          */
@@ -1390,6 +1649,96 @@ export interface components {
             water_short_l: number[];
         };
         /**
+         * MonthNormals
+         * @description A month as the records know it: mean extremes of a day, how much they vary, and the rest.
+         */
+        "MonthNormals-Input": {
+            /**
+             * Humidity Pct
+             * @default 60
+             */
+            humidity_pct?: number;
+            /**
+             * Mean Max C
+             * @description Air temperature [°C]
+             */
+            mean_max_c: number;
+            /**
+             * Mean Min C
+             * @description Air temperature [°C]
+             */
+            mean_min_c: number;
+            /**
+             * Rain Days
+             * @description Days with 1 mm or more
+             * @default 8
+             */
+            rain_days?: number;
+            /**
+             * Spread Max C
+             * @description Standard deviation of daily maxima [K]
+             * @default 4
+             */
+            spread_max_c?: number;
+            /**
+             * Spread Min C
+             * @description Standard deviation of daily minima [K]
+             * @default 3
+             */
+            spread_min_c?: number;
+            /**
+             * Wind Ms
+             * @description Mean wind at 10 m [m/s]
+             * @default 3
+             */
+            wind_ms?: number;
+        };
+        /**
+         * MonthNormals
+         * @description A month as the records know it: mean extremes of a day, how much they vary, and the rest.
+         */
+        "MonthNormals-Output": {
+            /**
+             * Humidity Pct
+             * @default 60
+             */
+            humidity_pct: number;
+            /**
+             * Mean Max C
+             * @description Air temperature [°C]
+             */
+            mean_max_c: number;
+            /**
+             * Mean Min C
+             * @description Air temperature [°C]
+             */
+            mean_min_c: number;
+            /**
+             * Rain Days
+             * @description Days with 1 mm or more
+             * @default 8
+             */
+            rain_days: number;
+            /**
+             * Spread Max C
+             * @description Standard deviation of daily maxima [K]
+             * @default 4
+             */
+            spread_max_c: number;
+            /**
+             * Spread Min C
+             * @description Standard deviation of daily minima [K]
+             * @default 3
+             */
+            spread_min_c: number;
+            /**
+             * Wind Ms
+             * @description Mean wind at 10 m [m/s]
+             * @default 3
+             */
+            wind_ms: number;
+        };
+        /**
          * NewTour
          * @description What a tour begins with.
          */
@@ -1413,6 +1762,38 @@ export interface components {
              * @default []
              */
             typed_days?: components["schemas"]["TypedDay-Input"][];
+        };
+        /**
+         * Night
+         * @description A night that the rider has set: the day ends here, and rest days may follow.
+         */
+        "Night-Input": {
+            /**
+             * At Km
+             * @description Distance along the road [km]
+             */
+            at_km: number;
+            /**
+             * Rest Days
+             * @default 0
+             */
+            rest_days?: number;
+        };
+        /**
+         * Night
+         * @description A night that the rider has set: the day ends here, and rest days may follow.
+         */
+        "Night-Output": {
+            /**
+             * At Km
+             * @description Distance along the road [km]
+             */
+            at_km: number;
+            /**
+             * Rest Days
+             * @default 0
+             */
+            rest_days: number;
         };
         /**
          * PackCard
@@ -1454,6 +1835,27 @@ export interface components {
             thing_id: string;
             /** Volume L */
             volume_l: number;
+        };
+        /**
+         * Passing
+         * @description When a stop is passed, and what of it cannot be used then.
+         */
+        Passing: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Day */
+            day: number;
+            /** Hour */
+            hour: number;
+            shop_shut: components["schemas"]["Text"] | null;
+            /** Stays */
+            stays: boolean;
+            /** Stop Id */
+            stop_id: string;
+            water_fails: components["schemas"]["Text"] | null;
         };
         /**
          * PlaceFor
@@ -1764,6 +2166,12 @@ export interface components {
          */
         "Road-Input": {
             /**
+             * Ascent Threshold M
+             * @description Smallest reversal that counts as climb [m]
+             * @default 4
+             */
+            ascent_threshold_m?: number;
+            /**
              * @default {
              *       "by": "hours",
              *       "distance_km": 70,
@@ -1773,10 +2181,48 @@ export interface components {
              */
             cut?: components["schemas"]["DayCut-Input"];
             /**
+             * Nights
+             * @default []
+             */
+            nights?: components["schemas"]["Night-Input"][];
+            /**
+             * Odds
+             * @description Chance a night is colder, or a day hotter, than planned
+             * @default 0.1
+             */
+            odds?: number;
+            /**
+             * Pause Factor
+             * @description Hours on the road over hours riding
+             * @default 1.3
+             */
+            pause_factor?: number;
+            /**
+             * Start Hour
+             * @description When a day's ride begins, local clock [h]
+             * @default 8
+             */
+            start_hour?: number;
+            /**
+             * Stations
+             * @default []
+             */
+            stations?: components["schemas"]["Station-Input"][];
+            /**
              * Stops
              * @default []
              */
             stops?: components["schemas"]["Stop-Input"][];
+            /**
+             * Surfaces
+             * @default []
+             */
+            surfaces?: components["schemas"]["SurfaceStretch"][];
+            /**
+             * Transfers
+             * @default []
+             */
+            transfers?: components["schemas"]["Transfer-Input"][];
             /**
              * Typed Days
              * @default []
@@ -1784,6 +2230,7 @@ export interface components {
             typed_days?: components["schemas"]["TypedDay-Input"][];
             /**
              * Weather
+             * @description Typed design weather; stations go before it
              * @default []
              */
             weather?: components["schemas"]["Weather-Input"][];
@@ -1794,6 +2241,12 @@ export interface components {
          */
         "Road-Output": {
             /**
+             * Ascent Threshold M
+             * @description Smallest reversal that counts as climb [m]
+             * @default 4
+             */
+            ascent_threshold_m: number;
+            /**
              * @default {
              *       "by": "hours",
              *       "distance_km": 70,
@@ -1803,10 +2256,48 @@ export interface components {
              */
             cut: components["schemas"]["DayCut-Output"];
             /**
+             * Nights
+             * @default []
+             */
+            nights: components["schemas"]["Night-Output"][];
+            /**
+             * Odds
+             * @description Chance a night is colder, or a day hotter, than planned
+             * @default 0.1
+             */
+            odds: number;
+            /**
+             * Pause Factor
+             * @description Hours on the road over hours riding
+             * @default 1.3
+             */
+            pause_factor: number;
+            /**
+             * Start Hour
+             * @description When a day's ride begins, local clock [h]
+             * @default 8
+             */
+            start_hour: number;
+            /**
+             * Stations
+             * @default []
+             */
+            stations: components["schemas"]["Station-Output"][];
+            /**
              * Stops
              * @default []
              */
             stops: components["schemas"]["Stop-Output"][];
+            /**
+             * Surfaces
+             * @default []
+             */
+            surfaces: components["schemas"]["SurfaceStretch"][];
+            /**
+             * Transfers
+             * @default []
+             */
+            transfers: components["schemas"]["Transfer-Output"][];
             /**
              * Typed Days
              * @default []
@@ -1814,6 +2305,7 @@ export interface components {
             typed_days: components["schemas"]["TypedDay-Output"][];
             /**
              * Weather
+             * @description Typed design weather; stations go before it
              * @default []
              */
             weather: components["schemas"]["Weather-Output"][];
@@ -1884,6 +2376,90 @@ export interface components {
             volume_l: number;
         };
         /**
+         * Station
+         * @description A place whose weather is known month by month.
+         */
+        "Station-Input": {
+            /**
+             * At Km
+             * @description Where along the road; None: by its coordinates
+             * @default null
+             */
+            at_km?: number | null;
+            /**
+             * Elevation M
+             * @description Height above the sea [m]
+             * @default 0
+             */
+            elevation_m?: number;
+            /**
+             * Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            id: string;
+            /**
+             * Lat Deg
+             * @default null
+             */
+            lat_deg?: number | null;
+            /**
+             * Lon Deg
+             * @default null
+             */
+            lon_deg?: number | null;
+            /** Months */
+            months: components["schemas"]["MonthNormals-Input"][];
+            /** Name */
+            name: string;
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+        };
+        /**
+         * Station
+         * @description A place whose weather is known month by month.
+         */
+        "Station-Output": {
+            /**
+             * At Km
+             * @description Where along the road; None: by its coordinates
+             * @default null
+             */
+            at_km: number | null;
+            /**
+             * Elevation M
+             * @description Height above the sea [m]
+             * @default 0
+             */
+            elevation_m: number;
+            /**
+             * Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            id: string;
+            /**
+             * Lat Deg
+             * @default null
+             */
+            lat_deg: number | null;
+            /**
+             * Lon Deg
+             * @default null
+             */
+            lon_deg: number | null;
+            /** Months */
+            months: components["schemas"]["MonthNormals-Output"][];
+            /** Name */
+            name: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
          * Step
          * @description Undo or redo.
          */
@@ -1910,6 +2486,51 @@ export interface components {
              */
             at_km: number;
             /**
+             * Bike Shop
+             * @default none
+             * @enum {string}
+             */
+            bike_shop?: "none" | "basic" | "full";
+            /**
+             * Closed Dates
+             * @description Holidays and other closed days
+             * @default []
+             */
+            closed_dates?: string[];
+            /**
+             * Closed Weekdays
+             * @default []
+             */
+            closed_weekdays?: number[];
+            /**
+             * Closes H
+             * @default null
+             */
+            closes_h?: number | null;
+            /**
+             * Confirmed
+             * @description When the water was last confirmed
+             * @default null
+             */
+            confirmed?: string | null;
+            /**
+             * Detour Km
+             * @description Off the road, one way [km]
+             * @default 0
+             */
+            detour_km?: number;
+            /**
+             * Dry Months
+             * @description Months in which seasonal water fails; none given: never trusted
+             * @default []
+             */
+            dry_months?: number[];
+            /**
+             * Fuels
+             * @default []
+             */
+            fuels?: ("gas" | "petrol" | "alcohol")[];
+            /**
              * Id
              * @description Identifier, unique among its kind in the tour
              */
@@ -1922,17 +2543,40 @@ export interface components {
              */
             note?: string;
             /**
+             * Opens H
+             * @description Shop opens, local clock [h]; None: not known
+             * @default null
+             */
+            opens_h?: number | null;
+            /**
+             * Services
+             * @default []
+             */
+            services?: ("meals" | "laundry" | "plugs" | "post")[];
+            /**
+             * Shelter
+             * @default none
+             * @enum {string}
+             */
+            shelter?: "none" | "wild" | "site" | "hut" | "room";
+            /**
              * Shop
              * @default none
              * @enum {string}
              */
-            shop?: "full" | "basic" | "none";
+            shop?: "full" | "basic" | "snacks" | "none";
+            /**
+             * Treat Water
+             * @description Filter, boil or treat before drinking
+             * @default false
+             */
+            treat_water?: boolean;
             /**
              * Water
              * @default none
              * @enum {string}
              */
-            water?: "reliable" | "seasonal" | "none";
+            water?: "reliable" | "seasonal" | "unsure" | "none";
         };
         /**
          * Stop
@@ -1944,6 +2588,51 @@ export interface components {
              * @description Distance along the road [km]
              */
             at_km: number;
+            /**
+             * Bike Shop
+             * @default none
+             * @enum {string}
+             */
+            bike_shop: "none" | "basic" | "full";
+            /**
+             * Closed Dates
+             * @description Holidays and other closed days
+             * @default []
+             */
+            closed_dates: string[];
+            /**
+             * Closed Weekdays
+             * @default []
+             */
+            closed_weekdays: number[];
+            /**
+             * Closes H
+             * @default null
+             */
+            closes_h: number | null;
+            /**
+             * Confirmed
+             * @description When the water was last confirmed
+             * @default null
+             */
+            confirmed: string | null;
+            /**
+             * Detour Km
+             * @description Off the road, one way [km]
+             * @default 0
+             */
+            detour_km: number;
+            /**
+             * Dry Months
+             * @description Months in which seasonal water fails; none given: never trusted
+             * @default []
+             */
+            dry_months: number[];
+            /**
+             * Fuels
+             * @default []
+             */
+            fuels: ("gas" | "petrol" | "alcohol")[];
             /**
              * Id
              * @description Identifier, unique among its kind in the tour
@@ -1957,17 +2646,55 @@ export interface components {
              */
             note: string;
             /**
+             * Opens H
+             * @description Shop opens, local clock [h]; None: not known
+             * @default null
+             */
+            opens_h: number | null;
+            /**
+             * Services
+             * @default []
+             */
+            services: ("meals" | "laundry" | "plugs" | "post")[];
+            /**
+             * Shelter
+             * @default none
+             * @enum {string}
+             */
+            shelter: "none" | "wild" | "site" | "hut" | "room";
+            /**
              * Shop
              * @default none
              * @enum {string}
              */
-            shop: "full" | "basic" | "none";
+            shop: "full" | "basic" | "snacks" | "none";
+            /**
+             * Treat Water
+             * @description Filter, boil or treat before drinking
+             * @default false
+             */
+            treat_water: boolean;
             /**
              * Water
              * @default none
              * @enum {string}
              */
-            water: "reliable" | "seasonal" | "none";
+            water: "reliable" | "seasonal" | "unsure" | "none";
+        };
+        /**
+         * StopsPreview
+         * @description What a sheet of stops would bring, before anything is taken.
+         */
+        StopsPreview: {
+            /**
+             * Left Aside
+             * @description Columns that were not understood
+             */
+            left_aside: string[];
+            /** Problems */
+            problems: components["schemas"]["RowProblem"][];
+            /** Stops */
+            stops: components["schemas"]["Stop-Output"][];
         };
         /**
          * Support
@@ -2088,6 +2815,27 @@ export interface components {
             limit_kg: number;
             /** Support Id */
             support_id: string;
+        };
+        /**
+         * SurfaceStretch
+         * @description A stretch with a surface of its own; elsewhere the bike's own rolling resistance holds.
+         */
+        SurfaceStretch: {
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             */
+            from_km: number;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "asphalt" | "rough_asphalt" | "gravel" | "soft" | "push";
+            /**
+             * To Km
+             * @description Distance along the road [km]
+             */
+            to_km: number;
         };
         /**
          * Text
@@ -2412,13 +3160,21 @@ export interface components {
             rig: components["schemas"]["Rig-Output"];
             /**
              * @default {
+             *       "ascent_threshold_m": 4,
              *       "cut": {
              *         "by": "hours",
              *         "distance_km": 70,
              *         "hours": 6,
              *         "to_stops": true
              *       },
+             *       "nights": [],
+             *       "odds": 0.1,
+             *       "pause_factor": 1.3,
+             *       "start_hour": 8,
+             *       "stations": [],
              *       "stops": [],
+             *       "surfaces": [],
+             *       "transfers": [],
              *       "typed_days": [],
              *       "weather": []
              *     }
@@ -2456,6 +3212,32 @@ export interface components {
              * @description The change that led here
              */
             what: string;
+        };
+        /**
+         * TrackShape
+         * @description Turn the track round, or keep a part of it.
+         */
+        TrackShape: {
+            /**
+             * From Km
+             * @default 0
+             */
+            from_km?: number;
+            /**
+             * Revision
+             * @description The revision that the writer saw
+             */
+            revision: number;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "reverse" | "trim";
+            /**
+             * To Km
+             * @default null
+             */
+            to_km?: number | null;
         };
         /**
          * TrailerFrame
@@ -2516,6 +3298,60 @@ export interface components {
              * @default 203
              */
             wheel_radius_mm: number;
+        };
+        /**
+         * Transfer
+         * @description A stretch that is not ridden.
+         */
+        "Transfer-Input": {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "ferry" | "train" | "bus" | "flight";
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             */
+            from_km: number;
+            /**
+             * Hours
+             * @description From end to end, waiting included [h]
+             * @default 2
+             */
+            hours?: number;
+            /**
+             * To Km
+             * @description Distance along the road [km]
+             */
+            to_km: number;
+        };
+        /**
+         * Transfer
+         * @description A stretch that is not ridden.
+         */
+        "Transfer-Output": {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "ferry" | "train" | "bus" | "flight";
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             */
+            from_km: number;
+            /**
+             * Hours
+             * @description From end to end, waiting included [h]
+             * @default 2
+             */
+            hours: number;
+            /**
+             * To Km
+             * @description Distance along the road [km]
+             */
+            to_km: number;
         };
         /**
          * Trial
@@ -3065,6 +3901,55 @@ export interface operations {
             };
         };
     };
+    export_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     export_kit: {
         parameters: {
             query?: never;
@@ -3220,6 +4105,72 @@ export interface operations {
             };
         };
     };
+    learn_pace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                    revision?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnedPace"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     propose: {
         parameters: {
             query?: never;
@@ -3264,6 +4215,55 @@ export interface operations {
             };
             /** @description Refused */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_geojson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/geo+json": Record<string, never>;
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3331,6 +4331,81 @@ export interface operations {
             };
         };
     };
+    bring_station: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                    revision?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     step_tour: {
         parameters: {
             query?: never;
@@ -3375,6 +4450,161 @@ export interface operations {
             };
             /** @description Refused */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_stops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_stops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitImport"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_stops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitText"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopsPreview"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3491,6 +4721,68 @@ export interface operations {
             };
             /** @description Refused */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_track: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrackShape"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,173 @@
+"""The road of a tour: its track, its stops as a sheet, its weather stations, and the pace of a recorded ride."""
+
+from flask import Blueprint, Response, request
+
+from omnifer.api import shapes
+from omnifer.api.desk import answer, body, desk, uploaded, uploaded_revision
+from omnifer.api.openapi import operation
+from omnifer.core.model.road import Stop, TypedDay
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.road import learn, reshape
+from omnifer.core.road.profile import Profile, from_track
+from omnifer.core.road.symbols import supplies_of
+from omnifer.core.voyage import play
+from omnifer.formats import tracks
+from omnifer.formats.gpx import FoundRoad, Waypoint, read_ride
+from omnifer.formats.problem import InputProblem
+from omnifer.formats.stations import read_station
+from omnifer.formats.stops_csv import StopsPreview, read_stops_csv
+
+blueprint = Blueprint("roads", __name__)
+FARTHEST_WAYPOINT_KM = 20.0
+"""Waypoints farther from the track are no stops of this road [km]."""
+MOST_FILES = 50
+
+
+@blueprint.post("/api/tours/<tour_id>/track")
+@operation(gives=shapes.TourAnswer, upload=True, problems=(404, 409, 413, 422))
+def bring_track(tour_id: str) -> Response:
+    """Bring a track of one or more files, in the order of their names; its waypoints become stops."""
+    revision = uploaded_revision()
+    files = sorted(request.files.getlist("file"), key=lambda f: f.filename or "")[:MOST_FILES]
+    road = tracks.join([tracks.read_track(file.read()) for file in files] or [tracks.read_track(uploaded())])
+    stored = desk().tours.read(tour_id)
+    if request.form.get("after") == "yes" and stored.track_id is not None:
+        before = desk().tours.read_track(stored.track_id)
+        assert before is not None
+        road = tracks.join([FoundRoad(before, []), road])
+    try:
+        profile = from_track(road.track)
+    except ValueError as error:
+        raise InputProblem(str(error)[:1].upper() + str(error)[1:], "", "Choose another file.") from None
+    kept = tuple(stop for stop in stored.sheet.road.stops if stop.at_km <= profile.length_km)
+    new, far = _stops(road.waypoints, profile, kept)
+    changed = stored.sheet.road.model_copy(update={"stops": (*kept, *new), "typed_days": tuple[TypedDay, ...]()})
+    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
+    desk().tours.change(tour_id, revision, f"Bring the track {road.track.name or 'from a file'}"[:200], sheet, road.track)
+    remarks = [f"{len(road.track.lat_deg)} points, {profile.length_km:.0f} km, {len(new)} places became stops.", *road.remarks]
+    if far:
+        remarks.append(f"{far} places lie more than {FARTHEST_WAYPOINT_KM:.0f} km from the track and were left out.")
+    return answer(desk().answer(tour_id, remarks))
+
+
+def _stops(waypoints: list[Waypoint], profile: Profile, kept: tuple[Stop, ...]) -> tuple[list[Stop], int]:
+    """Waypoints near the track as stops, those already there left out; and how many lie too far away."""
+    known = {(stop.name, round(stop.at_km)) for stop in kept}
+    used = {stop.id for stop in kept}
+    stops, far = [], 0
+    for number, waypoint in enumerate(waypoints, 1):
+        nearest = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)
+        if nearest is None or nearest[1] > FARTHEST_WAYPOINT_KM:
+            far += 1
+            continue
+        if (waypoint.name, round(nearest[0])) in known:
+            continue
+        identifier = f"wpt-{number}"
+        while identifier in used:
+            identifier += "-"
+        used.add(identifier)
+        off = round(nearest[1], 1) if nearest[1] >= 0.5 else 0
+        supplies = supplies_of(f"{waypoint.symbol} {waypoint.name}")
+        figures = {
+            "id": identifier,
+            "name": waypoint.name,
+            "at_km": round(nearest[0], 3),
+            "detour_km": off,
+            "note": waypoint.note,
+        }
+        stops.append(Stop.model_validate(figures | supplies))
+    return stops, far
+
+
+@blueprint.post("/api/tours/<tour_id>/track/shape")
+@operation(gives=shapes.TourAnswer, takes=shapes.TrackShape, problems=(404, 409, 422))
+def shape_track(tour_id: str) -> Response:
+    """Turn the track round, or keep only a part of it; stops and marks move with it."""
+    wanted = shapes.TrackShape.model_validate_json(body())
+    stored = desk().tours.read(tour_id)
+    track, profile = desk().tours.read_track(stored.track_id), desk().profile(stored)
+    if track is None or profile is None:
+        raise InputProblem("This tour has no track", "", "Bring one first.")
+    road = stored.sheet.road
+    try:
+        if wanted.shape == "reverse":
+            what, track, road = (
+                "Ride the road the other way",
+                tracks.reverse(track),
+                reshape.reversed_road(road, profile.length_km),
+            )
+        else:
+            low, high = wanted.from_km, wanted.to_km if wanted.to_km is not None else profile.length_km
+            what = f"Keep km {low:.0f} to {high:.0f}"
+            track, road = tracks.trim(track, low, high), reshape.trimmed_road(road, low, high)
+        from_track(track)
+    except ValueError as error:
+        raise InputProblem(str(error)[:1].upper() + str(error)[1:], "fields from_km and to_km", "Keep a longer part.") from None
+    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": road})))
+    desk().tours.change(tour_id, wanted.revision, what, sheet, track)
+    return answer(desk().answer(tour_id))
+
+
+@blueprint.post("/api/tours/<tour_id>/stops/preview")
+@operation(gives=StopsPreview, takes=shapes.KitText, problems=(404, 422))
+def preview_stops(tour_id: str) -> Response:
+    """Understand a sheet of stops; nothing is taken."""
+    stored = desk().tours.read(tour_id)
+    wanted = shapes.KitText.model_validate_json(body())
+    return answer(read_stops_csv(wanted.text, {stop.id for stop in stored.sheet.road.stops}))
+
+
+@blueprint.post("/api/tours/<tour_id>/stops/import")
+@operation(gives=shapes.TourAnswer, takes=shapes.KitImport, problems=(404, 409, 422))
+def import_stops(tour_id: str) -> Response:
+    """Take the stops of a sheet that has been previewed."""
+    stored = desk().tours.read(tour_id)
+    wanted = shapes.KitImport.model_validate_json(body())
+    road = stored.sheet.road
+    kept = () if wanted.replace else road.stops
+    found = read_stops_csv(wanted.text, {stop.id for stop in kept})
+    changed = road.model_copy(update={"stops": (*kept, *found.stops)})
+    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
+    desk().tours.change(tour_id, wanted.revision, f"Take {len(found.stops)} stops from a sheet", sheet)
+    return answer(desk().answer(tour_id))
+
+
+@blueprint.post("/api/tours/<tour_id>/stations")
+@operation(gives=shapes.TourAnswer, upload=True, problems=(404, 409, 413, 422))
+def bring_station(tour_id: str) -> Response:
+    """Bring a weather record: twelve months, a daily station record, or a typical-year file."""
+    revision = uploaded_revision()
+    stored = desk().tours.read(tour_id)
+    road = stored.sheet.road
+    used = {station.id for station in road.stations}
+    identifier = next(f"station-{n}" for n in range(1, len(used) + 2) if f"station-{n}" not in used)
+    at_km = request.form.get("at_km", "")
+    try:
+        place = float(at_km) if at_km else None
+    except ValueError:
+        raise InputProblem(f"{at_km!r} is not a kilometre", "field at_km", "Write a number.") from None
+    try:
+        station = read_station(uploaded(), identifier, request.form.get("name", "")[:120], place)
+    except ValueError as error:
+        raise InputProblem(f"The record does not make a station: {error}", "", "Say at which kilometre it lies.") from None
+    changed = road.model_copy(update={"stations": (*road.stations, station)})
+    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
+    desk().tours.change(tour_id, revision, f"Bring the weather of {station.name}"[:200], sheet)
+    return answer(desk().answer(tour_id, [f"{station.name}: {station.source or 'twelve months'}."]))
+
+
+@blueprint.post("/api/tours/<tour_id>/pace")
+@operation(gives=learn.LearnedPace, upload=True, problems=(404, 413, 422))
+def learn_pace(tour_id: str) -> Response:
+    """The power and pauses of a recorded ride; nothing is taken."""
+    stored = desk().tours.read(tour_id)
+    track, seconds = read_ride(uploaded())
+    profile = desk().profile(stored)
+    rider_id = request.form.get("rider", "")
+    index = next((i for i, rider in enumerate(stored.sheet.riders) if rider.id == rider_id), 0)
+    if profile is None:
+        raise InputProblem("The tour has no road yet", "", "Bring a track or type days first: the load follows from it.")
+    try:
+        return answer(learn.learn(track, seconds, play(stored.sheet, profile).riding[index]))
+    except ValueError as error:
+        raise InputProblem(str(error)[:1].upper() + str(error)[1:], "", "Bring the recording of a longer ride.") from None

@@ -1,0 +1,162 @@
+"""The weather to plan for, along the road and on the days on which it is ridden."""
+
+import datetime as dt
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core import practice
+from omnifer.core.model.road import Road, Station, Weather
+from omnifer.core.physics.weather import LAPSE_K_PER_M, exceeded
+from omnifer.core.road import normals
+from omnifer.core.road.profile import Profile
+
+STATIONS_WEIGHED = 3
+"""Nearest stations that count at a place, each by one over its distance squared; practice."""
+NEAREST_KM = 5.0
+"""Distances below this weigh alike [km]; practice."""
+NORTH_MEAN_C, NORTH_TILT_K = 14.97, 28.0
+"""Annual mean at sea level: mean - tilt * P2(sin latitude) [°C, K]; North, Cahalan and Coakley (1981), Rev. Geophys. 19:91,
+two-mode climate, from memory."""
+SEASON_K_PER_DEGREE = 0.28
+"""Half of the yearly swing for each degree of latitude [K]; practice, inland."""
+DAILY_SWING_K = 11.0
+"""Mean maximum less mean minimum [K]; practice."""
+ROUGH_SPREAD_K = 6.0
+"""Standard deviation around the rough default, for not knowing the place [K]; practice."""
+COLDEST_DAY = 20.0
+"""Day of the year with the lowest northern mean [d]; practice: a month behind the sun."""
+
+Array = NDArray[np.float64]
+Source = Literal["stations", "typed", "latitude", "default"]
+
+
+@dataclass(frozen=True)
+class Climate:
+    """The weather at every point of a profile, on the day on which it is passed.
+
+    `day_high_c` and `night_low_c` are the hot day and the cold night to plan for; the means stand beside them.
+    """
+
+    day_high_c: Array
+    night_low_c: Array
+    mean_max_c: Array
+    mean_min_c: Array
+    humidity_pct: Array
+    rain_chance: Array
+    wind_ms: Array
+    source: Source
+
+    @property
+    def known(self) -> bool:
+        """Whether the weather comes from the rider."""
+        return self.source in ("stations", "typed")
+
+    @property
+    def riding_c(self) -> Array:
+        """Temperature of the hours in which one rides on a hot day [°C]."""
+        return self.night_low_c + practice.RIDING_HEAT_SHARE * (self.day_high_c - self.night_low_c)
+
+
+def along(profile: Profile, road: Road, start: dt.date, day: Array) -> Climate:
+    """The weather of each point of the profile.
+
+    Parameters
+    ----------
+    day : numpy.ndarray
+        Whole days since the start on which each point is passed [d].
+
+    Stations go before typed weather, typed weather before the rough default from latitude and season; where not even the
+    latitude is known, a mild season is assumed everywhere.
+    """
+    day_of_year = start.timetuple().tm_yday - 1 + day
+    if road.stations:
+        return _from_stations(profile, road.stations, day_of_year, road.odds)
+    if road.weather:
+        return _typed(profile, road.weather, "typed")
+    if profile.lat_deg is not None:
+        return _from_latitude(profile, profile.lat_deg, day_of_year, road.odds)
+    mild = Weather(
+        from_km=0, day_high_c=practice.DEFAULT_DAY_HIGH_C, night_low_c=practice.DEFAULT_NIGHT_LOW_C,
+        humidity_pct=practice.DEFAULT_HUMIDITY_PCT,
+    )  # fmt: skip
+    return _typed(profile, (mild,), "default")
+
+
+def _from_stations(profile: Profile, stations: Sequence[Station], day_of_year: Array, odds: float) -> Climate:
+    """Nearest stations weighed by distance, each corrected to the height of the road."""
+    weights = _weights(profile, stations)
+    figures = np.zeros((len(normals.FIGURES), profile.km.size))
+    base_m = np.zeros(profile.km.size)
+    days, which = np.unique(day_of_year, return_inverse=True)
+    for station, weight in zip(stations, weights, strict=True):
+        table = normals.table_of(station.months)
+        by_day = np.array([normals.smooth_year(days, row) for row in table])
+        figures += weight * by_day[:, which]
+        base_m += weight * station.elevation_m
+    mean_max, mean_min, spread_max, spread_min, rain_days, humidity, wind = figures
+    cooling = LAPSE_K_PER_M * (profile.elevation_m - base_m) if profile.has_heights else 0.0
+    return Climate(
+        day_high_c=exceeded(mean_max, spread_max, odds) - cooling,
+        night_low_c=exceeded(mean_min, -spread_min, odds) - cooling,
+        mean_max_c=mean_max - cooling,
+        mean_min_c=mean_min - cooling,
+        humidity_pct=np.clip(humidity, 0, 100),
+        rain_chance=np.clip(rain_days / (normals.YEAR / 12), 0, 1),
+        wind_ms=np.maximum(wind, 0),
+        source="stations",
+    )
+
+
+def _weights(profile: Profile, stations: Sequence[Station]) -> Array:
+    """How much each station counts at each point, shape (stations, points), summing to 1."""
+    distance = np.array([_distance_km(profile, station) for station in stations])
+    if len(stations) > STATIONS_WEIGHED:
+        furthest = np.partition(distance, STATIONS_WEIGHED - 1, axis=0)[STATIONS_WEIGHED - 1]
+        distance = np.where(distance <= furthest, distance, np.inf)
+    weight = 1 / np.maximum(distance, NEAREST_KM) ** 2
+    return np.asarray(weight / weight.sum(axis=0))
+
+
+def _distance_km(profile: Profile, station: Station) -> Array:
+    if station.at_km is not None or profile.lat_deg is None or profile.lon_deg is None:
+        return np.abs(profile.km - (station.at_km or 0.0))
+    assert station.lat_deg is not None
+    assert station.lon_deg is not None
+    return profile.distance_to(station.lat_deg, station.lon_deg)
+
+
+def _typed(profile: Profile, weather: Sequence[Weather], source: Source) -> Climate:
+    stretches = sorted(weather, key=lambda w: w.from_km)
+    index = np.clip(np.searchsorted([w.from_km for w in stretches], profile.km, side="right") - 1, 0, None)
+
+    def figures(name: str) -> Array:
+        return np.array([float(getattr(w, name)) for w in stretches])[index]
+
+    cooling = LAPSE_K_PER_M * (profile.elevation_m - figures("at_elevation_m")) if profile.has_heights else 0.0
+    high, low = figures("day_high_c") - cooling, figures("night_low_c") - cooling
+    unknown = np.zeros(profile.km.size)
+    return Climate(high, low, high, low, figures("humidity_pct"), unknown, unknown, source)
+
+
+def _from_latitude(profile: Profile, lat_deg: Array, day_of_year: Array, odds: float) -> Climate:
+    """A rough default with a wide range: annual mean by latitude, season by date, height by the lapse rate."""
+    sine = np.sin(np.radians(lat_deg))
+    yearly = NORTH_MEAN_C - NORTH_TILT_K * (3 * sine**2 - 1) / 2
+    season = -SEASON_K_PER_DEGREE * lat_deg * np.cos(2 * np.pi * (day_of_year - COLDEST_DAY) / normals.YEAR)
+    mean = yearly + season - (LAPSE_K_PER_M * profile.elevation_m if profile.has_heights else 0.0)
+    high, low = mean + DAILY_SWING_K / 2, mean - DAILY_SWING_K / 2
+    nothing = np.zeros(profile.km.size)
+    return Climate(
+        day_high_c=exceeded(high, ROUGH_SPREAD_K, odds),
+        night_low_c=exceeded(low, -ROUGH_SPREAD_K, odds),
+        mean_max_c=high,
+        mean_min_c=low,
+        humidity_pct=np.full(profile.km.size, practice.DEFAULT_HUMIDITY_PCT),
+        rain_chance=nothing,
+        wind_ms=nothing,
+        source="latitude",
+    )

@@ -1,0 +1,157 @@
+"""Weather records: a sheet of months, a daily station record, a typical-year file; each becomes a station's normals."""
+
+import csv
+import datetime as dt
+import io
+import re
+from collections.abc import Iterable
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core.model.road import MonthNormals, Station
+from omnifer.formats.measures import number
+from omnifer.formats.problem import InputProblem
+
+FEWEST_DAYS = 200
+"""A month's normals from fewer days than this in all years together are no normals [d]; practice: seven years."""
+UNKNOWN_RAIN_DAYS, DAYS_A_MONTH = 8.0, 30.4
+"""Rain days of a month where the record has no rain [d]; practice."""
+RAIN_MM = 1.0
+"""A day with this much is a rain day [mm]; WMO's wet day."""
+
+Array = NDArray[np.float64]
+COLUMNS = {
+    "mean_max_c": ("max", "tmax", "high", "mean max", "mean maximum"),
+    "mean_min_c": ("min", "tmin", "low", "mean min", "mean minimum"),
+    "spread_max_c": ("sd max", "spread max"),
+    "spread_min_c": ("sd min", "spread min"),
+    "rain_days": ("rain days", "rain", "wet days"),
+    "humidity_pct": ("humidity", "rh"),
+    "wind_ms": ("wind", "wind m/s"),
+}
+
+
+def read_station(content: bytes, identifier: str, name: str, at_km: float | None) -> Station:
+    """A station of any of the three kinds, told apart by the first line. Raises InputProblem."""
+    text = content.decode("utf-8-sig", errors="replace")
+    if not text.strip():
+        raise InputProblem("The file is empty", "", "Choose a station record.")
+    first = text.lstrip().splitlines()[0]
+    if first.startswith("LOCATION,"):
+        return _from_epw(text, identifier, name, at_km)
+    if "DATE" in [cell.strip(' "') for cell in first.upper().split(",")]:
+        return _from_daily(text, identifier, name, at_km)
+    return _from_months(text, identifier, name, at_km)
+
+
+def normals_of_days(month: NDArray[np.int_], high: Array, low: Array, rain_mm: Array) -> list[dict[str, float]]:
+    """Means, spreads and rain days of each month from daily values; missing values are not-a-number."""
+    result = []
+    for number_ in range(1, 13):
+        here = month == number_
+        highs, lows, rain = (v[here][np.isfinite(v[here])] for v in (high, low, rain_mm))
+        if min(highs.size, lows.size) < 2:
+            raise InputProblem(f"Month {number_} has no daily maxima and minima", "", "Bring a record of several whole years.")
+        wet = float((rain >= RAIN_MM).mean()) if rain.size else UNKNOWN_RAIN_DAYS / DAYS_A_MONTH
+        result.append({
+            "mean_max_c": float(highs.mean()), "mean_min_c": float(lows.mean()),
+            "spread_max_c": float(highs.std(ddof=1)), "spread_min_c": float(lows.std(ddof=1)), "rain_days": wet * DAYS_A_MONTH,
+        })  # fmt: skip
+    return result
+
+
+def _station(identifier: str, name: str, at_km: float | None, months: Iterable[dict[str, float]], **more: object) -> Station:
+    rounded = [MonthNormals.model_validate({k: round(v, 2) for k, v in month.items()}) for month in months]
+    return Station.model_validate({"id": identifier, "name": name, "at_km": at_km, "months": rounded} | more)
+
+
+def _from_daily(text: str, identifier: str, name: str, at_km: float | None) -> Station:
+    """GHCN-Daily as CSV, one row a day: tenths of a degree and of a millimetre where values are whole, else as they stand."""
+    rows = list(csv.DictReader(io.StringIO(text)))
+    if not rows:
+        raise InputProblem("The record has a heading and no days", "line 2", "Bring the whole file.")
+    head = {key.strip().upper(): key for key in rows[0] if key}
+    missing = [c for c in ("DATE", "TMAX", "TMIN") if c not in head]
+    if missing:
+        raise InputProblem(f"The record has no column {', '.join(missing)}", "line 1", "Bring daily maxima and minima.")
+
+    def column(label: str) -> Array:
+        cells = [(row.get(head[label]) or "").strip() if label in head else "" for row in rows]
+        values = np.array([float(c) if re.fullmatch(r"-?\d+(\.\d+)?", c) else np.nan for c in cells])
+        return np.where(np.abs(values) >= 9999, np.nan, values)
+
+    try:
+        dates = [dt.date.fromisoformat((row.get(head["DATE"]) or "")[:10]) for row in rows]
+    except ValueError as error:
+        raise InputProblem(f"A date cannot be read: {error}", "", "Dates are written 2021-07-31.") from None
+    high, low, rain = column("TMAX"), column("TMIN"), column("PRCP")
+    whole = all(float(v).is_integer() for v in high[np.isfinite(high)][:400])
+    if whole and np.nanmax(np.abs(high), initial=0) > 60:
+        high, low, rain = high / 10, low / 10, rain / 10
+    if len(rows) < FEWEST_DAYS * 5:
+        raise InputProblem(f"The record has {len(rows)} days; normals want several whole years", "", "Bring a longer record.")
+    months = normals_of_days(np.array([d.month for d in dates]), high, low, rain)
+    more: dict[str, object] = {"source": f"daily record, {min(dates).year} to {max(dates).year}"}
+    for label, field in (("LATITUDE", "lat_deg"), ("LONGITUDE", "lon_deg"), ("ELEVATION", "elevation_m")):
+        cell = (rows[0].get(head[label]) or "") if label in head else ""
+        if re.fullmatch(r"\s*-?\d+(\.\d+)?\s*", cell):
+            more[field] = float(cell)
+    station_name = (rows[0].get(head["NAME"]) or "").strip() if "NAME" in head else ""
+    return _station(identifier, name or station_name[:120] or "Station", at_km, months, **more)
+
+
+def _from_epw(text: str, identifier: str, name: str, at_km: float | None) -> Station:
+    """An EnergyPlus typical-year file, read by pvlib."""
+    from pvlib.iotools import parse_epw
+
+    try:
+        table, place = parse_epw(io.StringIO(text))
+    except (ValueError, KeyError, IndexError) as error:
+        raise InputProblem(f"The typical-year file cannot be read: {error}", "", "Download it again.") from None
+    hours = table["temp_air"].to_numpy(dtype=float)
+    months = table["month"].to_numpy(dtype=int)
+    if hours.size != 8760:
+        raise InputProblem(f"The typical year has {hours.size} hours, not 8760", "", "Download it again.")
+    by_day = hours.reshape(365, 24)
+    month = months.reshape(365, 24)[:, 0]
+    rows = normals_of_days(month, by_day.max(axis=1), by_day.min(axis=1), np.full(365, np.nan))
+    for number_, row in enumerate(rows, 1):
+        here = months == number_
+        row["humidity_pct"] = float(table["relative_humidity"].to_numpy(dtype=float)[here].mean())
+        row["wind_ms"] = float(table["wind_speed"].to_numpy(dtype=float)[here].mean())
+    return _station(
+        identifier, name or str(place["city"])[:120], at_km, rows, source="typical year", lat_deg=float(place["latitude"]),
+        lon_deg=float(place["longitude"]), elevation_m=float(place["altitude"]),
+    )  # fmt: skip
+
+
+def _from_months(text: str, identifier: str, name: str, at_km: float | None) -> Station:
+    """Twelve rows, one a month, with a heading that names the columns."""
+    dialect = max(";\t,", key=text.splitlines()[0].count)
+    rows = [[cell.strip() for cell in row] for row in csv.reader(io.StringIO(text), delimiter=dialect) if any(row)]
+    head = [re.sub(r"[^a-z/ ]", " ", cell.lower()).strip() for cell in rows[0]]
+    found = {field: head.index(n) for field, names in COLUMNS.items() for n in names if n in head}
+    missing = [field for field in ("mean_max_c", "mean_min_c") if field not in found]
+    if missing:
+        raise InputProblem(
+            "No columns 'max' and 'min' were found", "line 1", "Head the columns: month; max; min; rain days; humidity; wind."
+        )
+    if len(rows) != 13:
+        raise InputProblem(f"A station wants 12 rows, one a month; there are {len(rows) - 1}", "", "Begin with January.")
+    months = []
+    for line, row in enumerate(rows[1:], 2):
+        month = {}
+        for field, column in found.items():
+            cell = row[column] if column < len(row) else ""
+            if not cell and field not in ("mean_max_c", "mean_min_c"):
+                continue
+            try:
+                month[field] = number(cell, decimal_comma=dialect != ",")
+            except ValueError as error:
+                raise InputProblem(str(error), f"line {line}, column {rows[0][column]}", "Write the figure alone.") from None
+        months.append(month)
+    try:
+        return _station(identifier, name or "Station", at_km, months, source="typed")
+    except ValueError as error:
+        raise InputProblem(f"The months do not make sense: {error}") from None

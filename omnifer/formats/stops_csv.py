@@ -1,0 +1,142 @@
+"""Stops as a sheet: read by the names of its columns, written so that it reads back the same."""
+
+import csv
+import datetime as dt
+import io
+import re
+from typing import Any, get_args
+
+from pydantic import Field, ValidationError
+
+from omnifer.core.model.quantities import Noun
+from omnifer.core.model.road import FuelKind, Service, Stop
+from omnifer.formats.kit_csv import RowProblem
+from omnifer.formats.measures import number
+from omnifer.formats.problem import InputProblem
+
+MOST_ROWS = 3000
+WEEKDAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
+COLUMNS = (
+    "km", "name", "detour_km", "water", "dry_months", "treat_water", "confirmed", "shop", "closed", "opens", "closes",
+    "closed_dates", "services", "fuels", "bike_shop", "shelter", "note",
+)  # fmt: skip
+WORDS = {
+    "water": {"sure": "reliable", "yes": "reliable", "x": "reliable", "maybe": "unsure", "?": "unsure", "no": "none", "": "none"},
+    "shop": {"yes": "full", "x": "full", "supermarket": "full", "small": "basic", "kiosk": "snacks", "no": "none", "": "none"},
+    "shelter": {"camp": "site", "campsite": "site", "hotel": "room", "hostel": "room", "": "none", "no": "none"},
+    "bike_shop": {"": "none", "no": "none", "yes": "basic"},
+}
+"""Words that riders write, beside Omnifer's own."""
+
+
+class StopsPreview(Noun):
+    """What a sheet of stops would bring, before anything is taken."""
+
+    stops: list[Stop]
+    problems: list[RowProblem]
+    left_aside: list[str] = Field(description="Columns that were not understood")
+
+
+def read_stops_csv(text: str, taken_ids: set[str]) -> StopsPreview:
+    """Understand a sheet of stops. Raises InputProblem where there is no table at all."""
+    lines = text.lstrip("\ufeff")
+    if not lines.strip():
+        raise InputProblem("The sheet is empty", "", "Paste at least a heading and one row.")
+    delimiter = max(";\t,", key=lines.strip().splitlines()[0].count)
+    rows = [[cell.strip() for cell in row] for row in csv.reader(io.StringIO(lines), delimiter=delimiter)]
+    first = next(i for i, row in enumerate(rows) if any(row))
+    heads = [re.sub(r"[^a-z]+", "_", cell.lower()).strip("_") for cell in rows[first]]
+    heads = ["km" if h in ("at", "at_km", "distance") else "name" if h in ("place", "stop") else h for h in heads]
+    if "km" not in heads or "name" not in heads:
+        raise InputProblem("No columns 'km' and 'name' were found", f"line {first + 1}", "Head them so.")
+    stops: list[Stop] = []
+    problems: list[RowProblem] = []
+    used = set(taken_ids)
+    for line, row in enumerate(rows[first + 1 :], first + 2):
+        if not any(row):
+            continue
+        if len(stops) >= MOST_ROWS:
+            problems.append(RowProblem(row=line, heading="", text="", what=f"more than {MOST_ROWS} stops"))
+            break
+        cells = dict(zip(heads, row, strict=False))
+        try:
+            stop = _stop(cells, delimiter != ",", _free_id(line, used))
+        except (ValueError, ValidationError) as error:
+            problems.append(_problem(line, error))
+            continue
+        used.add(stop.id)
+        stops.append(stop)
+    return StopsPreview(stops=stops, problems=problems, left_aside=[h for h in heads if h and h not in COLUMNS])
+
+
+def _free_id(line: int, used: set[str]) -> str:
+    identifier = f"row-{line}"
+    while identifier in used:
+        identifier += "-"
+    return identifier
+
+
+def _problem(line: int, error: ValueError) -> RowProblem:
+    if isinstance(error, ValidationError):
+        one = error.errors()[0]
+        return RowProblem(
+            row=line, heading=str(one["loc"][0]) if one["loc"] else "", text=str(one["input"])[:80], what=str(one["msg"])
+        )
+    heading, _, what = str(error).partition(": ")
+    return RowProblem(row=line, heading=heading if what else "", text="", what=what or heading)
+
+
+def _stop(cells: dict[str, str], decimal_comma: bool, identifier: str) -> Stop:
+    figures: dict[str, Any] = {"id": identifier, "name": cells["name"][:120], "at_km": _number("km", cells["km"], decimal_comma)}
+    for field, words in WORDS.items():
+        cell = cells.get(field, "").lower()
+        figures[field] = words.get(cell, cell)
+    if cells.get("detour_km"):
+        figures["detour_km"] = _number("detour_km", cells["detour_km"], decimal_comma)
+    figures["dry_months"] = [int(m) for m in re.findall(r"\d+", cells.get("dry_months", ""))]
+    figures["treat_water"] = cells.get("treat_water", "").lower() in ("yes", "x", "1", "true")
+    figures["closed_weekdays"] = [i for i, day in enumerate(WEEKDAYS) if day in cells.get("closed", "").lower()]
+    for field, heading in (("opens_h", "opens"), ("closes_h", "closes")):
+        if cells.get(heading):
+            figures[field] = _clock(heading, cells[heading])
+    figures["closed_dates"] = re.findall(r"\d{4}-\d{2}-\d{2}", cells.get("closed_dates", ""))
+    if cells.get("confirmed"):
+        figures["confirmed"] = dt.date.fromisoformat(cells["confirmed"])
+    figures["services"] = [s for s in get_args(Service) if s in cells.get("services", "").lower()]
+    figures["fuels"] = [f for f in get_args(FuelKind) if f in cells.get("fuels", "").lower()]
+    figures["note"] = cells.get("note", "")[:2000]
+    return Stop.model_validate(figures)
+
+
+def _number(heading: str, cell: str, decimal_comma: bool) -> float:
+    try:
+        return number(cell, decimal_comma)
+    except ValueError as error:
+        raise ValueError(f"{heading}: {error}") from None
+
+
+def _clock(heading: str, cell: str) -> float:
+    found = re.fullmatch(r"(\d{1,2})(?:[:.h](\d{2}))?\s*h?", cell)
+    if not found or int(found[1]) > 24 or int(found[2] or 0) > 59:
+        raise ValueError(f"{heading}: {cell!r} is not a time of day, such as 9:30")
+    return int(found[1]) + int(found[2] or 0) / 60
+
+
+def write_stops_csv(stops: tuple[Stop, ...]) -> str:
+    """The stops in road order, one a row."""
+    out = io.StringIO()
+    writer = csv.writer(out, delimiter=";", lineterminator="\n")
+    writer.writerow(COLUMNS)
+
+    def clock(hour: float | None) -> str:
+        return "" if hour is None else f"{int(hour)}:{round(hour % 1 * 60):02d}"
+
+    for stop in sorted(stops, key=lambda s: s.at_km):
+        writer.writerow([
+            f"{stop.at_km:g}", stop.name, f"{stop.detour_km:g}" if stop.detour_km else "", stop.water,
+            " ".join(map(str, stop.dry_months)), "yes" if stop.treat_water else "", stop.confirmed or "", stop.shop,
+            " ".join(WEEKDAYS[d] for d in stop.closed_weekdays), clock(stop.opens_h), clock(stop.closes_h),
+            " ".join(d.isoformat() for d in stop.closed_dates), " ".join(stop.services), " ".join(stop.fuels),
+            stop.bike_shop, stop.shelter, stop.note,
+        ])  # fmt: skip
+    return out.getvalue()
