@@ -3,7 +3,7 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.road import Track, Weather
+from omnifer.core.model.road import MonthNormals, Station, Track
 from omnifer.core.physics.geodesy import segment_lengths
 
 SEED = 20270412
@@ -60,12 +60,39 @@ def demo_track() -> Track:
     )
 
 
-WEATHER = (
-    Weather(from_km=0, day_high_c=19, night_low_c=8, humidity_pct=75, at_elevation_m=20),
-    Weather(from_km=424, day_high_c=25, night_low_c=9, humidity_pct=55, at_elevation_m=300),
-    Weather(from_km=676, day_high_c=33, night_low_c=12, humidity_pct=18, at_elevation_m=1050),
-    Weather(from_km=1004, day_high_c=29, night_low_c=10, humidity_pct=35, at_elevation_m=1200),
-    Weather(from_km=1309, day_high_c=22, night_low_c=6, humidity_pct=45, at_elevation_m=1620),
-    Weather(from_km=1611, day_high_c=26, night_low_c=11, humidity_pct=50, at_elevation_m=1700),
-    Weather(from_km=1888, day_high_c=31, night_low_c=17, humidity_pct=55, at_elevation_m=500),
+def _station(
+    name: str, at_km: float, elevation_m: float, year: tuple[float, float, float, float], damp: tuple[float, float]
+) -> Station:
+    """A station with an even year: (yearly mean, half the yearly swing, daily swing, spread) [°C, K, K, K], (rain days, %)."""
+    mean, season, daily, spread = year
+    months = []
+    for month in range(12):
+        warm = -np.cos(2 * np.pi * (month - 0.5) / 12)
+        middle = mean + season * warm
+        months.append(
+            MonthNormals(
+                mean_max_c=round(middle + daily / 2, 1), mean_min_c=round(middle - daily / 2, 1), spread_max_c=spread,
+                spread_min_c=round(spread * 0.8, 1), rain_days=round(damp[0] * (1 - 0.4 * warm), 1),
+                humidity_pct=damp[1], wind_ms=3.5,
+            )
+        )  # fmt: skip
+    return Station(
+        id=name.lower().replace(" ", "-"),
+        name=name,
+        at_km=at_km,
+        elevation_m=elevation_m,
+        months=tuple(months),
+        source="invented",
+    )
+
+
+STATIONS = (
+    _station("Tamsen Quay", 0, 8, (14.5, 6, 8, 2.6), (9, 76)),
+    _station("Castrel", 424, 60, (16, 8, 11, 3.2), (6, 60)),
+    _station("Kestin Wells", 751, 1120, (20, 9, 17, 3.4), (1.5, 20)),
+    _station("Imber", 1179, 1340, (15.5, 9, 15, 3.6), (4, 38)),
+    _station("Marl Tarn", 1462, 3210, (0.5, 8, 9, 4.2), (11, 58)),
+    _station("Hartsel", 1749, 960, (17, 8, 12, 3.0), (7, 52)),
+    _station("Fallow", 2204, 260, (22, 7, 12, 3.0), (6, 58)),
+    _station("Lantern Point", 2600, 4, (21, 5.5, 8, 2.4), (5, 70)),
 )

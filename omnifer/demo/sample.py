@@ -1,6 +1,5 @@
 """The sample tour: two riders, two rigs, one tent, six weeks through an invented country."""
 
-import csv
 import datetime as dt
 from importlib import resources
 
@@ -8,11 +7,12 @@ from omnifer.core.assess import profile_of, propose_load
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig
-from omnifer.core.model.road import DayCut, Road, Stop
+from omnifer.core.model.road import DayCut, Night, Road, Stop, SurfaceStretch, Transfer
 from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import BIKES, carrier, support
-from omnifer.demo.country import WEATHER, demo_track
+from omnifer.demo.country import STATIONS, demo_track
 from omnifer.formats.kit_csv import read_kit_csv
+from omnifer.formats.stops_csv import read_stops_csv
 
 RUNA = Rider(id="runa", name="Runa", body_mass_kg=63, all_day_power_w=105, height_cm=169, age_years=34, sex="female")
 EDVIN = Rider(id="edvin", name="Edvin", body_mass_kg=81, all_day_power_w=125, height_cm=183, age_years=51, sex="male")
@@ -87,17 +87,25 @@ def _text(name: str) -> str:
 
 def demo_stops() -> tuple[Stop, ...]:
     """The stops of the demo road."""
-    rows = csv.DictReader(_text("stops.csv").splitlines(), delimiter=";")
-    return tuple(
-        Stop(
-            id=f"stop-{number}",
-            name=row["name"],
-            at_km=float(row["km"]),
-            water=row["water"],
-            shop=row["shop"],
-            note=row["note"],
-        )
-        for number, row in enumerate(rows, 1)
+    found = read_stops_csv(_text("stops.csv"), set())
+    if found.problems:
+        raise ValueError(f"the demo stops do not read: {found.problems[0]}")
+    return tuple(found.stops)
+
+
+def demo_road() -> Road:
+    """The road besides its track: late starts, a rest before the pass, gravel up to it, a ferry over the river."""
+    return Road(
+        cut=DayCut(by="hours", hours=5),
+        stops=demo_stops(),
+        stations=STATIONS,
+        nights=(Night(at_km=1309, rest_days=1),),
+        start_hour=10.5,
+        surfaces=(
+            SurfaceStretch(from_km=712, to_km=884, surface="rough_asphalt"),
+            SurfaceStretch(from_km=1384, to_km=1527, surface="gravel"),
+        ),
+        transfers=(Transfer(from_km=1841, to_km=1844, by="ferry", hours=1.5),),
     )
 
 
@@ -114,7 +122,7 @@ def demo_tour(load: bool = True) -> Tour:
         name="Tamsen Quay to Lantern Point",
         start_date=dt.date(2027, 4, 12),
         riders=(RUNA, EDVIN),
-        road=Road(cut=DayCut(by="hours", hours=5), stops=demo_stops(), weather=WEATHER),
+        road=demo_road(),
         rig=Rig(bikes=(_runas_bike(), _edvins_bike())),
         kit=tuple(preview.things),
         track=demo_track(),

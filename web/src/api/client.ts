@@ -19,6 +19,8 @@ export type KitPreview = Schemas['KitPreview']
 export type Load = Schemas['Load-Output']
 export type Moments = Schemas['Moments']
 export type NewTour = Schemas['NewTour']
+export type LearnedPace = Schemas['LearnedPace']
+export type Passing = Schemas['Passing']
 export type PlaceFor = Schemas['PlaceFor']
 export type PackCard = Schemas['PackCard']
 export type Placement = Schemas['Placement-Output']
@@ -27,6 +29,7 @@ export type Reach = Schemas['Thing-Output']['reach']
 export type Rider = Schemas['Rider-Output']
 export type Road = Schemas['Road-Output']
 export type Stop = Schemas['Stop-Output']
+export type StopsPreview = Schemas['StopsPreview']
 export type Support = Schemas['Support-Output']
 export type SupportTemplate = Schemas['SupportTemplate']
 export type Text = Schemas['Text']
@@ -79,9 +82,10 @@ async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T
 
 const at = (tour_id: string) => ({ params: { path: { tour_id } } })
 
-function file(content: File, revision?: number) {
+function file(content: File | File[], revision?: number, more: Record<string, string> = {}) {
   const form = new FormData()
-  form.set('file', content)
+  for (const one of Array.isArray(content) ? content : [content]) form.append('file', one)
+  for (const [name, value] of Object.entries(more)) form.set(name, value)
   if (revision !== undefined) form.set('revision', String(revision))
   return { body: form as never, bodySerializer: (body: unknown) => body as FormData }
 }
@@ -96,8 +100,18 @@ export const api = {
   step: (id: string, revision: number, step: 'undo' | 'redo') =>
     taken(client.POST('/api/tours/{tour_id}/step', { ...at(id), body: { revision, step } })),
   remove: (id: string) => taken(client.DELETE('/api/tours/{tour_id}', at(id))),
-  bringTrack: (id: string, revision: number, content: File) =>
-    taken(client.POST('/api/tours/{tour_id}/track', { ...at(id), ...file(content, revision) })),
+  bringTrack: (id: string, revision: number, content: File[], after: boolean) =>
+    taken(client.POST('/api/tours/{tour_id}/track', { ...at(id), ...file(content, revision, after ? { after: 'yes' } : {}) })),
+  shapeTrack: (id: string, revision: number, shape: 'reverse' | 'trim', from_km = 0, to_km: number | null = null) =>
+    taken(client.POST('/api/tours/{tour_id}/track/shape', { ...at(id), body: { revision, shape, from_km, to_km } })),
+  previewStops: (id: string, text: string) =>
+    taken(client.POST('/api/tours/{tour_id}/stops/preview', { ...at(id), body: { text } })),
+  importStops: (id: string, revision: number, text: string, replace: boolean) =>
+    taken(client.POST('/api/tours/{tour_id}/stops/import', { ...at(id), body: { revision, text, replace } })),
+  bringStation: (id: string, revision: number, content: File, name: string, at_km: string) =>
+    taken(client.POST('/api/tours/{tour_id}/stations', { ...at(id), ...file(content, revision, { name, at_km }) })),
+  learnPace: (id: string, content: File, rider: string) =>
+    taken(client.POST('/api/tours/{tour_id}/pace', { ...at(id), ...file(content, undefined, { rider }) })),
   previewKit: (id: string, text: string) =>
     taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body: { text } })),
   importKit: (id: string, revision: number, text: string, replace: boolean) =>
@@ -110,6 +124,9 @@ export const api = {
   files: (id: string) => ({
     bundle: `/api/tours/${id}/bundle.json`,
     gpx: `/api/tours/${id}/road.gpx`,
+    geojson: `/api/tours/${id}/road.geojson`,
+    calendar: `/api/tours/${id}/days.ics`,
+    stops: `/api/tours/${id}/stops.csv`,
     kit: `/api/tours/${id}/kit.csv`,
   }),
 }

@@ -15,7 +15,9 @@ export interface Desk {
   change: (what: string, parts: Parts) => Promise<boolean>
   step: (step: 'undo' | 'redo') => void
   propose: () => Promise<Proposal | undefined>
-  bringTrack: (file: File) => Promise<boolean>
+  bringTrack: (files: File[], after?: boolean) => Promise<boolean>
+  /** Sends something else that answers with the tour. */
+  ask: (what: string, call: (id: string, revision: number) => Promise<TourAnswer>) => Promise<boolean>
   importKit: (text: string, replace: boolean) => Promise<boolean>
   reload: () => void
   dismiss: () => void
@@ -80,7 +82,8 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       change: async (what, parts) => (await send(what, (revision) => api.change(id, { revision, what, ...parts }), same)) !== undefined,
       step: (step) => void send(step, (revision) => api.step(id, revision, step), same),
       propose: async () => (await send('Working out a load', (revision) => api.propose(id, revision), (r) => r.answer))?.proposal,
-      bringTrack: async (file) => (await send('Reading the track', (revision) => api.bringTrack(id, revision, file), same)) !== undefined,
+      bringTrack: async (files, after = false) => (await send('Reading the track', (revision) => api.bringTrack(id, revision, files, after), same)) !== undefined,
+      ask: async (what, call) => (await send(what, (revision) => call(id, revision), same)) !== undefined,
       importKit: async (text, replace) =>
         (await send('Taking the things', (revision) => api.importKit(id, revision, text, replace), same)) !== undefined,
       reload: () => {

@@ -1,8 +1,9 @@
 /** The tour as a strip: weight on board above, the land with water, shops, nights and days below, one playhead for all. */
 import { memo, type PointerEvent, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import type { Assessment, Finding, Moments, Stop, TourSheet } from '../api/client'
+import type { Assessment, Day, Finding, Moments, Stop, TourSheet } from '../api/client'
 import { useDesk } from '../api/tour'
+import { IconButton } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
 import { narrow } from '../ui/theme'
 import { momentAt, usePlayhead } from './moment'
@@ -10,6 +11,7 @@ import { Drop, NumberTab, Shop } from './ribbonMarks'
 import { dayOfKm, ribbonScale, type Scale } from './ribbonScale'
 import { Sign } from './Sign'
 import { useSize } from './useSize'
+import { WEATHER_KEYS, WeatherLane } from './WeatherLane'
 
 const Frame = styled.div<{ $tall: number }>`
   position: relative; height: ${(p) => p.$tall}px; flex: none; touch-action: none; user-select: none; overflow: hidden;
@@ -34,12 +36,20 @@ export interface RibbonProps {
   height?: number
   skylineHeight?: number
   onSupply?: (stop: Stop, supply: 'water' | 'shop') => void
+  /** Where given, the ends of days can be dragged. */
+  onNight?: (day: Day, km: number) => void
+  lane?: 'weight' | 'weather'
 }
 
-/** Number of days shown at once on a phone. */
+/** Number of days shown at once on a phone, and as near as one can look. */
 const PHONE_DAYS = 9
+const FEWEST_DAYS = 2
+const Zoom = styled.div`
+  position: absolute; right: 4px; top: 0; z-index: 3; display: flex;
+  button { width: 32px; height: 32px; font-size: 18px; font-weight: 700; }
+`
 
-export function Ribbon({ height = 248, skylineHeight = 50, onSupply }: RibbonProps) {
+export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, lane = 'weight' }: RibbonProps) {
   const { assessment, sheet } = useDesk()
   const { moment, setMoment, goToKm } = usePlayhead()
   const units = useUnits()
@@ -50,8 +60,11 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply }: RibbonPro
   const small = width < 1000
   const gutter = small ? 14 : 168
   const dayNow = moments?.day[moment] ?? 1
-  const from = small && days.length > PHONE_DAYS ? Math.max(1, Math.min(dayNow - 4, days.length - PHONE_DAYS + 1)) : 1
-  const to = small ? Math.min(days.length, from + PHONE_DAYS - 1) : days.length
+  const [wanted, setWanted] = useState(Infinity)
+  const span = Math.min(days.length, wanted, small ? PHONE_DAYS : Infinity)
+  const from = Math.max(1, Math.min(dayNow - Math.floor(span / 2), days.length - span + 1))
+  const to = from + span - 1
+  const zoom = (times: number) => setWanted(span * times >= days.length ? Infinity : Math.max(FEWEST_DAYS, Math.round(span * times)))
   const scale = useMemo(() => ribbonScale(days, gutter, width - (small ? 14 : 22), from, to), [days, gutter, width, small, from, to])
 
   if (!moments || !days.length) return <EmptyLand ref_={box} height={height} />
@@ -68,6 +81,8 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply }: RibbonPro
     ArrowLeft: () => setMoment(Math.max(moment - 1, 0)),
     Home: () => setMoment(0),
     End: () => setMoment(moments.km.length - 1),
+    '+': () => zoom(0.5),
+    '-': () => zoom(2),
     PageUp: () => goToKm(sureWater.findLast((km) => km < (moments.km[moment] ?? 0) - 0.1) ?? 0),
     PageDown: () => goToKm(sureWater.find((km) => km > (moments.km[moment] ?? 0) + 0.1) ?? moments.km.at(-1) ?? 0),
   }
@@ -93,7 +108,8 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply }: RibbonPro
       }}
       onPointerMove={(e) => dragging && moveTo(e)}
       onPointerUp={() => setDragging(false)}
-      onPointerCancel={() => setDragging(false)}>
+      onPointerCancel={() => setDragging(false)}
+      onWheel={(e) => e.ctrlKey && zoom(e.deltaY > 0 ? 1.5 : 1 / 1.5)}>
       <Thumb role="slider" tabIndex={0} aria-label="Moment of the tour" aria-valuemin={0}
         aria-valuemax={Math.round(moments.km.at(-1) ?? 0)} aria-valuenow={Math.round(moments.km[moment] ?? 0)}
         aria-valuetext={`Day ${dayNow}, ${units.show(moments.km[moment] ?? 0, 'distance')}, ${place}${units.show(now.total, 'mass')}`}
@@ -106,7 +122,7 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply }: RibbonPro
       <Legend>
         <strong>{units.show(now.total, 'mass')}</strong>
         <span>{sheet.rig.bikes.length > 1 ? 'all bikes as they stand' : 'the bike as it stands'}</span>
-        <ul>
+        {lane === 'weather' ? WEATHER_KEYS.map((words) => <span key={words}>{words}</span>) : <ul>
           {([['water', 'Water', now.water], ['food', 'Food', now.food], ['fuel', 'Fuel', now.fuel], ['kit', 'Rig and kit', now.gear]] as const).map(
             ([id, name, value]) => (
               <li key={id}>
@@ -116,17 +132,24 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply }: RibbonPro
               </li>
             ),
           )}
-        </ul>
+        </ul>}
       </Legend>
       {width > 0 && (
         <>
           <Land assessment={assessment} sheet={sheet} scale={scale} width={width} height={height} gutter={gutter} small={small}
-            skylineHeight={skylineHeight} dayNow={dayNow} onSupply={onSupply} onKm={goToKm} units={units} />
+            skylineHeight={skylineHeight} dayNow={dayNow} onSupply={onSupply} onKm={goToKm} units={units} lane={lane} />
+          {onNight && <Nights days={days} scale={scale} height={height} onNight={onNight} width={width} />}
           <svg width={width} height={height} aria-hidden="true" pointerEvents="none">
             <path d={`M${xNow} 30V${height}`} stroke="var(--onnow)" strokeWidth={4.5} />
             <path d={`M${xNow} 30V${height}`} stroke="var(--now)" strokeWidth={2.5} />
           </svg>
           <Sign x={xNow} width={width} phone={small} />
+          {!small && days.length > FEWEST_DAYS && (
+            <Zoom>
+              <IconButton aria-label="Show fewer days" isDisabled={span <= FEWEST_DAYS} onPress={() => zoom(0.5)}>+</IconButton>
+              <IconButton aria-label="Show more days" isDisabled={span >= days.length} onPress={() => zoom(2)}>−</IconButton>
+            </Zoom>
+          )}
         </>
       )}
     </Frame>
@@ -173,11 +196,12 @@ interface LandProps {
   onSupply?: RibbonProps['onSupply']
   onKm: (km: number) => void
   units: ReturnType<typeof useUnits>
+  lane: 'weight' | 'weather'
 }
 
 /** All that does not move with the playhead. */
 const Land = memo(function Land(props: LandProps) {
-  const { assessment, sheet, scale, width, height, gutter, small, skylineHeight, dayNow, onSupply, onKm, units } = props
+  const { assessment, sheet, scale, width, height, gutter, small, skylineHeight, dayNow, onSupply, onKm, units, lane } = props
   const { days, moments, profile, findings } = assessment
   if (!moments || !profile) return null
   const rows = { days: height - 8, nights: height - 26, shops: height - 43, water: height - 57, names: height - 68 }
@@ -187,6 +211,8 @@ const Land = memo(function Land(props: LandProps) {
     const day = dayOfKm(days, km)
     return day >= scale.from && day <= scale.to
   }
+  const shut = new Set(assessment.passings.filter((p) => p.shop_shut).map((p) => p.stop_id))
+  const nightsShown = withRoom(days.slice(scale.from - 1, scale.to), scale)
   const inWindow = sheet.road.stops.filter((s) => shown(s.at_km))
   const xOf = (km: number) => scale.x(km, dayOfKm(days, km))
   const high = Math.max(...profile.elevation_m, 1)
@@ -196,7 +222,9 @@ const Land = memo(function Land(props: LandProps) {
   const line = `M0 ${ridge.split('L')[0]?.split(' ')[1] ?? horizon}L${ridge}L${width} ${ridge.split('L').at(-1)?.split(' ')[1] ?? horizon}`
   return (
     <svg width={width} height={height} role="img" aria-label="Weight on board above the land, with water, shops, nights and days">
-      <Stack moments={moments} scale={scale} foot={foot} top={44} gutter={gutter} units={units} small={small} />
+      {lane === 'weight'
+        ? <Stack moments={moments} scale={scale} foot={foot} top={44} gutter={gutter} units={units} small={small} />
+        : <WeatherLane days={days} scale={scale} foot={foot - 8} top={52} gutter={gutter} units={units} small={small} />}
       <path d={`${line}V${height}H0Z`} fill="var(--land)" />
       <path d={line} fill="none" stroke="var(--skyline)" strokeWidth={1.6} />
       {scale.edges.slice(1, -1).map((x) => (
@@ -209,7 +237,7 @@ const Land = memo(function Land(props: LandProps) {
       {inWindow.map((stop) => (
         <g key={stop.id}>
           <Drop x={xOf(stop.at_km)} y={rows.water} water={stop.water} />
-          <Shop x={xOf(stop.at_km)} y={rows.shops} shop={stop.shop} />
+          <Shop x={xOf(stop.at_km)} y={rows.shops} shop={stop.shop} shut={shut.has(stop.id)} />
           {onSupply ? (
             <>
               <SupplyMark stop={stop} supply="water" x={xOf(stop.at_km)} y={rows.water} onPress={onSupply} />
@@ -230,7 +258,7 @@ const Land = memo(function Land(props: LandProps) {
         const cold = day.night_low_c < 0
         return (
           <g key={day.number}>
-            {(fits || cold) && (
+            {nightsShown.has(day.number) && (
               <>
                 {cold && <rect x={b - 13} y={rows.nights - 12} width={26} height={15} rx={2} fill="var(--land)" stroke="var(--onland)" strokeWidth={1.3} />}
                 <text x={b} y={rows.nights} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%', fill: 'var(--onland)' }}>{night}</text>
@@ -248,6 +276,19 @@ const Land = memo(function Land(props: LandProps) {
     </svg>
   )
 })
+
+/** The days whose night figure has room; frost needs more of it, for its frame, and goes first. */
+function withRoom(days: Day[], scale: Scale): Set<number> {
+  const taken: { x: number; half: number }[] = []
+  const shown = new Set<number>()
+  const marks = days.map((day, i) => ({ day, x: scale.edges[i + 1] ?? 0, half: day.night_low_c < 0 ? 13.5 : 8.5 }))
+  for (const { day, x, half } of marks.sort((a, b) => a.day.night_low_c - b.day.night_low_c)) {
+    if (day.rest || taken.some((t) => Math.abs(t.x - x) < t.half + half)) continue
+    taken.push({ x, half })
+    shown.add(day.number)
+  }
+  return shown
+}
 
 /** Averages what falls on the same two pixels: hills narrower than that are noise at this scale. */
 function ridgePoints(points: (readonly [number, number])[]): string {
@@ -362,6 +403,38 @@ function Flags({ findings, xOf, shown, top, foot, left, right }: {
         )
       })}
     </>
+  )
+}
+
+/** Handles at the ends of days; dragging one sets that night. */
+function Nights({ days, scale, height, onNight, width }: { days: Day[]; scale: Scale; height: number; onNight: NonNullable<RibbonProps['onNight']>; width: number }) {
+  const [held, setHeld] = useState<{ day: Day; x: number } | null>(null)
+  const inside = (event: PointerEvent<SVGElement>) => event.clientX - (event.currentTarget.ownerSVGElement?.getBoundingClientRect().left ?? 0)
+  return (
+    <svg width={width} height={height} style={{ pointerEvents: 'none' }} aria-hidden="true">
+      {days.slice(scale.from - 1, scale.to).map((day, i) => {
+        if (day.rest || day.number >= days.length) return null
+        const x = held?.day.number === day.number ? held.x : (scale.edges[i + 1] ?? 0)
+        return (
+          <g key={day.number} data-mark style={{ pointerEvents: 'auto', cursor: 'ew-resize' }}
+            onPointerDown={(e) => {
+              e.currentTarget.setPointerCapture(e.pointerId)
+              setHeld({ day, x: inside(e) })
+            }}
+            onPointerMove={(e) => held?.day.number === day.number && setHeld({ day, x: inside(e) })}
+            onPointerUp={(e) => {
+              if (held && Math.abs(inside(e) - (scale.edges[i + 1] ?? 0)) > 2) onNight(day, scale.km(inside(e)).km)
+              setHeld(null)
+            }}
+            onPointerCancel={() => setHeld(null)}>
+            <title>{`End of day ${day.number}. Drag to move it.`}</title>
+            <rect x={x - 6} y={height - 24} width={12} height={24} fill="transparent" />
+            <path d={`M${x} ${height - 20}V${height}`} stroke={day.fixed || held?.day.number === day.number ? 'var(--now)' : 'var(--landline)'} strokeWidth={day.fixed ? 3 : 2} />
+            {held?.day.number === day.number && <path d={`M${x} 40V${height}`} stroke="var(--now)" strokeWidth={2} strokeDasharray="4 3" />}
+          </g>
+        )
+      })}
+    </svg>
   )
 }
 

@@ -22,16 +22,18 @@ export const Drop = memo(function Drop({ x, y, water, r = 5 }: { x: number; y: n
   )
 })
 
-/** Bars for how much a shop holds: three full, one basic. */
-export const Shop = memo(function Shop({ x, y, shop }: { x: number; y: number; shop: Stop['shop'] }) {
+/** Bars for how much a shop holds: three full, two basic, one snacks; struck through where it is shut on passing. */
+export const Shop = memo(function Shop({ x, y, shop, shut = false }: { x: number; y: number; shop: Stop['shop']; shut?: boolean }) {
   if (shop === 'none') return null
-  const filled = shop === 'full' ? 3 : 1
+  const filled = { full: 3, basic: 2, snacks: 1 }[shop]
   return (
     <g transform={`translate(${x.toFixed(1)} ${y})`}>
       {[0, 1, 2].map((i) => (
         <rect key={i} x={i * 4 - 5.5} y={-2 - i * 2.2} width={3} height={6 + i * 2.2} fill={i < filled ? 'var(--onland)' : 'none'}
           stroke="var(--onland)" strokeWidth={0.9} opacity={i < filled ? 1 : 0.55} />
       ))}
+      {shut && <path d="M-8 6L8 -9" stroke="var(--land)" strokeWidth={4} />}
+      {shut && <path d="M-8 6L8 -9" stroke="var(--onland)" strokeWidth={1.8} />}
     </g>
   )
 })

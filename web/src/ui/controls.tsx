@@ -249,15 +249,21 @@ export const Row = styled.div<{ $min?: number }>`
 `
 
 /** Opens the file chooser. */
-export function FileButton({ accept, onFile, children, wanted }: {
+export function FileButton({ accept, onFile, onFiles, children, wanted, small }: {
   accept: string[]
-  onFile: (file: File) => void
+  onFile?: (file: File) => void
+  onFiles?: (files: File[]) => void
   children: ReactNode
   wanted?: boolean
+  small?: boolean
 }) {
   return (
-    <Aria.FileTrigger acceptedFileTypes={accept} onSelect={(files) => files?.[0] && onFile(files[0])}>
-      <Button $wanted={wanted}>{children}</Button>
+    <Aria.FileTrigger acceptedFileTypes={accept} allowsMultiple={onFiles !== undefined} onSelect={(files) => {
+      if (!files?.[0]) return
+      onFile?.(files[0])
+      onFiles?.([...files])
+    }}>
+      <Button $wanted={wanted} $small={small}>{children}</Button>
     </Aria.FileTrigger>
   )
 }
@@ -280,5 +286,26 @@ export function Notice({ children, onClose, action, urgent }: {
       {action && <Button $small $wanted onPress={action.run}>{action.text}</Button>}
       <Button $small onPress={onClose}>Close</Button>
     </Strip>
+  )
+}
+
+const TabFrame = styled(Aria.Tabs)`
+  display: flex; flex-direction: column; min-height: 0; flex: 1;
+  [role='tablist'] { display: flex; gap: 14px; border-bottom: 2px solid var(--ink); flex: none; overflow-x: auto; scrollbar-width: none; }
+  [role='tab'] {
+    min-height: 36px; display: flex; align-items: center; cursor: pointer; font-size: 14px; font-weight: 600; font-stretch: 88%; color: var(--ink2); white-space: nowrap;
+    &[data-selected] { color: var(--ink); font-weight: 720; box-shadow: inset 0 -4px 0 var(--ink); }
+  }
+  [role='tabpanel'] { flex: 1; min-height: 0; overflow: auto; scrollbar-width: thin; padding-top: 8px; display: flex; flex-direction: column; gap: 8px; }
+  ${phone} { [role='tab'] { min-height: 48px; } [role='tabpanel'] { overflow: visible; } }
+`
+
+/** Sheets behind each other, one shown. */
+export function Tabs({ label, tabs }: { label: string; tabs: { id: string; name: string; content: ReactNode }[] }) {
+  return (
+    <TabFrame>
+      <Aria.TabList aria-label={label}>{tabs.map((t) => <Aria.Tab key={t.id} id={t.id}>{t.name}</Aria.Tab>)}</Aria.TabList>
+      {tabs.map((t) => <Aria.TabPanel key={t.id} id={t.id}>{t.content}</Aria.TabPanel>)}
+    </TabFrame>
   )
 }

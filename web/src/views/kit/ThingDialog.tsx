@@ -1,24 +1,13 @@
 /** One thing with everything that placing asks of it. */
 import { useState } from 'react'
-import { Checkbox, CheckboxGroup } from 'react-aria-components'
-import styled from 'styled-components'
 import type { Reach, Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Actions, Button, Choice, Dialog, Field, Measure, Muted, Row } from '../../ui/controls'
 import { REACH_WORDS } from '../../ui/icons'
+import { Picks } from '../../ui/Picks'
 
 const NATURES = ['food', 'fuel', 'soap', 'down', 'sharp', 'air_mat', 'electronics', 'dirty', 'clean'] as const
-
-const Boxes = styled(CheckboxGroup)`
-  display: flex; flex-wrap: wrap; gap: 4px; font-size: 12.5px;
-  > .head { width: 100%; font-weight: 600; color: var(--ink2); }
-`
-const Box = styled(Checkbox)`
-  display: inline-flex; align-items: center; min-height: 32px; padding: 0 9px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); cursor: pointer; font-size: 13px; font-stretch: 86%;
-  &::before { content: '○'; margin-right: 5px; }
-  &[data-selected] { border-color: var(--ink); font-weight: 700; }
-  &[data-selected]::before { content: '●'; }
-`
+const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
 
 const EMPTY: Thing = {
   id: '', name: '', kit: '', count: 1, mass_kg: 0, volume_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
@@ -67,18 +56,10 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
         <Choice label="Dry" value={draft.dry} onChange={(dry) => set({ dry })}
           options={[{ id: 'any', text: 'May get damp' }, { id: 'own_bag', text: 'In its own dry bag' }, { id: 'must', text: 'Must stay dry: waterproof bag' }]} />
       </Row>
-      <Boxes aria-label="About it" value={flags} onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))}>
-        <span className="head">About it</span>
-        {(Object.keys(FLAGS) as Flag[]).map((f) => <Box key={f} value={f}>{FLAGS[f]}</Box>)}
-      </Boxes>
-      <Boxes aria-label="What it is like" value={draft.natures} onChange={(v) => set({ natures: v as Thing['natures'] })}>
-        <span className="head">What it is like, for its neighbours</span>
-        {NATURES.map((n) => <Box key={n} value={n}>{n.replace('_', ' ')}</Box>)}
-      </Boxes>
-      <Boxes aria-label="Must not ride with" value={draft.not_with} onChange={(v) => set({ not_with: v as Thing['not_with'] })}>
-        <span className="head">Must not ride in one bag with</span>
-        {NATURES.map((n) => <Box key={n} value={n}>{n.replace('_', ' ')}</Box>)}
-      </Boxes>
+      <Picks label="About it" options={(Object.keys(FLAGS) as Flag[]).map((id) => ({ id, text: FLAGS[id] }))} chosen={flags}
+        onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))} />
+      <Picks label="What it is like, for its neighbours" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
+      <Picks label="Must not ride in one bag with" options={NATURE_OPTIONS} chosen={draft.not_with} onChange={(not_with) => set({ not_with })} />
       <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />
       <Muted>Weigh on a kitchen scale; measure packed volume in the bag it travels in.</Muted>
       {trouble && <p role="alert"><b>{trouble}</b></p>}

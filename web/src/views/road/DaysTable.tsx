@@ -1,43 +1,54 @@
-/** The days as the core cut them, and the stretches that ask for the most water and food. */
+/** The days as the core cut them: how far, when, how hot and cold; nights can be set, moved and followed by rest. */
+import type { Day, Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
-import { Muted, RailLine, Section } from '../../ui/controls'
+import { Button, Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
+import { useNights } from './nights'
 import { Sheet } from './sheet'
+import { clock, shortDate } from './words'
 
-export function DaysTable() {
+const NEAR_KM = 0.3
+
+export function DaysTable({ road }: { road: Road }) {
   const { assessment } = useDesk()
   const { moment, goToKm } = usePlayhead()
   const units = useUnits()
+  const { move, free, rest } = useNights()
   const now = assessment.moments?.day[moment]
-  const gaps = [...assessment.gaps].sort((a, b) => b.need - a.need)
-  const worst = (supply: 'water' | 'food') => gaps.filter((g) => g.supply === supply).slice(0, 3)
+  const current = assessment.days.find((d) => d.number === now)
+  const set = current && road.nights.find((n) => Math.abs(n.at_km - current.to_km) < NEAR_KM)
+  const typed = road.typed_days.length > 0 && assessment.profile?.lat_deg === null
   return (
     <>
-      <RailLine>Longest stretches</RailLine>
-      {(['water', 'food'] as const).map((supply) => (
-        <ul key={supply}>
-          {worst(supply).map((g) => (
-            <li key={g.from_km}>
-              <Muted as="span">
-                <b>{supply === 'water' ? units.show(g.need, 'volume') : units.show(g.need, 'mass')} of {supply}</b> leaving {g.from_name}: {units.show(g.to_km - g.from_km, 'distance')}, {units.show(g.hours, 'hours')} of riding, {g.nights} {g.nights === 1 ? 'night' : 'nights'}, to {g.to_name}
-              </Muted>
-            </li>
-          ))}
-        </ul>
-      ))}
-      <Section>Days</Section>
+      {current && current.number < assessment.days.length && !typed && (
+        <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap', alignItems: 'center' }}>
+          <Muted as="span">Night after day {current.number}, {set ? 'set by you' : 'where the day is full'}:</Muted>
+          <Button $small onPress={() => move(current, -5)}>{units.show(5, 'distance')} earlier</Button>
+          <Button $small onPress={() => move(current, 5)}>{units.show(5, 'distance')} later</Button>
+          <Button $small onPress={() => rest(current, 1)}>Rest a day after it</Button>
+          {set && set.rest_days > 0 && <Button $small onPress={() => rest(current, -1)}>Rest a day less</Button>}
+          {set && <Button $small onPress={() => free(current)}>Let it move again</Button>}
+        </div>
+      )}
       <Sheet>
-        <thead><tr><th className="n">Day</th><th className="n">Far</th><th className="n">Up</th><th className="n">Riding</th><th className="n">Night</th><th>Ends at</th></tr></thead>
+        <thead><tr><th className="n">Day</th><th>Date</th><th className="n">Far</th><th className="n">Up</th><th className="n">Riding</th><th>Arrive</th><th className="n">Cold, hot</th><th className="n">Rain</th><th>Ends at</th></tr></thead>
         <tbody>
           {assessment.days.map((day) => (
             <tr key={day.number} aria-current={day.number === now}>
               <td className="n"><button type="button" className="plain" onClick={() => goToKm(day.from_km)}>{day.number}</button></td>
-              <td className="n">{units.show(day.distance_km, 'distance')}</td>
-              <td className="n">{units.show(day.ascent_m, 'elevation')}</td>
-              <td className="n">{units.show(day.riding_hours, 'hours')}</td>
-              <td className="n">{units.show(day.night_low_c, 'temperature')}</td>
-              <td>{day.night_at || 'wild camp'}</td>
+              <td style={{ whiteSpace: 'nowrap' }}>{shortDate(day.date)}</td>
+              {day.rest ? <td colSpan={4}>rest</td> : (
+                <>
+                  <td className="n">{units.show(day.distance_km, 'distance')}</td>
+                  <td className="n">{units.show(day.ascent_m, 'elevation')}</td>
+                  <td className="n">{units.show(day.riding_hours, 'hours')}{day.transfer_hours > 0 && ` + ${units.show(day.transfer_hours, 'hours')} not ridden`}</td>
+                  <td title={sun(day)}>{clock(day.arrive_h)}{day.sunset_h !== null && day.arrive_h > day.sunset_h && <b> dark</b>}</td>
+                </>
+              )}
+              <td className="n" title={`mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}>{units.figure(day.night_low_c, 'temperature')} to {units.show(day.day_high_c, 'temperature')}</td>
+              <td className="n">{day.rain_chance > 0 ? units.show(day.rain_chance, 'share', 0) : ''}</td>
+              <td>{day.night_at || 'wild camp'}{!day.night_water && ', no sure water'}{day.fixed && ' (set)'}</td>
             </tr>
           ))}
         </tbody>
@@ -45,3 +56,6 @@ export function DaysTable() {
     </>
   )
 }
+
+const sun = (day: Day) =>
+  day.sunrise_h === null || day.sunset_h === null ? '' : `sun ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}${day.dusk_h === null ? '' : `, twilight to ${clock(day.dusk_h)}`}`

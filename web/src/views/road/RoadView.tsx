@@ -5,17 +5,22 @@ import type { Road, Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
 import { Ribbon } from '../../instruments/Ribbon'
-import { Button, Choice, FileButton, Measure, Muted, RailLine, Row, Section } from '../../ui/controls'
+import { RoadPlan } from '../../instruments/RoadPlan'
+import { Button, Choice, Field, FileButton, Measure, Muted, RailLine, Row, Section, Tabs } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { usePreferences, useUnits } from '../../ui/preferences'
 import { narrow } from '../../ui/theme'
 import { DaysTable } from './DaysTable'
+import { GapsTable } from './GapsTable'
+import { useNights } from './nights'
 import { StopsTable } from './StopsTable'
+import { SurfacesPanel } from './SurfacesPanel'
+import { TrackTools } from './TrackTools'
 import { TypedDays } from './TypedDays'
-import { WeatherTable } from './WeatherTable'
+import { WeatherPanel } from './WeatherPanel'
 
 const Stage = styled.div`
-  flex: 1; min-height: 0; display: grid; grid-template-columns: 300px minmax(0, 1fr) 330px; gap: 24px; padding: 10px 20px 0;
+  flex: 1; min-height: 0; display: grid; grid-template-columns: 330px minmax(0, 1fr); gap: 28px; padding: 10px 20px 0;
   > section { min-height: 0; overflow: auto; scrollbar-width: thin; padding: 2px 4px 12px 2px; display: flex; flex-direction: column; gap: 10px; }
   ${narrow} { display: block; overflow: auto; > section { overflow: visible; margin-bottom: 20px; } }
 `
@@ -24,8 +29,8 @@ const Big = styled.dl`
   dt { font-size: 12.5px; color: var(--ink2); font-stretch: 86%; }
   dd { margin: 0; font-size: 21px; font-weight: 720; line-height: 24px; font-stretch: 90%; }
 `
-const NEXT_WATER = { none: 'seasonal', seasonal: 'reliable', reliable: 'none' } as const
-const NEXT_SHOP = { none: 'basic', basic: 'full', full: 'none' } as const
+const NEXT_WATER = { none: 'reliable', reliable: 'seasonal', seasonal: 'unsure', unsure: 'none' } as const
+const NEXT_SHOP = { none: 'snacks', snacks: 'basic', basic: 'full', full: 'none' } as const
 
 export function RoadView() {
   const { sheet, assessment, change, bringTrack, busy, tour } = useDesk()
@@ -33,6 +38,9 @@ export function RoadView() {
   const { letters } = usePreferences()
   const units = useUnits()
   const [typing, setTyping] = useState(false)
+  const [shaping, setShaping] = useState(false)
+  const [lane, setLane] = useState<'weight' | 'weather'>('weight')
+  const nights = useNights()
   const road = sheet.road
   const facts = assessment.road
   const km = assessment.moments?.km[moment] ?? 0
@@ -77,11 +85,12 @@ export function RoadView() {
             <p>Say where you ride and how long, and the land takes shape.</p>
           )}
           <Row $min={130}>
-            <FileButton wanted={!facts} accept={['.gpx', 'application/gpx+xml']} onFile={(f) => void bringTrack(f)}>
+            <FileButton wanted={!facts} accept={['.gpx', '.geojson', '.json', 'application/gpx+xml', 'application/geo+json']} onFiles={(files) => void bringTrack(files)}>
               {busy === 'Reading the track' ? 'Reading …' : tour.has_track ? 'Another track' : 'Bring a GPX track'}
             </FileButton>
-            {!tour.has_track && <Button onPress={() => setTyping(true)}>Type the days</Button>}
+            {tour.has_track ? <Button onPress={() => setShaping(true)}>Track and pace</Button> : <Button onPress={() => setTyping(true)}>Type the days</Button>}
           </Row>
+          <RoadPlan />
           <RailLine><Icon name="camp" size={17} />Days</RailLine>
           <Row $min={120}>
             <Choice label="Cut the road by" value={road.cut.by} onChange={(by) => put('Cut the days anew', { cut: { ...road.cut, by } })}
@@ -93,10 +102,10 @@ export function RoadView() {
             )}
           </Row>
           <Choice label="Nights" value={road.cut.to_stops ? 'stops' : 'exact'} onChange={(v) => put('Cut the days anew', { cut: { ...road.cut, to_stops: v === 'stops' } })}
-            options={[{ id: 'stops', text: 'At a stop with water if one is near' }, { id: 'exact', text: 'Exactly where the day is full' }]} />
-          <Muted>Hours come from your power, the whole mass and the gradients. Climb: 25{'\u00a0'}m cells, 100{'\u00a0'}m mean, reversals from 4{'\u00a0'}m count.</Muted>
-          <RailLine><Icon name="sun" size={17} />Weather</RailLine>
-          <WeatherTable weather={road.weather} onChange={(weather) => put('Change the weather', { weather })} />
+            options={[{ id: 'stops', text: 'At a good place to sleep if one is near' }, { id: 'exact', text: 'Exactly where the day is full' }]} />
+          <Muted>Hours come from your power, the whole mass and the gradients. Climb: 25{'\u00a0'}m cells, 100{'\u00a0'}m mean, reversals from {road.ascent_threshold_m}{'\u00a0'}m count.</Muted>
+          <Field label="Leave on" type="date" value={sheet.start_date} onChange={(v) => /^\d{4}-\d{2}-\d{2}$/.test(v) && v !== sheet.start_date && void change('Leave on another day', { start_date: v })} />
+          <Choice label="Over the land, show" value={lane} onChange={setLane} options={[{ id: 'weight', text: 'Weight on board' }, { id: 'weather', text: 'Cold nights, hot days, rain, dark' }]} />
           <RailLine>What was assumed</RailLine>
           <ul>
             {assessment.assumptions.map((a) => (
@@ -104,14 +113,18 @@ export function RoadView() {
             ))}
           </ul>
         </section>
-        <section aria-label="Stops">
-          <StopsTable stops={road.stops} at={km} onChange={(stops, what) => put(what, { stops })} />
-        </section>
-        <section aria-label="Days">
-          <DaysTable />
+        <section aria-label="Details">
+          <Tabs label="What of the road" tabs={[
+            { id: 'stops', name: `Stops ${road.stops.length || ''}`, content: <StopsTable stops={road.stops} at={km} onChange={(stops, what) => put(what, { stops })} /> },
+            { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysTable road={road} /> },
+            { id: 'gaps', name: 'Gaps', content: <GapsTable /> },
+            { id: 'weather', name: 'Weather and hours', content: <WeatherPanel road={road} put={put} /> },
+            { id: 'surface', name: 'Surfaces, ferries', content: <SurfacesPanel road={road} put={put} /> },
+          ]} />
         </section>
       </Stage>
-      <Ribbon height={286} skylineHeight={84} onSupply={onSupply} />
+      <Ribbon height={300} skylineHeight={76} onSupply={onSupply} onNight={tour.has_track ? nights.put : undefined} lane={lane} />
+      {shaping && <TrackTools onClose={() => setShaping(false)} />}
       {typing && <TypedDays days={road.typed_days} onClose={() => setTyping(false)} onKeep={(typed_days) => { put('Type the days', { typed_days }); setTyping(false) }} />}
     </>
   )

@@ -1,52 +1,86 @@
-/** The stops as a table: the same supplies that the ribbon sets by gesture. */
+/** The stops as a table: what each supplies, when it is passed, and what is shut then. */
+import { useState } from 'react'
 import type { Stop } from '../../api/client'
+import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
-import { Button, IconButton, Muted, Section } from '../../ui/controls'
+import { Button, Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
+import { BringStops } from './BringStops'
 import { Sheet } from './sheet'
+import { StopDialog } from './StopDialog'
+import { clock, SHOP_WORDS, WATER_WORDS } from './words'
+
+const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
+  detour_km: 0, water: 'reliable', dry_months: [], treat_water: false, confirmed: null, shop: 'none', closed_weekdays: [], opens_h: null,
+  closes_h: null, closed_dates: [], services: [], fuels: [], bike_shop: 'none', shelter: 'none', note: '',
+}
 
 export function StopsTable({ stops, at, onChange }: { stops: Stop[]; at: number; onChange: (stops: Stop[], what: string) => void }) {
+  const { assessment } = useDesk()
   const { goToKm } = usePlayhead()
   const units = useUnits()
+  const [open, setOpen] = useState<string | null>(null)
+  const [bringing, setBringing] = useState(false)
   const ordered = [...stops].sort((a, b) => a.at_km - b.at_km)
+  const passed = new Map(assessment.passings.map((p) => [p.stop_id, p]))
   const put = (stop: Stop, part: Partial<Stop>, what: string) => onChange(stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)), what)
   const add = () => {
     let n = stops.length + 1
     while (stops.some((s) => s.id === `stop-${n}`)) n += 1
-    onChange([...stops, { id: `stop-${n}`, name: `Place at ${units.show(at, 'distance')}`, at_km: at, water: 'reliable', shop: 'none', note: '' }], 'Add a stop')
+    onChange([...stops, { ...EMPTY, id: `stop-${n}`, name: `Place at ${units.show(at, 'distance')}`, at_km: at }], 'Add a stop')
+    setOpen(`stop-${n}`)
   }
+  const shown = stops.find((s) => s.id === open)
   return (
     <>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 12 }}>
-        <Section>Stops</Section>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
         <Muted style={{ flex: 1 }}>Press a drop or shop on the ribbon to change it, or w and b at the playhead.</Muted>
+        <Button $small onPress={() => setBringing(true)}>Paste a table</Button>
         <Button $small onPress={add}>Add a stop at {units.show(at, 'distance')}</Button>
       </div>
       <Sheet>
-        <thead><tr><th className="wide">Place</th><th className="n">At</th><th className="choice">Water</th><th className="choice">Shop</th><th>Note</th><th /></tr></thead>
+        <thead><tr><th className="n">At</th><th className="wide">Place</th><th className="choice">Water</th><th className="choice">Shop</th><th>When you pass</th></tr></thead>
         <tbody>
-          {ordered.map((stop) => (
-            <tr key={stop.id} aria-current={Math.abs(stop.at_km - at) < 0.6}>
-              <td><input aria-label={`Name of the stop at km ${stop.at_km}`} defaultValue={stop.name} key={stop.name}
-                onBlur={(e) => e.target.value.trim() && e.target.value !== stop.name && put(stop, { name: e.target.value.trim() }, `Rename ${stop.name}`)} /></td>
-              <td className="n"><button type="button" className="plain" onClick={() => goToKm(stop.at_km)}>{units.show(stop.at_km, 'distance')}</button></td>
-              <td>
-                <select aria-label={`Water at ${stop.name}`} value={stop.water} onChange={(e) => put(stop, { water: e.target.value as Stop['water'] }, `Water at ${stop.name}: ${e.target.value}`)}>
-                  <option value="reliable">sure</option><option value="seasonal">may be dry</option><option value="none">none</option>
-                </select>
-              </td>
-              <td>
-                <select aria-label={`Food shop at ${stop.name}`} value={stop.shop} onChange={(e) => put(stop, { shop: e.target.value as Stop['shop'] }, `Shop at ${stop.name}: ${e.target.value}`)}>
-                  <option value="full">full</option><option value="basic">basic</option><option value="none">none</option>
-                </select>
-              </td>
-              <td><Muted as="span">{stop.note}</Muted></td>
-              <td><IconButton aria-label={`Remove ${stop.name}`} onPress={() => onChange(stops.filter((s) => s.id !== stop.id), `Remove ${stop.name}`)}>×</IconButton></td>
-            </tr>
-          ))}
-          {!ordered.length && <tr><td colSpan={6}><Muted>No stops yet. Waypoints of a GPX file become stops; or add one where the playhead stands.</Muted></td></tr>}
+          {ordered.map((stop) => {
+            const passing = passed.get(stop.id)
+            const trouble = [passing?.water_fails && `water ${units.say(passing.water_fails)}`, passing?.shop_shut && `shop ${units.say(passing.shop_shut)}`].filter(Boolean)
+            return (
+              <tr key={stop.id} aria-current={Math.abs(stop.at_km - at) < 0.6}>
+                <td className="n"><button type="button" className="plain" onClick={() => goToKm(stop.at_km)}>{units.show(stop.at_km, 'distance')}</button></td>
+                <td><button type="button" className="plain" aria-label={`Change ${stop.name}`} onClick={() => setOpen(stop.id)}>{stop.name}</button></td>
+                <td>
+                  <select aria-label={`Water at ${stop.name}`} value={stop.water} onChange={(e) => put(stop, { water: e.target.value as Stop['water'] }, `Water at ${stop.name}: ${e.target.value}`)}>
+                    {Object.entries(WATER_WORDS).map(([id, text]) => <option key={id} value={id}>{text}</option>)}
+                  </select>
+                </td>
+                <td>
+                  <select aria-label={`Food shop at ${stop.name}`} value={stop.shop} onChange={(e) => put(stop, { shop: e.target.value as Stop['shop'] }, `Shop at ${stop.name}: ${e.target.value}`)}>
+                    {Object.entries(SHOP_WORDS).map(([id, text]) => <option key={id} value={id}>{text}</option>)}
+                  </select>
+                </td>
+                <td>
+                  {passing && <>day {passing.day}, {passing.stays ? 'night here' : clock(passing.hour)}</>}
+                  {trouble.length > 0 && <Muted><b>{trouble.join('; ')}</b></Muted>}
+                  {!trouble.length && stop.note && <Muted>{stop.note}</Muted>}
+                </td>
+              </tr>
+            )
+          })}
+          {!ordered.length && <tr><td colSpan={5}><Muted>No stops yet. Waypoints of a GPX file become stops; or add one where the playhead stands, or paste a table.</Muted></td></tr>}
         </tbody>
       </Sheet>
+      {shown && (
+        <StopDialog key={shown.id} stop={shown} onClose={() => setOpen(null)}
+          onKeep={(next) => {
+            put(shown, next, `Change ${next.name}`)
+            setOpen(null)
+          }}
+          onRemove={() => {
+            onChange(stops.filter((s) => s.id !== shown.id), `Remove ${shown.name}`)
+            setOpen(null)
+          }} />
+      )}
+      {bringing && <BringStops onClose={() => setBringing(false)} />}
     </>
   )
 }
