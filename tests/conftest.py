@@ -8,6 +8,7 @@ import uuid
 from collections.abc import Iterator
 from pathlib import Path
 
+import hypothesis
 import psycopg
 import pytest
 from werkzeug.serving import make_server
@@ -24,6 +25,9 @@ from omnifer.core.road.profile import Profile
 from omnifer.demo.sample import demo_tour
 from omnifer.store.cluster import Cluster
 from omnifer.store.tours import migrate
+
+hypothesis.settings.register_profile("steady", deadline=None, derandomize=True)
+hypothesis.settings.load_profile("steady")
 
 
 @pytest.fixture(scope="session")

@@ -17,6 +17,8 @@ FEWEST_DAYS = 200
 """A month's normals from fewer days than this in all years together are no normals [d]; practice: seven years."""
 UNKNOWN_RAIN_DAYS, DAYS_A_MONTH = 8.0, 30.4
 """Rain days of a month where the record has no rain [d]; practice."""
+HOURS = 8760
+"""Of a typical year."""
 RAIN_MM = 1.0
 """A day with this much is a rain day [mm]; WMO's wet day."""
 
@@ -39,7 +41,9 @@ def read_station(content: bytes, identifier: str, name: str, at_km: float | None
         raise InputProblem("The file is empty", "", "Choose a station record.")
     first = text.lstrip().splitlines()[0]
     if first.startswith("LOCATION,"):
-        return _from_epw(text, identifier, name, at_km)
+        return _from_typical_year(text, False, identifier, name, at_km)
+    if "\nDate (MM/DD/YYYY)," in text[:2000]:
+        return _from_typical_year(text, True, identifier, name, at_km)
     if "DATE" in [cell.strip(' "') for cell in first.upper().split(",")]:
         return _from_daily(text, identifier, name, at_km)
     return _from_months(text, identifier, name, at_km)
@@ -101,27 +105,26 @@ def _from_daily(text: str, identifier: str, name: str, at_km: float | None) -> S
     return _station(identifier, name or station_name[:120] or "Station", at_km, months, **more)
 
 
-def _from_epw(text: str, identifier: str, name: str, at_km: float | None) -> Station:
-    """An EnergyPlus typical-year file, read by pvlib."""
-    from pvlib.iotools import parse_epw
+def _from_typical_year(text: str, tmy3: bool, identifier: str, name: str, at_km: float | None) -> Station:
+    """An EnergyPlus or TMY3 typical-year file, read by pvlib."""
+    from pvlib.iotools import read_epw, read_tmy3
 
     try:
-        table, place = parse_epw(io.StringIO(text))
+        table, place = read_tmy3(io.StringIO(text)) if tmy3 else read_epw(io.StringIO(text))
     except (ValueError, KeyError, IndexError) as error:
         raise InputProblem(f"The typical-year file cannot be read: {error}", "", "Download it again.") from None
     hours = table["temp_air"].to_numpy(dtype=float)
-    months = table["month"].to_numpy(dtype=int)
-    if hours.size != 8760:
-        raise InputProblem(f"The typical year has {hours.size} hours, not 8760", "", "Download it again.")
-    by_day = hours.reshape(365, 24)
-    month = months.reshape(365, 24)[:, 0]
-    rows = normals_of_days(month, by_day.max(axis=1), by_day.min(axis=1), np.full(365, np.nan))
+    if hours.size != HOURS:
+        raise InputProblem(f"The typical year has {hours.size} hours, not {HOURS}", "", "Download it again.")
+    month = table.index.month.to_numpy(dtype=int).reshape(-1, 24)[:, 0]
+    by_day = hours.reshape(-1, 24)
+    rows = normals_of_days(month, by_day.max(axis=1), by_day.min(axis=1), np.full(month.size, np.nan))
     for number_, row in enumerate(rows, 1):
-        here = months == number_
-        row["humidity_pct"] = float(table["relative_humidity"].to_numpy(dtype=float)[here].mean())
-        row["wind_ms"] = float(table["wind_speed"].to_numpy(dtype=float)[here].mean())
+        for field, column in (("humidity_pct", "relative_humidity"), ("wind_ms", "wind_speed")):
+            row[field] = float(table[column].to_numpy(dtype=float).reshape(-1, 24)[month == number_].mean())
+    city = str(place.get("city") or place.get("Name") or "Station").strip(' "')[:120]
     return _station(
-        identifier, name or str(place["city"])[:120], at_km, rows, source="typical year", lat_deg=float(place["latitude"]),
+        identifier, name or city, at_km, rows, source="typical year", lat_deg=float(place["latitude"]),
         lon_deg=float(place["longitude"]), elevation_m=float(place["altitude"]),
     )  # fmt: skip
 

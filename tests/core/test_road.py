@@ -1,0 +1,337 @@
+"""The road in full: days and dates, arrivals, opening hours, climate, surfaces, transfers, reshaping, the learned pace."""
+
+import datetime as dt
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from omnifer.core import practice
+from omnifer.core.assess import assess, profile_of
+from omnifer.core.model.road import (
+    DayCut,
+    MonthNormals,
+    Night,
+    Road,
+    Station,
+    Stop,
+    SurfaceStretch,
+    Track,
+    Transfer,
+    Weather,
+)
+from omnifer.core.road import arrivals, climate, days, learn, pace, reshape
+from omnifer.core.road.profile import from_track
+from omnifer.core.road.symbols import supplies_of
+from tests.conftest import small_tour, thing
+
+MONDAY = dt.date(2027, 5, 3)
+
+
+def straight(km: float, stops: tuple[Stop, ...] = (), slope: float = 0.0, start: dt.date = MONDAY, **road: object):
+    """A tour due north from the equator on a meridian, flat or rising evenly."""
+    points = 600
+    along = np.linspace(0, km, points)
+    heights = tuple((100 + slope * along * 1000).tolist())
+    track = Track(lat_deg=tuple((along / 110.574).tolist()), lon_deg=(0.0,) * points, elevation_m=heights)
+    return small_tour(track=track, road=Road(stops=stops, **road), start_date=start)
+
+
+def stop(km: float, **supplies: object) -> Stop:
+    return Stop.model_validate({"id": f"s{km:g}", "name": f"Place {km:g}", "at_km": km} | supplies)
+
+
+def seen(tour):
+    return assess(tour, profile_of(tour))
+
+
+BY_KM = DayCut(by="distance", distance_km=50, to_stops=False)
+
+
+def test_set_nights_hold_and_the_rest_is_cut_between_them():
+    tour = straight(200, cut=BY_KM, nights=(Night(at_km=80),))
+    assert [round(d.to_km) for d in seen(tour).days] == [50, 80, 130, 180, 200]
+    assert [d.fixed for d in seen(tour).days] == [False, True, False, False, False]
+
+
+def test_rest_days_take_dates_food_and_dry_camp_water():
+    plain = straight(150, cut=BY_KM)
+    rested = straight(150, cut=BY_KM, nights=(Night(at_km=50, rest_days=2),))
+    one, two = seen(plain), seen(rested)
+    assert [d.rest for d in two.days] == [False, True, True, False, False]
+    assert [d.date.day for d in two.days] == [3, 4, 5, 6, 7]
+    assert [d.number for d in two.days] == [1, 2, 3, 4, 5]
+    assert two.days[1].distance_km == 0
+    water = [next(g for g in a.gaps if g.supply == "water") for a in (one, two)]
+    assert water[1].nights - water[0].nights == 2
+    assert water[1].need - water[0].need == pytest.approx(2 * practice.DRY_CAMP_L, abs=0.3)
+    food = [next(g for g in a.gaps if g.supply == "food").need for a in (one, two)]
+    assert 0.9 < food[1] - food[0] < 1.2
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.lists(st.tuples(st.floats(1, 299), st.integers(0, 3)), max_size=5), st.floats(20, 120), st.booleans())
+def test_days_cover_the_road_once_and_in_order(nights, size, to_stops):
+    road = Road(
+        cut=DayCut(by="distance", distance_km=size, to_stops=to_stops),
+        nights=tuple(Night(at_km=k, rest_days=r) for k, r in nights),
+        stops=(stop(40, water="reliable"), stop(130, shelter="hut"), stop(222, water="reliable", shelter="site")),
+    )
+    profile = from_track(straight(300).track)
+    plan = days.cut(profile, profile.km / 15, road)
+    assert plan.km[0] == 0
+    assert plan.km[-1] == pytest.approx(profile.length_km)
+    assert (np.diff(plan.km) > 0).all()
+    assert (np.diff(plan.offset) >= 1).all()
+    assert plan.count == plan.km.size - 1 + plan.rests.sum()
+    for night in road.nights:
+        if night.at_km < profile.length_km - 1:
+            assert np.abs(plan.km - night.at_km).min() < 0.06
+
+
+def test_a_day_ends_at_the_better_of_two_places_near_its_end():
+    near, better = stop(49, shelter="wild"), stop(55, water="reliable", shelter="hut")
+    tour = straight(200, (near, better), cut=DayCut(by="distance", distance_km=50))
+    assert seen(tour).days[0].night_at == "Place 55"
+
+
+VISITS = [
+    ({}, 11.0, None, None),
+    ({"closed_weekdays": (0,)}, 11.0, None, "closed on Mondays"),
+    ({"closed_weekdays": (1,)}, 11.0, None, None),
+    ({"closed_dates": (MONDAY,)}, 11.0, None, "closed on that date"),
+    ({"opens_h": 9, "closes_h": 18}, 11.0, None, None),
+    ({"opens_h": 9, "closes_h": 18}, 8.5, None, None),
+    ({"opens_h": 9, "closes_h": 18}, 7.5, None, "opens at {opens}, you pass at {hour}"),
+    ({"opens_h": 9, "closes_h": 18}, 19.0, None, "closes at {closes}, you pass at {hour}"),
+    ({"opens_h": 9, "closes_h": 18}, 19.0, 1, None),
+    ({"opens_h": 10, "closes_h": 18}, 19.0, 1, "closes at {closes}, you pass at {hour}"),
+    ({"closed_weekdays": (0,)}, 19.0, 1, None),
+    ({"closed_weekdays": (0, 1)}, 19.0, 1, "closed on Mondays"),
+    ({"closed_weekdays": (0, 2)}, 19.0, 2, None),
+    ({"closed_weekdays": (0, 1, 2)}, 19.0, 2, "closed on Mondays"),
+]
+
+
+@pytest.mark.parametrize(("hours", "at", "stays", "words"), VISITS)
+def test_a_shop_is_judged_by_when_the_rider_is_there(hours, at, stays, words):
+    """Worked by hand: Monday, starting at 8, an hour's wait in the morning; a night there brings the next morning too."""
+    until = None if stays is None else MONDAY + dt.timedelta(days=stays)
+    visit = arrivals.Visit(stop(10, shop="full", **hours), 0, MONDAY, at, until)
+    why = arrivals.shop_shut(visit, start_hour=8)
+    assert (why.words if why else None) == words
+
+
+@pytest.mark.parametrize(
+    ("water", "dry", "month", "words"),
+    [
+        ("reliable", (), 5, None), ("none", (), 5, None), ("unsure", (), 5, "not sure"), ("seasonal", (), 5, "may be dry"),
+        ("seasonal", (6, 7), 5, None), ("seasonal", (5,), 5, "dry in {month}"),
+    ],
+)  # fmt: skip
+def test_water_is_judged_by_its_month(water, dry, month, words):
+    why = arrivals.water_fails(stop(10, water=water, dry_months=dry), dt.date(2027, month, 2))
+    assert (why.words if why else None) == words
+
+
+def test_a_shop_met_on_its_closing_day_lengthens_the_gap_and_a_later_start_mends_it():
+    shops = (stop(30, shop="full"), stop(80, shop="full", closed_weekdays=(1,)), stop(130, shop="full"))
+    tour = straight(160, shops, cut=BY_KM)
+    shut, finding = seen(tour), next(f for f in seen(tour).findings if f.kind == "shop_shut")
+    gap = next(g for g in shut.gaps if g.supply == "food" and g.missed)
+    assert (gap.from_km, gap.to_km) == (30, 130)
+    assert "Tuesday" in finding.reason.metric()
+    assert finding.mends[0].name.words == "Leave a day later, and the shop is open"
+    later = seen(straight(160, shops, cut=BY_KM, start=MONDAY + dt.timedelta(days=1)))
+    assert not any(f.kind == "shop_shut" for f in later.findings)
+    assert any(g.supply == "food" and (g.from_km, g.to_km) == (30, 80) for g in later.gaps)
+
+
+def test_snacks_are_no_shop_and_the_longest_of_each_kind_governs():
+    stops = (stop(20, shop="snacks"), stop(40, fuels=("gas",)), stop(100, fuels=("petrol",), services=("plugs",)))
+    gaps = seen(straight(160, stops, cut=BY_KM)).gaps
+    assert [g.to_km for g in gaps if g.supply == "food"] == [pytest.approx(160, abs=0.6)]
+    fuel = [g for g in gaps if g.supply == "fuel"]
+    assert [(round(g.from_km), round(g.to_km), g.governs) for g in fuel] == [(0, 40, False), (40, 100, False), (100, 160, True)] or [
+        g.governs for g in fuel
+    ].count(True) == 1
+    assert {g.supply for g in gaps} == {"water", "food", "fuel", "plugs"}
+
+
+def test_clock_and_dark():
+    tour = straight(160, cut=DayCut(by="distance", distance_km=80, to_stops=False), start_hour=8, pause_factor=1.5)
+    day = seen(tour).days[0]
+    assert day.arrive_h == pytest.approx(8 + 1.5 * day.riding_hours, abs=0.01)
+    assert day.sunrise_h == pytest.approx(5.9, abs=0.2)
+    assert day.dusk_h > day.sunset_h > 17.8
+    late = straight(160, cut=DayCut(by="distance", distance_km=80, to_stops=False), start_hour=14)
+    assert any(f.kind == "dark_day" for f in seen(late).findings)
+    assert not any(f.kind == "dark_day" for f in seen(tour).findings if day.arrive_h < day.sunset_h)
+
+
+def test_surfaces_slow_and_pushing_is_walking():
+    smooth, rough, pushed = (
+        seen(straight(60, surfaces=() if s is None else (SurfaceStretch(from_km=0, to_km=60, surface=s),))).road.riding_hours
+        for s in (None, "gravel", "push")
+    )
+    assert smooth < rough < pushed
+    assert pushed == pytest.approx(60 / practice.WALKING_KMH, rel=0.02)
+
+
+def test_a_transfer_takes_hours_and_no_riding_or_climb():
+    ridden = seen(straight(100, slope=0.01, cut=BY_KM))
+    carried = seen(straight(100, slope=0.01, cut=BY_KM, transfers=(Transfer(from_km=50, to_km=100, by="train", hours=3),)))
+    assert carried.road.riding_hours < 0.6 * ridden.road.riding_hours
+    assert sum(d.transfer_hours for d in carried.days) == pytest.approx(3, abs=0.05)
+    assert sum(d.ascent_m for d in carried.days) == pytest.approx(500, abs=15)
+    assert sum(d.distance_km for d in carried.days) == pytest.approx(50, abs=0.3)
+
+
+def test_wind_of_unknown_direction_costs_time():
+    tour = straight(60)
+    profile = profile_of(tour)
+    rider = pace.RidingMass(110, 100, 0, 0.55, 0.008)
+    still = np.zeros(profile.km.size)
+    hours = [
+        pace.hours_along(profile, [rider], pace.conditions(profile, (), (), still + wind, still))[-1] for wind in (0.0, 6.0)
+    ]
+    assert hours[1] > hours[0] * 1.02
+
+
+@settings(max_examples=15, deadline=None)
+@given(st.floats(0, 0.12), st.floats(80, 140), st.floats(1, 40))
+def test_more_on_board_is_never_faster_uphill(slope, dry, more):
+    profile = profile_of(straight(20, slope=slope))
+    rider = pace.RidingMass(110, dry, 1.0, 0.55, 0.008)
+    still = np.zeros(profile.km.size)
+    light, heavy = (
+        pace.hours_along(profile, [rider], pace.conditions(profile, (), (), still, still + kg))[-1] for kg in (0.0, more)
+    )
+    assert heavy >= light - 1e-9
+
+
+def months(mean: float, swing: float = 0.0, **more: float) -> tuple[MonthNormals, ...]:
+    warm = [-np.cos(2 * np.pi * (m - 0.5) / 12) for m in range(12)]
+    return tuple(
+        MonthNormals.model_validate({"mean_max_c": mean + 5 + swing * w, "mean_min_c": mean - 5 + swing * w} | more) for w in warm
+    )
+
+
+def test_stations_weigh_by_distance_height_and_date():
+    low = Station(id="a", name="A", at_km=0, elevation_m=100, months=months(20))
+    high = Station(id="b", name="B", at_km=300, elevation_m=100, months=months(10))
+    tour = straight(300, stations=(low, high))
+    profile = profile_of(tour)
+    found = climate.along(profile, tour.road, MONDAY, np.zeros(profile.km.size))
+    assert found.source == "stations"
+    assert found.mean_max_c[0] == pytest.approx(25, abs=0.05)
+    assert found.mean_max_c[-1] == pytest.approx(15, abs=0.05)
+    assert 19 < found.mean_max_c[profile.km.size // 2] < 21
+    assert (found.night_low_c < found.mean_min_c).all()
+    assert (found.day_high_c > found.mean_max_c).all()
+    uphill = straight(50, slope=0.02, stations=(low,))
+    road = profile_of(uphill)
+    cooled = climate.along(road, uphill.road, MONDAY, np.zeros(road.km.size))
+    assert cooled.mean_min_c[0] - cooled.mean_min_c[-1] == pytest.approx(6.5, abs=0.05)
+
+
+def test_the_start_date_moves_the_weather():
+    station = Station(id="a", name="A", at_km=0, months=months(15, swing=10))
+    spring, summer = (seen(straight(100, stations=(station,), start=dt.date(2027, m, 15))).days[0] for m in (1, 7))
+    assert summer.mean_max_c - spring.mean_max_c > 15
+
+
+def test_rarer_odds_mean_colder_nights():
+    station = Station(id="a", name="A", at_km=0, months=months(15, spread_min_c=4))
+    lows = [seen(straight(60, stations=(station,), odds=odds)).days[0].night_low_c for odds in (0.3, 0.1, 0.02)]
+    assert lows[0] > lows[1] > lows[2]
+    assert lows[1] == pytest.approx(15 - 5 - 1.2816 * 4 - 0.65, abs=0.1)
+
+
+def test_without_weather_latitude_and_season_speak_and_say_so():
+    found = seen(straight(100))
+    assert found.climate.source == "latitude"
+    assert any("latitude" in a.value.words for a in found.assumptions)
+    typed = seen(straight(100, weather=(Weather(from_km=0, day_high_c=31, night_low_c=12),)))
+    assert typed.climate.source == "typed"
+    assert typed.days[0].day_high_c == pytest.approx(31, abs=0.7)
+    north = Track(lat_deg=(60.0, 60.5), lon_deg=(10.0, 10.0), elevation_m=(100.0, 100.0))
+    cold, warm = (seen(small_tour(track=north, road=Road(), start_date=dt.date(2027, m, 20))).days[0] for m in (1, 7))
+    assert warm.mean_max_c - cold.mean_max_c > 25
+
+
+def test_hot_days_and_walking_are_said():
+    hot = seen(straight(100, weather=(Weather(from_km=0, day_high_c=40, night_low_c=26, humidity_pct=50),)))
+    assert any(f.kind == "hot_day" for f in hot.findings)
+    steep = seen(straight(12, slope=0.14))
+    assert any(f.kind == "walking" for f in steep.findings)
+
+
+def test_reversed_twice_is_as_before_and_trimmed_keeps_what_is_inside():
+    road = Road(
+        stops=(stop(10), stop(90)), nights=(Night(at_km=40, rest_days=1),),
+        surfaces=(SurfaceStretch(from_km=20, to_km=30, surface="gravel"),),
+        transfers=(Transfer(from_km=60, to_km=70, by="ferry"),),
+    )  # fmt: skip
+    turned = reshape.reversed_road(road, 100)
+    assert [s.at_km for s in turned.stops] == [10, 90]
+    assert [s.name for s in turned.stops] == ["Place 90", "Place 10"]
+    assert (turned.surfaces[0].from_km, turned.surfaces[0].to_km) == (70, 80)
+    assert reshape.reversed_road(turned, 100) == road
+    cut = reshape.trimmed_road(road, 25, 65)
+    assert (cut.stops, cut.nights[0].at_km) == ((), 15)
+    assert (cut.surfaces[0].from_km, cut.surfaces[0].to_km) == (0, 5)
+    assert cut.transfers[0].from_km == 35
+
+
+def ridden(power: float, slopes: tuple[float, ...], pauses: int) -> tuple[Track, np.ndarray, pace.RidingMass]:
+    """A ride made with the pace formulas themselves: each piece 4 km, pauses of 5 min at the ends of some."""
+    from omnifer.core.physics import air, riding
+
+    rider = pace.RidingMass(0, 105, 0, 0.5, 0.008)
+    km = np.arange(0, 4 * len(slopes), 0.05)
+    slope = np.repeat(slopes, km.size // len(slopes))
+    heights = 200 + np.concatenate([[0], np.cumsum(slope[:-1] * 50)])
+    speed = riding.steady_speed(power, slope, 105, 0.5, 0.008, air.density(heights), practice.DRIVETRAIN_EFFICIENCY)
+    speed = np.clip(speed, practice.WALKING_KMH / 3.6, practice.DESCENT_CAP_KMH / 3.6)
+    seconds = np.concatenate([[0], np.cumsum(50 / speed[:-1])])
+    for pause in range(pauses):
+        seconds[(pause + 1) * km.size // (pauses + 1) :] += 300
+    track = Track(lat_deg=tuple(km / 110.574), lon_deg=(0.0,) * km.size, elevation_m=tuple(heights))
+    return track, seconds, rider
+
+
+@pytest.mark.parametrize("power", [70.0, 110.0, 160.0])
+def test_the_pace_of_a_ride_of_known_power_is_learned(power):
+    track, seconds, rider = ridden(power, (0.0, 0.03, -0.02, 0.01, 0.04, 0.0), pauses=3)
+    found = learn.learn(track, seconds, rider)
+    assert found.power_w == pytest.approx(power, rel=0.05)
+    assert found.power_error_w < 0.1 * power
+    assert found.pause_factor == pytest.approx((seconds[-1] + 0.0) / (seconds[-1] - 900), rel=0.04)
+
+
+def test_a_ride_too_short_or_without_times_teaches_nothing():
+    track, seconds, rider = ridden(100, (0.0,), pauses=0)
+    with pytest.raises(ValueError, match="usable kilometres"):
+        learn.learn(track, seconds, rider)
+    with pytest.raises(ValueError, match="no times"):
+        learn.learn(track, np.full(seconds.size, np.nan), rider)
+
+
+@pytest.mark.parametrize(
+    ("words", "field", "value"),
+    [
+        ("Drinking Water", "water", "reliable"), ("spring under the oak", "water", "unsure"), ("Shopping Center", "shop", "full"),
+        ("Campground", "shelter", "site"), ("Hut", "shelter", "hut"), ("Lodging", "shelter", "room"), ("Gas Station", "fuels", ("petrol",)),
+        ("Restaurant", "services", ("meals",)), ("Bike shop", "bike_shop", "basic"),
+    ],
+)  # fmt: skip
+def test_symbols_speak_of_supplies(words, field, value):
+    assert supplies_of(words)[field] == value
+    assert supplies_of("Flag, Blue") == {}
+
+
+def test_a_learned_or_changed_day_is_felt_in_the_kit_price():
+    light, heavy = small_tour(thing("one", 1)), small_tour(thing("anvil", 30))
+    assert seen(heavy).road.riding_hours > seen(light).road.riding_hours
