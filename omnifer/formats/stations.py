@@ -8,6 +8,7 @@ from collections.abc import Iterable
 
 import numpy as np
 from numpy.typing import NDArray
+from pydantic import ValidationError
 
 from omnifer.core.model.road import MonthNormals, Station
 from omnifer.formats.measures import number
@@ -157,4 +158,6 @@ def _from_months(text: str, identifier: str, name: str, at_km: float | None) -> 
     try:
         return _station(identifier, name or "Station", at_km, months, source="typed")
     except ValueError as error:
-        raise InputProblem(f"The months do not make sense: {error}") from None
+        reason = str(error).split("\n")[-2 if isinstance(error, ValidationError) else 0].strip()
+        mend = "Say at which kilometre the station lies, and check the figures."
+        raise InputProblem(f"The months do not make sense: {reason}", "", mend) from None

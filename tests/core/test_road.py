@@ -153,9 +153,11 @@ def test_snacks_are_no_shop_and_the_longest_of_each_kind_governs():
     gaps = seen(straight(160, stops, cut=BY_KM)).gaps
     assert [g.to_km for g in gaps if g.supply == "food"] == [pytest.approx(160, abs=0.6)]
     fuel = [g for g in gaps if g.supply == "fuel"]
-    assert [(round(g.from_km), round(g.to_km), g.governs) for g in fuel] == [(0, 40, False), (40, 100, False), (100, 160, True)] or [
-        g.governs for g in fuel
-    ].count(True) == 1
+    assert [(round(g.from_km), round(g.to_km), g.governs) for g in fuel] == [
+        (0, 40, False),
+        (40, 100, False),
+        (100, 160, True),
+    ] or [g.governs for g in fuel].count(True) == 1
     assert {g.supply for g in gaps} == {"water", "food", "fuel", "plugs"}
 
 
@@ -193,9 +195,7 @@ def test_wind_of_unknown_direction_costs_time():
     profile = profile_of(tour)
     rider = pace.RidingMass(110, 100, 0, 0.55, 0.008)
     still = np.zeros(profile.km.size)
-    hours = [
-        pace.hours_along(profile, [rider], pace.conditions(profile, (), (), still + wind, still))[-1] for wind in (0.0, 6.0)
-    ]
+    hours = [pace.hours_along(profile, [rider], pace.conditions(profile, (), (), still + wind, still))[-1] for wind in (0.0, 6.0)]
     assert hours[1] > hours[0] * 1.02
 
 

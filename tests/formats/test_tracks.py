@@ -181,7 +181,9 @@ def test_sheets_of_stops_are_understood(case):
 
 
 def test_rows_that_are_no_stops_are_named():
-    text = "km;name;water;opens;mood\nfar;Mill;sure;;\n10;Inn;perhaps;;\n20;;sure;;\n30;Well;sure;25:00;\n40;Good;sure;9:30;fine\n"
+    text = (
+        "km;name;water;opens;mood\nfar;Mill;sure;;\n10;Inn;perhaps;;\n20;;sure;;\n30;Well;sure;25:00;\n40;Good;sure;9:30;fine\n"
+    )
     found = read_stops_csv(text, {"row-6"})
     assert [p.row for p in found.problems] == [2, 3, 4, 5]
     assert "'far' is not a number" in found.problems[0].what

@@ -87,8 +87,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       importKit: async (text, replace) =>
         (await send('Taking the things', (revision) => api.importKit(id, revision, text, replace), same)) !== undefined,
       reload: () => {
-        setProblem(null)
-        void refetch()
+        void refetch().then(() => setProblem(null))
       },
       dismiss: () => {
         setProblem(null)

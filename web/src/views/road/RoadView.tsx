@@ -29,7 +29,7 @@ const Big = styled.dl`
   dt { font-size: 12.5px; color: var(--ink2); font-stretch: 86%; }
   dd { margin: 0; font-size: 21px; font-weight: 720; line-height: 24px; font-stretch: 90%; }
 `
-const NEXT_WATER = { none: 'reliable', reliable: 'seasonal', seasonal: 'unsure', unsure: 'none' } as const
+const NEXT_WATER = { none: 'unsure', unsure: 'seasonal', seasonal: 'reliable', reliable: 'none' } as const
 const NEXT_SHOP = { none: 'snacks', snacks: 'basic', basic: 'full', full: 'none' } as const
 
 export function RoadView() {

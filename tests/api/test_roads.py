@@ -1,0 +1,120 @@
+"""The road over the web: joining, shaping, sheets of stops, stations, the learned pace, and everything that goes out."""
+
+import io
+
+import pytest
+
+from omnifer.formats.gpx import write_gpx
+from omnifer.store.tours import Tours
+from tests.conftest import small_tour, thing
+from tests.core.test_road import ridden, stop, straight
+from tests.formats.test_gpx import LINE, gpx
+
+
+@pytest.fixture
+def client(app):
+    return app.test_client()
+
+
+@pytest.fixture
+def tours(app) -> Tours:
+    return app.extensions["omnifer"].tours
+
+
+def upload(client, path, *contents, **fields):
+    files = [(io.BytesIO(content), f"{n}.gpx") for n, content in enumerate(contents)]
+    return client.post(path, data={"file": files, **fields}, content_type="multipart/form-data")
+
+
+def test_files_are_joined_in_the_order_of_their_names_and_at_the_end(client, tours):
+    path = f"/api/tours/{tours.create(small_tour(thing('tent')))}"
+    south, north = gpx(*LINE), gpx((45.03, 7.01, 200.0), (45.04, 7.01, 200.0))
+    whole = upload(client, f"{path}/track", south, north, revision="1").json
+    assert whole["assessment"]["road"]["length_km"] == pytest.approx(4.6, abs=0.2)
+    longer = upload(client, f"{path}/track", gpx((45.05, 7.01, 1.0), (45.06, 7.01, 1.0)), revision="2", after="yes").json
+    assert longer["assessment"]["road"]["length_km"] == pytest.approx(6.9, abs=0.3)
+    far = upload(client, f"{path}/track", south, gpx((48.0, 7.0, 1.0), (48.1, 7.0, 1.0)), revision="3").json
+    assert any("Mark a ferry or train" in r for r in far["remarks"])
+
+
+def test_a_track_is_turned_and_trimmed_with_its_stops(client, tours):
+    path = f"/api/tours/{tours.create(straight(100, (stop(20, water='reliable'), stop(90))))}"
+    turned = client.post(f"{path}/track/shape", json={"revision": 1, "shape": "reverse"}).json
+    assert [s["at_km"] for s in turned["tour"]["sheet"]["road"]["stops"]] == [
+        pytest.approx(10, abs=0.1),
+        pytest.approx(80, abs=0.1),
+    ]
+    cut = client.post(f"{path}/track/shape", json={"revision": 2, "shape": "trim", "from_km": 50, "to_km": 95}).json
+    assert cut["assessment"]["road"]["length_km"] == pytest.approx(45, abs=0.5)
+    assert [s["name"] for s in cut["tour"]["sheet"]["road"]["stops"]] == ["Place 20"]
+    back = client.post(f"{path}/step", json={"revision": 3, "step": "undo"}).json
+    assert back["assessment"]["road"]["length_km"] == pytest.approx(100, abs=0.2)
+    short = client.post(f"{path}/track/shape", json={"revision": 4, "shape": "trim", "from_km": 50, "to_km": 50.01})
+    assert short.status_code == 422
+    assert "fewer than two points" in short.json["detail"]
+
+
+def test_a_road_without_a_track_cannot_be_turned_or_sent_out(client, tours):
+    path = f"/api/tours/{tours.create(small_tour())}"
+    assert client.post(f"{path}/track/shape", json={"revision": 1, "shape": "reverse"}).status_code == 422
+    for name in ("road.gpx", "road.geojson"):
+        assert client.get(f"{path}/{name}").status_code == 422
+    assert client.get(f"{path}/days.ics").status_code == 200
+
+
+def test_stops_come_as_a_sheet_and_go_out_as_one(client, tours):
+    path = f"/api/tours/{tours.create(straight(100, (stop(20),)))}"
+    text = "km;name;shop;closed\n30;Mill;full;sun\n40;Inn;basic;\nx;Bad;;\n"
+    seen = client.post(f"{path}/stops/preview", json={"text": text}).json
+    assert (len(seen["stops"]), seen["problems"][0]["row"]) == (2, 4)
+    assert len(client.get(path).json["tour"]["sheet"]["road"]["stops"]) == 1
+    taken = client.post(f"{path}/stops/import", json={"revision": 1, "text": text, "replace": False}).json
+    assert [s["name"] for s in taken["tour"]["sheet"]["road"]["stops"]] == ["Place 20", "Mill", "Inn"]
+    stale = client.post(f"{path}/stops/import", json={"revision": 1, "text": text, "replace": True})
+    assert stale.status_code == 409
+    out = client.get(f"{path}/stops.csv")
+    assert out.data.decode().splitlines()[2].startswith("30;Mill;")
+
+
+def test_a_station_moves_the_weather(client, tours):
+    path = f"/api/tours/{tours.create(straight(100))}"
+    months = b"max;min\n" + b"31;17\n" * 12
+    nowhere = upload(client, f"{path}/stations", months, revision="1", name="Mill")
+    assert nowhere.status_code == 422
+    assert "kilometre" in nowhere.json["mend"]
+    found = upload(client, f"{path}/stations", months, revision="1", name="Mill", at_km="10").json
+    assert found["assessment"]["climate"]["source"] == "stations"
+    assert found["assessment"]["days"][0]["mean_max_c"] == pytest.approx(30.4, abs=0.2)
+    bad = upload(client, f"{path}/stations", b"nonsense", revision="2", at_km="10")
+    assert bad.status_code == 422
+    assert upload(client, f"{path}/stations", months, revision="2", at_km="ten").status_code == 422
+
+
+def test_pace_is_learned_from_a_recording_and_nothing_is_taken(client, tours):
+    path = f"/api/tours/{tours.create(straight(100))}"
+    track, seconds, _ = ridden(110, (0.0, 0.03, -0.02, 0.01), pauses=2)
+    text = write_gpx("Ride", track, [], [])
+    points = "".join(
+        f'<trkpt lat="{a}" lon="{b}"><ele>{h}</ele><time>2027-05-01T{int(s) // 3600 + 8:02d}:{int(s) // 60 % 60:02d}:{int(s) % 60:02d}Z</time></trkpt>'
+        for a, b, h, s in zip(track.lat_deg, track.lon_deg, track.elevation_m, seconds, strict=True)
+    )
+    content = text.replace("</gpx>", f"<trk><trkseg>{points}</trkseg></trk></gpx>").encode()
+    found = upload(client, f"{path}/pace", content, rider="ada")
+    assert found.status_code == 200
+    assert 60 < found.json["power_w"] < 160
+    assert found.json["pause_factor"] > 1.02
+    assert client.get(path).json["tour"]["revision"] == 1
+    assert upload(client, f"{path}/pace", gpx(*LINE)).status_code == 422
+
+
+def test_everything_goes_out_as_files(client, tours):
+    path = f"/api/tours/{tours.create(straight(100, (stop(20, shop='full', closed_weekdays=(0,)),)))}"
+    for name, media, words in (
+        ("road.gpx", "application/gpx+xml", b"Day 1"), ("road.geojson", "application/geo+json", b"LineString"),
+        ("days.ics", "text/calendar", b"BEGIN:VEVENT"), ("stops.csv", "text/csv", b"mon"), ("bundle.json", "application/json", b"omnifer-tour"),
+    ):  # fmt: skip
+        answer = client.get(f"{path}/{name}")
+        assert answer.status_code == 200
+        assert answer.mimetype == media
+        assert words in answer.data
+        assert "attachment" in answer.headers["Content-Disposition"]

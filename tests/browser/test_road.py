@@ -1,0 +1,136 @@
+"""The road in the real browser: stops, nights, weather, surfaces, the track, by mouse and by key."""
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import visit
+
+
+@pytest.fixture
+def road(page: Page, site: str) -> Page:
+    visit(page, site, "road")
+    return page
+
+
+def tab(page: Page, name: str) -> None:
+    page.get_by_role("tab", name=name).click()
+
+
+def test_a_stop_is_told_in_full(road: Page):
+    road.get_by_role("button", name="Change Brask").click()
+    dialog = road.get_by_role("dialog")
+    dialog.get_by_label("Opens").fill("late")
+    dialog.get_by_role("button", name="Keep").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("opening hours")
+    dialog.get_by_label("Opens").fill("6:00")
+    dialog.get_by_label("Closes").fill("7:00")
+    dialog.get_by_text("laundry").click()
+    dialog.get_by_role("button", name="Keep").click()
+    row = road.get_by_role("row").filter(has_text="Brask")
+    expect(row).to_contain_text("closes at 07:00")
+    road.get_by_role("button", name="Undo: Change Brask").click()
+    expect(row).not_to_contain_text("closes at 07:00")
+
+
+def test_what_does_not_count_is_named(road: Page):
+    expect(road.get_by_role("row").filter(has_text="Ravel").first).to_contain_text("closed on Wednesdays")
+    expect(road.get_by_role("row").filter(has_text="Dry Ford")).to_contain_text("dry in April")
+    tab(road, "Gaps")
+    expect(road.get_by_role("row").filter(has_text="Kestin Wells").first).to_contain_text("Salt House: not sure")
+
+
+def test_a_night_is_moved_by_key_and_by_drag_and_followed_by_rest(road: Page):
+    tab(road, "Days")
+    days = road.get_by_role("tab", name=re.compile(r"^Days"))
+    expect(days).to_have_text("Days 40")
+    road.get_by_role("button", name="Rest a day after it").click()
+    expect(days).to_have_text("Days 41")
+    expect(road.get_by_text("set by you")).to_be_visible()
+    road.get_by_role("button", name="5 km earlier").press("Enter")
+    expect(road.get_by_role("button", name=re.compile("^Undo: End day"))).to_be_visible()
+    handle = road.locator("g[data-mark]").filter(has=road.locator("title", has_text="End of day 2.")).last
+    box = handle.bounding_box()
+    road.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    road.mouse.down()
+    road.mouse.move(box["x"] - 8, box["y"] + 10, steps=4)
+    road.mouse.up()
+    expect(road.get_by_role("button", name=re.compile("^Undo: End day 2 "))).to_be_visible()
+
+
+def test_another_start_finds_the_shop_open(road: Page, site: str):
+    road.get_by_label("Leave on").fill("2027-04-13")
+    expect(road.get_by_role("row").filter(has_text="Ravel").first).not_to_contain_text("closed on")
+
+
+def test_surfaces_and_ferries_are_painted_from_the_playhead(road: Page):
+    riding = road.locator("dl").get_by_text(re.compile(r"^\d+\sh$"))
+    before = riding.text_content()
+    tab(road, "Surfaces")
+    road.get_by_role("button", name="Ferry from the playhead on").click()
+    expect(road.get_by_role("button", name="Remove this transfer")).to_have_count(2)
+    expect(riding).not_to_have_text(before)
+    road.get_by_role("button", name="Gravel from the playhead on").click()
+    expect(road.get_by_role("button", name="Remove this surface")).to_have_count(3)
+
+
+def test_stations_come_from_a_file(road: Page, tmp_path: Path):
+    tab(road, "Weather")
+    sheet = tmp_path / "months.csv"
+    sheet.write_text("max;min\n" + "35;21\n" * 12)
+    road.get_by_label("Name of the station").fill("Old Fort")
+    road.get_by_label("At km of the road").fill("300")
+    with road.expect_file_chooser() as chooser:
+        road.get_by_role("button", name="Bring a station record").click()
+    chooser.value.set_files(sheet)
+    expect(road.get_by_text("Old Fort", exact=True)).to_be_visible()
+    road.get_by_label("Over the land, show").first.click()
+    road.get_by_role("option", name="Cold nights, hot days").click()
+    expect(road.get_by_text("line: cold night to hot day")).to_be_visible()
+
+
+def test_a_table_of_stops_is_looked_at_and_taken(road: Page):
+    road.get_by_role("button", name="Paste a table").click()
+    dialog = road.get_by_role("dialog")
+    dialog.get_by_label("The table").fill("km;name;water\n77;Lone Tap;sure\nnear;Bad;\n")
+    dialog.get_by_role("button", name="Look at it").click()
+    expect(dialog.get_by_text("1 stops can be taken.")).to_be_visible()
+    expect(dialog.get_by_text("Row 3, km")).to_be_visible()
+    dialog.get_by_role("button", name="Take 1 stops").click()
+    expect(road.get_by_role("button", name="Change Lone Tap")).to_be_visible()
+
+
+def test_the_track_is_turned_round_and_back(road: Page):
+    first = road.get_by_role("row").nth(1)
+    expect(first).to_contain_text("Tamsen Quay")
+    road.get_by_role("button", name="Track and pace").click()
+    road.get_by_role("button", name="Ride it the other way").click()
+    expect(first).to_contain_text("Lantern Point", timeout=20_000)
+    road.get_by_role("button", name="Undo: Ride the road the other way").click()
+    expect(first).to_contain_text("Tamsen Quay", timeout=20_000)
+
+
+def test_the_ribbon_zooms_by_key_and_button_and_follows_the_playhead(road: Page):
+    slider = road.get_by_role("slider", name="Moment of the tour")
+    slider.focus()
+    road.keyboard.press("Home")
+    ribbon = road.get_by_role("img", name=re.compile("above the land"))
+    expect(ribbon).to_contain_text("Lantern Point")
+    road.keyboard.press("+")
+    road.keyboard.press("+")
+    expect(ribbon).not_to_contain_text("Lantern Point")
+    road.keyboard.press("End")
+    expect(ribbon).to_contain_text("Lantern Point")
+    road.get_by_role("button", name="Show more days").click()
+    road.get_by_role("button", name="Show more days").click()
+    expect(road.get_by_role("button", name="Show more days")).to_be_disabled()
+
+
+def test_the_plan_moves_the_playhead(road: Page):
+    plan = road.get_by_role("img", name=re.compile("The road from above"))
+    value = road.get_by_role("slider").get_attribute("aria-valuenow")
+    box = plan.bounding_box()
+    plan.click(position={"x": box["width"] * 0.8, "y": box["height"] * 0.3})
+    assert road.get_by_role("slider").get_attribute("aria-valuenow") != value
