@@ -25,6 +25,8 @@ interface Playhead {
 }
 
 const Context = createContext<Playhead | null>(null)
+/** Going to a kilometre, for what need not be drawn anew whenever the playhead moves. */
+const GoContext = createContext<Playhead['goToKm']>(() => undefined)
 
 /** Index of the moment nearest to a kilometre, on the asked side of a stop. */
 export function momentAt(moments: Moments, km: number, leaving = true): number {
@@ -58,10 +60,12 @@ export function PlayheadProvider({ children }: { children: ReactNode }) {
     [moment, goToKm, bikeId, carrierId, inHand, spoken],
   )
   return (
-    <Context.Provider value={value}>
-      {children}
-      <div role="status" className="unseen">{spoken}</div>
-    </Context.Provider>
+    <GoContext.Provider value={goToKm}>
+      <Context.Provider value={value}>
+        {children}
+        <div role="status" className="unseen">{spoken}</div>
+      </Context.Provider>
+    </GoContext.Provider>
   )
 }
 
@@ -70,3 +74,5 @@ export function usePlayhead(): Playhead {
   if (!found) throw new Error('PlayheadProvider is missing')
   return found
 }
+
+export const useGoToKm = (): Playhead['goToKm'] => useContext(GoContext)

@@ -1,7 +1,8 @@
 /** The days as the core cut them: how far, when, how hot and cold; nights can be set, moved and followed by rest. */
+import { memo } from 'react'
 import type { Day, Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { usePlayhead } from '../../instruments/moment'
+import { useGoToKm } from '../../instruments/moment'
 import { Button, Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 import { useNights } from './nights'
@@ -10,12 +11,11 @@ import { clock, shortDate } from './words'
 
 const NEAR_KM = 0.3
 
-export function DaysTable({ road }: { road: Road }) {
+export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; now: number }) {
   const { assessment } = useDesk()
-  const { moment, goToKm } = usePlayhead()
+  const goToKm = useGoToKm()
   const units = useUnits()
   const { move, free, rest } = useNights()
-  const now = assessment.moments?.day[moment]
   const current = assessment.days.find((d) => d.number === now)
   const set = current && road.nights.find((n) => Math.abs(n.at_km - current.to_km) < NEAR_KM)
   const typed = road.typed_days.length > 0 && assessment.profile?.lat_deg === null
@@ -55,7 +55,7 @@ export function DaysTable({ road }: { road: Road }) {
       </Sheet>
     </>
   )
-}
+})
 
 const sun = (day: Day) =>
   day.sunrise_h === null || day.sunset_h === null ? '' : `sun ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}${day.dusk_h === null ? '' : `, twilight to ${clock(day.dusk_h)}`}`

@@ -1,6 +1,7 @@
 /** The stretches between supplies, kind by kind; the longest of each kind governs. */
+import { memo } from 'react'
 import { useDesk } from '../../api/tour'
-import { usePlayhead } from '../../instruments/moment'
+import { useGoToKm } from '../../instruments/moment'
 import type { Gap } from '../../api/client'
 import { Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
@@ -9,9 +10,9 @@ import { Sheet } from './sheet'
 const NAMES: Record<Gap['supply'], string> = { water: 'Water', food: 'Food', fuel: 'Fuel', plugs: 'Plugs', bike_shop: 'Bike shop', laundry: 'Laundry' }
 const SHOWN = 5
 
-export function GapsTable() {
+export const GapsTable = memo(function GapsTable() {
   const { assessment } = useDesk()
-  const { goToKm } = usePlayhead()
+  const goToKm = useGoToKm()
   const units = useUnits()
   const amount = (gap: Gap) => (gap.supply === 'water' ? units.show(gap.need, 'volume') : gap.supply === 'food' ? units.show(gap.need, 'mass') : '')
   const kinds = (Object.keys(NAMES) as Gap['supply'][]).map((supply) => ({
@@ -38,4 +39,4 @@ export function GapsTable() {
       </tbody>
     </Sheet>
   )
-}
+})

@@ -1,5 +1,5 @@
 /** The road: bring a track or type days, cut it into days, set what each stop supplies, say the weather. */
-import { useEffect, useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import type { Road, Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
@@ -44,7 +44,10 @@ export function RoadView() {
   const road = sheet.road
   const facts = assessment.road
   const km = assessment.moments?.km[moment] ?? 0
-  const put = (what: string, part: Partial<Road>) => void change(what, { road: { ...road, ...part } })
+  const restingKm = useDeferredValue(km)
+  const restingDay = useDeferredValue(assessment.moments?.day[moment] ?? 1)
+  const put = useCallback((what: string, part: Partial<Road>) => void change(what, { road: { ...road, ...part } }), [change, road])
+  const putStops = useCallback((stops: Stop[], what: string) => put(what, { stops }), [put])
   const putStop = useMemo(
     () => (stop: Stop, part: Partial<Stop>, what: string) =>
       void change(what, { road: { ...road, stops: road.stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)) } }),
@@ -115,8 +118,8 @@ export function RoadView() {
         </section>
         <section aria-label="Details">
           <Tabs label="What of the road" tabs={[
-            { id: 'stops', name: `Stops ${road.stops.length || ''}`, content: <StopsTable stops={road.stops} at={km} onChange={(stops, what) => put(what, { stops })} /> },
-            { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysTable road={road} /> },
+            { id: 'stops', name: `Stops ${road.stops.length || ''}`, content: <StopsTable stops={road.stops} at={restingKm} onChange={putStops} /> },
+            { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysTable road={road} now={restingDay} /> },
             { id: 'gaps', name: 'Gaps', content: <GapsTable /> },
             { id: 'weather', name: 'Weather and hours', content: <WeatherPanel road={road} put={put} /> },
             { id: 'surface', name: 'Surfaces, ferries', content: <SurfacesPanel road={road} put={put} /> },

@@ -1,8 +1,8 @@
 /** The stops as a table: what each supplies, when it is passed, and what is shut then. */
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import type { Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { usePlayhead } from '../../instruments/moment'
+import { useGoToKm } from '../../instruments/moment'
 import { Button, Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 import { BringStops } from './BringStops'
@@ -15,9 +15,10 @@ const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
   closes_h: null, closed_dates: [], services: [], fuels: [], bike_shop: 'none', shelter: 'none', note: '',
 }
 
-export function StopsTable({ stops, at, onChange }: { stops: Stop[]; at: number; onChange: (stops: Stop[], what: string) => void }) {
+/** Drawn anew only when the playhead rests: a long road has hundreds of rows. */
+export const StopsTable = memo(function StopsTable({ stops, at, onChange }: { stops: Stop[]; at: number; onChange: (stops: Stop[], what: string) => void }) {
   const { assessment } = useDesk()
-  const { goToKm } = usePlayhead()
+  const goToKm = useGoToKm()
   const units = useUnits()
   const [open, setOpen] = useState<string | null>(null)
   const [bringing, setBringing] = useState(false)
@@ -83,4 +84,4 @@ export function StopsTable({ stops, at, onChange }: { stops: Stop[]; at: number;
       {bringing && <BringStops onClose={() => setBringing(false)} />}
     </>
   )
-}
+})
