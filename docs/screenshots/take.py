@@ -13,6 +13,7 @@ HERE = Path(__file__).parent
 DESK, PHONE = (1280, 800), (390, 844)
 PICTURES = (
     ("road", "road", DESK, "light"),
+    ("road-days", "road", DESK, "light"),
     ("rig", "rig", DESK, "light"),
     ("kit", "kit", DESK, "light"),
     ("load", "load", DESK, "light"),
@@ -36,6 +37,11 @@ def main() -> None:
             page.goto(f"{address}/tours/{tour}/{view}")
             page.get_by_role("link", name="Load").first.wait_for()
             page.wait_for_timeout(1500)
+            if name == "road-days":
+                page.get_by_role("tab", name="Days").click()
+                page.get_by_label("Over the land, show").first.click()
+                page.get_by_role("option", name="Cold nights").click()
+                page.wait_for_timeout(500)
             page.screenshot(path=HERE / f"{name}.png")
             context.close()
         browser.close()
