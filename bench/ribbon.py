@@ -28,7 +28,9 @@ COUNT = "() => new Promise(done => { let n = 0; const start = performance.now();
 
 def frames(page: Page, act: str) -> float:
     """Frames a second over three seconds while a script acts on every frame."""
-    page.evaluate(f"() => {{ window.acting = true; const act = () => {{ if (!window.acting) return; {act}; requestAnimationFrame(act) }}; requestAnimationFrame(act) }}")
+    page.evaluate(
+        f"() => {{ window.acting = true; const act = () => {{ if (!window.acting) return; {act}; requestAnimationFrame(act) }}; requestAnimationFrame(act) }}"
+    )
     found: float = page.evaluate(COUNT)
     page.evaluate("() => { window.acting = false }")
     return found
@@ -59,7 +61,10 @@ def main() -> None:
             page.evaluate("() => { window.slider = document.querySelector('[role=slider]'); window.n = 0 }")
             key = "window.slider.dispatchEvent(new KeyboardEvent('keydown', { key: '%s', bubbles: true }))"
             scrubbing = frames(page, key % "ArrowRight")
-            zooming = frames(page, f"window.n += 1; if (window.n % 6 === 0) {key.replace(chr(39) + '%s' + chr(39), 'window.n % 48 < 24 ? `+` : `-`')}")
+            zooming = frames(
+                page,
+                f"window.n += 1; if (window.n % 6 === 0) {key.replace(chr(39) + '%s' + chr(39), 'window.n % 48 < 24 ? `+` : `-`')}",
+            )
             browser.close()
         server.shutdown()
         app.extensions["omnifer"].tours.pool.close()

@@ -3,8 +3,9 @@
 from collections.abc import Iterator
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
+expect.set_options(timeout=15_000)
 ARGUMENTS = [
     "--no-sandbox",
     "--disable-gpu",

@@ -141,14 +141,14 @@ function Evidence({ finding }: { finding: Finding }) {
   const marked = parts.length > 1 ? parts : ([['in it', need]] as [string, number][])
   return (
     <svg width={wide + 2} height={46} viewBox={`-1 0 ${wide + 2} 46`} role="img" aria-label={`Needed ${units.show(need, quantity)}, holds ${units.show(holds, quantity)}`}>
-      {marked.map(([name, value]) => {
+      {marked.map(([name, value], i) => {
         const x = at * per
         at += value
         const w = value * per
         return (
           <g key={name}>
             <rect x={x} y={14} width={w} height={14} fill={name === 'reserve' ? 'var(--tag)' : fill} stroke="var(--ink)" strokeWidth={1.2} />
-            {w > 40 && <text x={x + 1} y={41} fontSize={12} style={{ fontStretch: '80%', fill: 'var(--ink2)' }}>{name} <tspan fontWeight={700} fill="var(--ink)">{units.figure(value, quantity)}</tspan></text>}
+            {w > 40 && <text x={i > 0 && i === marked.length - 1 ? x + w - 1 : x + 1} y={41} fontSize={12} textAnchor={i > 0 && i === marked.length - 1 ? 'end' : 'start'} style={{ fontStretch: '80%', fill: 'var(--ink2)' }}>{name} <tspan fontWeight={700} fill="var(--ink)">{units.figure(value, quantity)}</tspan></text>}
           </g>
         )
       })}

@@ -64,7 +64,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn }: RigDrawingProps) 
   const planY = 74
   const rects = [
     ...near.map((p) => ({ ...p, rect: sideRect(view, p.box) })),
-    ...(compact ? [] : far.map((p) => ({ ...p, rect: planRect(view, p.box, planY, leftSide) }))),
+    ...(compact ? [] : far.map((p) => ({ ...p, rect: planRect(view, p.box, planY, leftSide), plan: true }))),
   ]
   const tabs = assessment.findings.filter((f) => f.bike_id === bike.id).slice(0, 6)
   return (
@@ -80,7 +80,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn }: RigDrawingProps) 
             <BicycleBefore bike={bike} trace={trace} view={view} />
             <RigLabels placed={near} view={view} moment={moment} width={width} compact={compact} units={units} bike={bike} />
             <Weighbridge bike={bike} trace={trace} view={view} moment={moment} riderOn={riderOn} width={width} compact={compact} />
-            {!compact && <Tabs findings={tabs} rects={rects} />}
+            {!compact && <Tabs findings={tabs} rects={rects} middle={view.x(bike.wheelbase_mm / 2)} />}
           </svg>
           {rects.map(({ rect, ...p }) => (
             <BagButton key={p.carrier.id} type="button" aria-label={describe(p)} title={describe(p)} aria-pressed={p.carrier.id === carrierId}
@@ -98,10 +98,13 @@ export function RigDrawing({ bike, trace, leftSide, riderOn }: RigDrawingProps) 
   )
 }
 
-function Tabs({ findings, rects }: { findings: Finding[]; rects: (Placed & { rect: Rect })[] }) {
+/** Numbers of findings on their bags; in the plan on the side away from the bag's label. */
+function Tabs({ findings, rects, middle }: { findings: Finding[]; rects: (Placed & { rect: Rect; plan?: boolean })[]; middle: number }) {
   return findings.map((finding) => {
     const found = rects.find((r) => r.carrier.id === finding.carrier_id)
     if (!found) return null
-    return <NumberTab key={finding.id} finding={finding} x={found.rect.x + found.rect.w - 4} y={found.rect.y - 10} />
+    const { x, y, w } = found.rect
+    const before = found.plan && x + w / 2 < middle
+    return <NumberTab key={finding.id} finding={finding} x={before ? x + 12 : x + w - 4} y={Math.max(y - 10, 2)} />
   })
 }
