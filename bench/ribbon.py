@@ -23,14 +23,33 @@ from omnifer.store.cluster import Cluster
 from omnifer.store.tours import migrate
 
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-sync"]
-COUNT = "() => new Promise(done => { let n = 0; const start = performance.now(); const tick = () => { n += 1; const t = performance.now() - start; t < 3000 ? requestAnimationFrame(tick) : done(n / t * 1000) }; requestAnimationFrame(tick) })"  # noqa: E501
+COUNT = """() => new Promise((done) => {
+  const start = performance.now()
+  let n = 0
+  const tick = () => {
+    n += 1
+    const passed = performance.now() - start
+    if (passed < 3000) requestAnimationFrame(tick)
+    else done((n / passed) * 1000)
+  }
+  requestAnimationFrame(tick)
+})"""
+ACT = """() => {
+  window.acting = true
+  const act = () => {
+    if (!window.acting) return
+    ACTION
+    requestAnimationFrame(act)
+  }
+  requestAnimationFrame(act)
+}"""
+PRESS = "window.slider.dispatchEvent(new KeyboardEvent('keydown', { key: KEY, bubbles: true }))"
+ZOOM = "window.n += 1; if (window.n % 6 === 0) " + PRESS.replace("KEY", "window.n % 48 < 24 ? '+' : '-'")
 
 
 def frames(page: Page, act: str) -> float:
     """Frames a second over three seconds while a script acts on every frame."""
-    page.evaluate(
-        f"() => {{ window.acting = true; const act = () => {{ if (!window.acting) return; {act}; requestAnimationFrame(act) }}; requestAnimationFrame(act) }}"
-    )
+    page.evaluate(ACT.replace("ACTION", act))
     found: float = page.evaluate(COUNT)
     page.evaluate("() => { window.acting = false }")
     return found
@@ -59,12 +78,8 @@ def main() -> None:
             page.goto(f"http://127.0.0.1:{server.port}/tours/{tour}/road")
             page.get_by_role("slider").wait_for(timeout=60_000)
             page.evaluate("() => { window.slider = document.querySelector('[role=slider]'); window.n = 0 }")
-            key = "window.slider.dispatchEvent(new KeyboardEvent('keydown', { key: '%s', bubbles: true }))"
-            scrubbing = frames(page, key % "ArrowRight")
-            zooming = frames(
-                page,
-                f"window.n += 1; if (window.n % 6 === 0) {key.replace(chr(39) + '%s' + chr(39), 'window.n % 48 < 24 ? `+` : `-`')}",
-            )
+            scrubbing = frames(page, PRESS.replace("KEY", "'ArrowRight'"))
+            zooming = frames(page, ZOOM)
             browser.close()
         server.shutdown()
         app.extensions["omnifer"].tours.pool.close()
