@@ -93,7 +93,7 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int) -> Day:
         wind_ms=round(float(weather.wind_ms[part].mean()), 1),
         night_at=night.name if night else (voyage.food.names[-1] if last else ""),
         night_water=last or (night is not None and _sure(voyage, night)),
-        fixed=any(abs(n.at_km - end) < SAME_NIGHT_KM for n in tour.road.nights),
+        fixed=not last and any(abs(n.at_km - end) < SAME_NIGHT_KM for n in tour.road.nights),
         steepest=round(float(road.gradient[part].max()), 3),
     )
 

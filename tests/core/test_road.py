@@ -87,7 +87,7 @@ def test_days_cover_the_road_once_and_in_order(nights, size, to_stops):
     assert plan.count == plan.km.size - 1 + plan.rests.sum()
     for night in road.nights:
         if night.at_km < profile.length_km - 1:
-            assert np.abs(plan.km - night.at_km).min() < 0.06
+            assert np.abs(plan.km - night.at_km).min() < 0.51
 
 
 def test_a_day_ends_at_the_better_of_two_places_near_its_end():

@@ -57,8 +57,8 @@ def overfull_carriers(s: Situation) -> Iterator[Draft]:
 def _move_out(s: Situation, bike: BikeLoad, held: CarrierContents, over: float, by_mass: bool) -> list[Mend]:
     """Single things whose move to another bag mends an overfull one and breaks no limit there."""
     mends = []
-    pinned = [(t, p) for t, p in held.inside if not p.pinned]
-    sized = sorted(pinned, key=lambda pair: pair[0].mass_kg if by_mass else pair[0].volume_l)
+    free = [(t, p) for t, p in held.inside if not p.pinned]
+    sized = sorted(free, key=lambda pair: pair[0].mass_kg if by_mass else pair[0].volume_l)
     for thing, placement in sized:
         relief = (thing.mass_kg if by_mass else thing.volume_l) * placement.count
         if relief + SLACK < over:

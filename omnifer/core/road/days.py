@@ -19,8 +19,8 @@ NEAR_SHARE = 0.3
 SHELTER_WORTH = {"none": 0.0, "wild": 0.02, "site": 0.08, "hut": 0.08, "room": 0.08}
 WATER_WORTH = 0.08
 """How much nearer a good place to sleep counts [parts of a day]; practice."""
-SAME_PLACE_KM = 0.05
-"""Two night marks closer than this are one."""
+SAME_PLACE_KM = 0.5
+"""Two night marks closer than this are one, and one this close to an end of the road is none [km]."""
 
 Array = NDArray[np.float64]
 

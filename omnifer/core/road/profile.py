@@ -116,15 +116,15 @@ def from_track(track: Track) -> Profile:
     lat, lon = np.array(track.lat_deg), np.array(track.lon_deg)
     heights = np.array([np.nan if h is None else h for h in track.elevation_m], dtype=float)
     lengths = geodesy.segment_lengths(lat, lon)
+    known = np.isfinite(heights)
+    everywhere = np.concatenate([[0.0], np.cumsum(lengths)])
     keep = np.concatenate([[True], lengths > 0.01])
-    lat, lon, heights = lat[keep], lon[keep], heights[keep]
-    along = np.concatenate([[0.0], np.cumsum(lengths)])[keep]
+    lat, lon, along = lat[keep], lon[keep], everywhere[keep]
     if along.size < 2 or along[-1] < 1.0:
         raise ValueError("the track has no length: all its points lie at one place")
-    known = np.isfinite(heights)
     grid = np.linspace(0.0, along[-1], max(round(along[-1] / STEP_M), 1) + 1)
     has_heights = bool(known.any())
-    raw = np.interp(grid, along[known], heights[known]) if has_heights else np.zeros(grid.size)
+    raw = np.interp(grid, everywhere[known], heights[known]) if has_heights else np.zeros(grid.size)
     smoothed = geodesy.smooth(raw, HEIGHT_WINDOW)
     unwrapped = np.unwrap(lon, period=360.0)
     return Profile(
