@@ -1,0 +1,57 @@
+"""Water and food worked by hand, and how they answer to heat, riders and rest."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from omnifer.core import practice
+from omnifer.core.model.people import Rider
+from omnifer.core.needs import food, water
+from omnifer.core.physics import body
+from omnifer.core.road.climate import Climate
+from tests.conftest import RIDER
+
+HOURS = np.linspace(0, 6, 25)
+
+
+def climate(high: float, low: float, humidity: float = 40) -> Climate:
+    even = np.ones(HOURS.size)
+    return Climate(high * even, low * even, high * even, low * even, humidity * even, 0 * even, 0 * even, "typed")
+
+
+def test_a_rest_day_eats_what_the_body_burns_at_rest():
+    """Mifflin and St Jeor 1990 for 70 kg, 172 cm, 40 years, woman: 700 + 1075 - 200 - 161 = 1414 kcal, times 1.4, at 3.8 kcal/g."""
+    assert food.resting(RIDER) == pytest.approx(1414)
+    assert food.rest_day((RIDER,)) == pytest.approx(1414 * 1.4 / 3800)
+    assert food.rest_day((RIDER, RIDER)) == pytest.approx(2 * food.rest_day((RIDER,)))
+
+
+def test_a_riding_day_adds_power_over_efficiency():
+    """110 W for 6 h at 0.22 is 10800 kJ or 2581 kcal; 18 of 24 hours off the bicycle."""
+    km = np.linspace(0, 90, HOURS.size)
+    eaten = food.eaten_along(km, HOURS, np.array([0.0, 90.0]), (RIDER,))
+    off = 1414 * practice.OFF_BIKE_FACTOR * 18 / 24
+    assert eaten[-1] == pytest.approx((110 * 6 * 3.6 / practice.GROSS_EFFICIENCY / 4.184 + off) / practice.FOOD_KCAL_PER_G / 1000)
+    assert (np.diff(eaten) > 0).all()
+
+
+def test_water_never_falls_below_its_floor_and_is_carried_with_a_margin():
+    cool = climate(12, 2)
+    drunk, carried = (f(HOURS, cool, (RIDER,))[-1] for f in (water.drunk_along, water.bottled_along))
+    assert drunk == pytest.approx(6 * practice.DRUNK_FLOOR_L_PER_H)
+    assert carried == pytest.approx(6 * practice.BOTTLE_FLOOR_L_PER_H)
+    hot = climate(38, 24)
+    loss = float(body.sweat_loss(24 + practice.RIDING_HEAT_SHARE * 14, 40, 110))
+    assert water.drunk_along(HOURS, hot, (RIDER,))[-1] == pytest.approx(6 * loss)
+    assert water.bottled_along(HOURS, hot, (RIDER,))[-1] == pytest.approx(6 * practice.CARRY_FACTOR * loss)
+
+
+@given(st.floats(5, 38), st.floats(0.5, 6), st.floats(60, 180))
+def test_hotter_or_harder_never_drinks_less(high, warmer, power):
+    rider = Rider(id="r", name="R", body_mass_kg=70, all_day_power_w=power)
+    harder = rider.model_copy(update={"all_day_power_w": power + 10})
+    base = water.drunk_along(HOURS, climate(high, high - 8), (rider,))[-1]
+    assert water.drunk_along(HOURS, climate(high + warmer, high + warmer - 8), (rider,))[-1] >= base - 1e-9
+    assert water.drunk_along(HOURS, climate(high, high - 8), (harder,))[-1] >= base - 1e-9
+    assert water.drunk_along(HOURS, climate(high, high - 8), (rider, rider))[-1] == pytest.approx(2 * base)
