@@ -5,21 +5,19 @@ from flask import Blueprint, Response, request
 from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded, uploaded_revision
 from omnifer.api.openapi import operation
-from omnifer.core.model.road import Stop, TypedDay
+from omnifer.core.model.road import TypedDay
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import learn, reshape
-from omnifer.core.road.profile import Profile, from_track
-from omnifer.core.road.symbols import supplies_of
+from omnifer.core.road.profile import from_track
+from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
 from omnifer.core.voyage import play
 from omnifer.formats import tracks
-from omnifer.formats.gpx import FoundRoad, Waypoint, read_ride
+from omnifer.formats.gpx import FoundRoad, read_ride
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.stations import read_station
 from omnifer.formats.stops_csv import StopsPreview, read_stops_csv
 
 blueprint = Blueprint("roads", __name__)
-FARTHEST_WAYPOINT_KM = 20.0
-"""Waypoints farther from the track are no stops of this road [km]."""
 MOST_FILES = 50
 
 
@@ -40,7 +38,7 @@ def bring_track(tour_id: str) -> Response:
     except ValueError as error:
         raise InputProblem(str(error)[:1].upper() + str(error)[1:], "", "Choose another file.") from None
     kept = tuple(stop for stop in stored.sheet.road.stops if stop.at_km <= profile.length_km)
-    new, far = _stops(road.waypoints, profile, kept)
+    new, far = stops_of(road.waypoints, profile, kept)
     changed = stored.sheet.road.model_copy(update={"stops": (*kept, *new), "typed_days": tuple[TypedDay, ...]()})
     sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
     desk().tours.change(tour_id, revision, f"Bring the track {road.track.name or 'from a file'}"[:200], sheet, road.track)
@@ -48,35 +46,6 @@ def bring_track(tour_id: str) -> Response:
     if far:
         remarks.append(f"{far} places lie more than {FARTHEST_WAYPOINT_KM:.0f} km from the track and were left out.")
     return answer(desk().answer(tour_id, remarks))
-
-
-def _stops(waypoints: list[Waypoint], profile: Profile, kept: tuple[Stop, ...]) -> tuple[list[Stop], int]:
-    """Waypoints near the track as stops, those already there left out; and how many lie too far away."""
-    known = {(stop.name, round(stop.at_km)) for stop in kept}
-    used = {stop.id for stop in kept}
-    stops, far = [], 0
-    for number, waypoint in enumerate(waypoints, 1):
-        nearest = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)
-        if nearest is None or nearest[1] > FARTHEST_WAYPOINT_KM:
-            far += 1
-            continue
-        if (waypoint.name, round(nearest[0])) in known:
-            continue
-        identifier = f"wpt-{number}"
-        while identifier in used:
-            identifier += "-"
-        used.add(identifier)
-        off = round(nearest[1], 1) if nearest[1] >= 0.5 else 0
-        supplies = supplies_of(f"{waypoint.symbol} {waypoint.name}")
-        figures = {
-            "id": identifier,
-            "name": waypoint.name,
-            "at_km": round(nearest[0], 3),
-            "detour_km": off,
-            "note": waypoint.note,
-        }
-        stops.append(Stop.model_validate(figures | supplies))
-    return stops, far
 
 
 @blueprint.post("/api/tours/<tour_id>/track/shape")

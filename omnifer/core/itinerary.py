@@ -59,6 +59,9 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int) -> Day:
     date = plan.date(tour.start_date, i)
     rise, fall, dusk = sun_hours(road, date, (start + end) / 2)
     riding_part = _ridden_cells(voyage, part)
+    arrive = tour.road.start_hour + riding * tour.road.pause_factor + moved
+    light = _light(road, date, (start + end) / 2, rise, fall)
+    felt = float(heat_index(weather.day_high_c[part], weather.humidity_pct[part]).max())
     return Day(
         number=int(plan.offset[i]) + 1,
         date=date,
@@ -77,8 +80,8 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int) -> Day:
         transfer_hours=round(moved, 3),
         walking_km=round(_walked(voyage, part), 2),
         start_h=tour.road.start_hour,
-        arrive_h=round(tour.road.start_hour + riding * tour.road.pause_factor + moved, 3),
-        daylight_hours=_light(road, date, (start + end) / 2, rise, fall),
+        arrive_h=round(arrive, 3),
+        daylight_hours=light,
         sunrise_h=rise,
         sunset_h=fall,
         dusk_h=dusk,
@@ -87,7 +90,9 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int) -> Day:
         mean_max_c=round(float(weather.mean_max_c[part].mean()), 1),
         mean_min_c=round(float(np.interp(end, road.km, weather.mean_min_c)), 1),
         wind_chill_c=_felt(voyage, part),
-        heat_index_c=round(float(heat_index(weather.day_high_c[part], weather.humidity_pct[part]).max()), 1),
+        heat_index_c=round(felt, 1),
+        hot=felt >= practice.HOT_INDEX_C,
+        dark=light == 0 or (fall is not None and arrive > fall),
         humidity_pct=round(float(weather.humidity_pct[part].mean())),
         rain_chance=round(float(weather.rain_chance[part].mean()), 2),
         wind_ms=round(float(weather.wind_ms[part].mean()), 1),
@@ -105,7 +110,7 @@ def _rest_day(before: Day, road: Profile, n: int) -> Day:
     still = {
         "distance_km": 0.0, "ascent_m": 0, "descent_m": 0, "riding_hours": 0.0, "pause_hours": 0.0, "transfer_hours": 0.0,
         "walking_km": 0.0, "steepest": 0.0, "wind_chill_c": None, "arrive_h": before.start_h,
-        "from_km": before.to_km, "rest": True, "fixed": False, "number": before.number + n, "date": date,
+        "from_km": before.to_km, "rest": True, "dark": False, "fixed": False, "number": before.number + n, "date": date,
         "sunrise_h": rise, "sunset_h": fall, "dusk_h": dusk,
     }  # fmt: skip
     return before.model_copy(update=still)

@@ -8,9 +8,9 @@ from typing import Any
 import numpy as np
 
 from omnifer.core.model.assessment import Day
-from omnifer.core.model.road import Part, Stop, Track
+from omnifer.core.model.road import Part, Stop, Track, Waypoint
 from omnifer.core.physics.geodesy import segment_lengths
-from omnifer.formats.gpx import ABSURD_M, MOST_BYTES, MOST_POINTS, FoundRoad, Waypoint, jumps
+from omnifer.formats.gpx import ABSURD_M, MOST_BYTES, MOST_POINTS, FoundRoad, jumps
 from omnifer.formats.problem import InputProblem
 
 Position = tuple[float, float, float | None]
@@ -38,7 +38,8 @@ def read_geojson(content: bytes) -> FoundRoad:
                 lines.append([p for p in positions if p is not None])
         elif kind == "Point" and (place := _position(coordinates)) is not None:
             name = str(properties.get("name") or "Unnamed place")[:120]
-            waypoints.append(Waypoint(name, place[1], place[0], str(properties.get("desc") or "")[:2000]))
+            note = str(properties.get("desc") or "")[:2000]
+            waypoints.append(Waypoint(name=name, lat_deg=place[1], lon_deg=place[0], note=note))
     points = [point for line in lines for point in line]
     if len(points) < 2:
         raise InputProblem("The file has no LineString with two usable points", "", "Export the road as a line.")

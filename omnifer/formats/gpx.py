@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.model.assessment import Day
-from omnifer.core.model.road import Part, Stop, Track
+from omnifer.core.model.road import Part, Stop, Track, Waypoint
 from omnifer.core.physics.geodesy import segment_lengths
 from omnifer.formats.problem import InputProblem
 
@@ -26,17 +26,6 @@ JUMP_M = 2000.0
 """Parts of a track farther apart than this do not join [m]."""
 ABSURD_M = 9000.0
 """Heights beyond this (or below -500 m) are taken as missing."""
-
-
-@dataclass(frozen=True)
-class Waypoint:
-    """A named place of the file, with the symbol and type that its maker gave it."""
-
-    name: str
-    lat_deg: float
-    lon_deg: float
-    note: str = ""
-    symbol: str = ""
 
 
 @dataclass(frozen=True)
@@ -173,7 +162,15 @@ class _Reader:
             fields = self._fields
             note = fields.get("desc") or fields.get("cmt", "")
             symbol = f"{fields.get('sym', '')} {fields.get('type', '')}".strip()[:80]
-            self.waypoints.append(Waypoint(fields.get("name", "")[:120] or "Unnamed place", lat, lon, note[:2000], symbol))
+            self.waypoints.append(
+                Waypoint(
+                    name=fields.get("name", "")[:120] or "Unnamed place",
+                    lat_deg=lat,
+                    lon_deg=lon,
+                    note=note[:2000],
+                    symbol=symbol,
+                )
+            )
 
     def _height(self) -> float | None:
         if "ele" not in self._fields:

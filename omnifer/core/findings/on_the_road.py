@@ -22,6 +22,11 @@ LONG_DAY_HOURS = 8.5
 """Riding hours that few keep up day after day [h]; practice."""
 
 
+def _stretch(day: int, from_km: float, to_km: float) -> Text:
+    """Where a stretch of the road lies, in words."""
+    return say("day {day}, {from_km} to {to_km}", day=number(day), from_km=km(from_km), to_km=km(to_km))
+
+
 def water_gaps(s: Situation) -> Iterator[Draft]:
     """A stretch between sure water that takes more than the vessels hold."""
     for gap in s.gaps:
@@ -65,7 +70,7 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
                 holds=litres(gap.holds or 0),
             ),
             reason=reason,
-            place=say("day {day}, {from_km} to {to_km}", day=number(gap.day), from_km=km(gap.from_km), to_km=km(gap.to_km)),
+            place=_stretch(gap.day, gap.from_km, gap.to_km),
             size=gap.short,
             at_km=gap.from_km,
             to_km=gap.to_km,
@@ -81,9 +86,8 @@ def days(s: Situation) -> Iterator[Draft]:
     """Days that end after dark, or longer than most riders last."""
     for day in s.days:
         on_road = day.riding_hours + day.pause_hours + day.transfer_hours
-        place = say("day {day}, {from_km} to {to_km}", day=number(day.number), from_km=km(day.from_km), to_km=km(day.to_km))
-        dark = day.daylight_hours == 0 or (day.sunset_h is not None and day.arrive_h > day.sunset_h)
-        if dark and not day.rest:
+        place = _stretch(day.number, day.from_km, day.to_km)
+        if day.dark:
             late = day.arrive_h - (day.sunset_h if day.sunset_h is not None else day.start_h)
             sentence = say("Day {day} ends at {arrive}; the sun sets at {sunset}.", day=number(day.number),
                            arrive=clock(day.arrive_h), sunset=clock(day.sunset_h or 0))  # fmt: skip
@@ -119,15 +123,13 @@ def hot_days(s: Situation) -> Iterator[Draft]:
     if s.voyage is None or not s.voyage.climate.known or not s.days:
         return
     hottest = max(s.days, key=lambda day: day.heat_index_c)
-    if hottest.heat_index_c < practice.HOT_INDEX_C:
+    if not hottest.hot:
         return
     figures = {
         "day": number(hottest.number),
         "felt": celsius(hottest.heat_index_c),
         "high": celsius(hottest.day_high_c),
         "damp": share(hottest.humidity_pct / 100),
-        "from_km": km(hottest.from_km),
-        "to_km": km(hottest.to_km),
     }
     advice = "Full sun adds up to 8 degrees. Ride early, rest at noon; treat confusion or collapse as an emergency."
     yield Draft(
@@ -135,7 +137,7 @@ def hot_days(s: Situation) -> Iterator[Draft]:
         grade="slows_you",
         sentence=say("Day {day} may feel like {felt} in the shade.", **figures),
         reason=say("{high} on a hot day with {damp} of humidity. " + advice, **figures),
-        place=say("day {day}, {from_km} to {to_km}", **figures),
+        place=_stretch(hottest.number, hottest.from_km, hottest.to_km),
         size=hottest.heat_index_c - practice.HOT_INDEX_C,
         at_km=hottest.from_km,
         to_km=hottest.to_km,

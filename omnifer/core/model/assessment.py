@@ -105,6 +105,8 @@ class Day(Noun):
     mean_min_c: float
     wind_chill_c: float | None = Field(description="Felt on the coldest descent of a cold morning; None: no long descent")
     heat_index_c: float
+    hot: bool = Field(description="So hot that riding at noon is unwise")
+    dark: bool = Field(description="Arrives after sunset, or has no sun at all")
     humidity_pct: float
     rain_chance: float
     wind_ms: float

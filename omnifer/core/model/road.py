@@ -83,6 +83,16 @@ class Stop(Noun):
     note: Note = ""
 
 
+class Waypoint(Noun):
+    """A named place of a file, with the symbol and type that its maker gave it."""
+
+    name: str
+    lat_deg: float
+    lon_deg: float
+    note: str = ""
+    symbol: str = ""
+
+
 class SurfaceStretch(Noun):
     """A stretch with a surface of its own; elsewhere the bike's own rolling resistance holds."""
 

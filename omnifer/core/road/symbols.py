@@ -1,6 +1,15 @@
-"""What a waypoint's symbol, type and name say of its supplies; the words that devices and planners write (practice)."""
+"""Waypoints as stops: what their symbol, type and name say of supplies; the words that devices and planners write (practice)."""
 
+from collections.abc import Sequence
 from typing import Any
+
+from omnifer.core.model.road import Stop, Waypoint
+from omnifer.core.road.profile import Profile
+
+FARTHEST_WAYPOINT_KM = 20.0
+"""Waypoints farther from the track are no stops of this road [km]; practice."""
+NEAREST_DETOUR_KM = 0.5
+"""Nearer than this a place is on the road [km]; practice."""
 
 RULES: tuple[tuple[tuple[str, ...], dict[str, Any]], ...] = (
     (("drinking water", "water source", "fountain", "tap", "potable"), {"water": "reliable"}),
@@ -36,3 +45,32 @@ def supplies_of(text: str) -> dict[str, Any]:
                 else:
                     found.setdefault(field, value)
     return found
+
+
+def stops_of(waypoints: Sequence[Waypoint], profile: Profile, kept: Sequence[Stop]) -> tuple[list[Stop], int]:
+    """Waypoints near the track as stops, those already there left out; and how many lie too far away."""
+    known = {(stop.name, round(stop.at_km)) for stop in kept}
+    used = {stop.id for stop in kept}
+    stops, far = [], 0
+    for number, waypoint in enumerate(waypoints, 1):
+        nearest = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)
+        if nearest is None or nearest[1] > FARTHEST_WAYPOINT_KM:
+            far += 1
+            continue
+        if (waypoint.name, round(nearest[0])) in known:
+            continue
+        identifier = f"wpt-{number}"
+        while identifier in used:
+            identifier += "-"
+        used.add(identifier)
+        off = round(nearest[1], 1) if nearest[1] >= NEAREST_DETOUR_KM else 0
+        supplies = supplies_of(f"{waypoint.symbol} {waypoint.name}")
+        figures = {
+            "id": identifier,
+            "name": waypoint.name,
+            "at_km": round(nearest[0], 3),
+            "detour_km": off,
+            "note": waypoint.note,
+        }
+        stops.append(Stop.model_validate(figures | supplies))
+    return stops, far

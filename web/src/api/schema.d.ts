@@ -1187,6 +1187,11 @@ export interface components {
             /** Ascent M */
             ascent_m: number;
             /**
+             * Dark
+             * @description Arrives after sunset, or has no sun at all
+             */
+            dark: boolean;
+            /**
              * Date
              * Format: date
              */
@@ -1218,6 +1223,11 @@ export interface components {
             heat_index_c: number;
             /** Highest M */
             highest_m: number;
+            /**
+             * Hot
+             * @description So hot that riding at noon is unwise
+             */
+            hot: boolean;
             /** Humidity Pct */
             humidity_pct: number;
             /** Lowest M */

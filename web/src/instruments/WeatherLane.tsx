@@ -3,9 +3,6 @@ import type { Day } from '../api/client'
 import type { useUnits } from '../ui/preferences'
 import type { Scale } from './ribbonScale'
 
-/** As the core's caution on heat. */
-const HOT_C = 39
-
 export const WEATHER_KEYS = ['line: cold night to hot day', 'box: the mean between', 'grey box: frost', 'hatched box: heat', 'moon: ends after sunset', 'ticks: often rain'] as const
 
 interface Props {
@@ -38,14 +35,13 @@ export function WeatherLane({ days, scale, top, foot, gutter, units, small }: Pr
         const [a, b] = [scale.edges[i] ?? 0, scale.edges[i + 1] ?? 0]
         const [x, w] = [a + Math.min(3, (b - a) * 0.2), Math.max(2, (b - a) * 0.6)]
         const middle = x + w / 2
-        const dark = day.sunset_h !== null && day.arrive_h > day.sunset_h
         return (
           <g key={day.number}>
             <title>{`Day ${day.number}: ${units.show(day.night_low_c, 'temperature')} to ${units.show(day.day_high_c, 'temperature')}, mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}</title>
             <path d={`M${middle.toFixed(1)} ${y(day.night_low_c).toFixed(1)}V${y(day.day_high_c).toFixed(1)}`} stroke="var(--ink)" strokeWidth={1.4} />
-            <rect x={x} y={y(day.mean_max_c)} width={w} height={Math.max(2, y(day.mean_min_c) - y(day.mean_max_c))} fill={day.heat_index_c >= HOT_C ? 'url(#hatch)' : day.night_low_c < 0 ? 'var(--edge)' : 'var(--tag)'} stroke="var(--ink)" strokeWidth={1.2} />
+            <rect x={x} y={y(day.mean_max_c)} width={w} height={Math.max(2, y(day.mean_min_c) - y(day.mean_max_c))} fill={day.hot ? 'url(#hatch)' : day.night_low_c < 0 ? 'var(--edge)' : 'var(--tag)'} stroke="var(--ink)" strokeWidth={1.2} />
             <path d={`M${x} ${y(day.day_high_c).toFixed(1)}h${w}M${x} ${y(day.night_low_c).toFixed(1)}h${w}`} stroke="var(--ink)" strokeWidth={1.4} />
-            {dark && <path d={`M${middle - 5} ${top - 12}a6 6 0 1 0 8 8a5 5 0 0 1 -8 -8Z`} fill="var(--ink)"><title>{`Day ${day.number} ends after sunset`}</title></path>}
+            {day.dark && <path d={`M${middle - 5} ${top - 12}a6 6 0 1 0 8 8a5 5 0 0 1 -8 -8Z`} fill="var(--ink)"><title>{`Day ${day.number} ends after sunset`}</title></path>}
             {day.rain_chance >= 0.25 && <path d={`M${x} ${foot + 2}v-6m${w / 2} 6v-6m${w / 2} 6v-6`} stroke="var(--ink)" strokeWidth={1.6} strokeLinecap="round"><title>{`Rain on ${Math.round(day.rain_chance * 100)} % of such days`}</title></path>}
           </g>
         )

@@ -43,7 +43,7 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
                   <td className="n">{units.show(day.distance_km, 'distance')}</td>
                   <td className="n">{units.show(day.ascent_m, 'elevation')}</td>
                   <td className="n">{units.show(day.riding_hours, 'hours')}{day.transfer_hours > 0 && ` + ${units.show(day.transfer_hours, 'hours')} not ridden`}</td>
-                  <td title={sun(day)}>{clock(day.arrive_h)}{day.sunset_h !== null && day.arrive_h > day.sunset_h && <b> dark</b>}</td>
+                  <td title={sun(day)}>{clock(day.arrive_h)}{day.dark && <b> dark</b>}</td>
                 </>
               )}
               <td className="n" title={`mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}>{units.figure(day.night_low_c, 'temperature')} to {units.show(day.day_high_c, 'temperature')}</td>

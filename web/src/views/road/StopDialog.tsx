@@ -3,9 +3,8 @@ import { useState } from 'react'
 import type { Stop } from '../../api/client'
 import { Actions, Button, Choice, Dialog, Field, Measure, Muted, Row } from '../../ui/controls'
 import { Picks } from '../../ui/Picks'
-import { BIKE_SHOP_WORDS, FUEL_WORDS, MONTHS, SERVICE_WORDS, SHELTER_WORDS, SHOP_WORDS, WATER_WORDS, WEEKDAYS } from './words'
+import { BIKE_SHOP_WORDS, choices, FUEL_WORDS, MONTHS, SERVICE_WORDS, SHELTER_WORDS, SHOP_WORDS, WATER_WORDS, WEEKDAYS } from './words'
 
-const entries = <T extends string>(words: Record<T, string>) => (Object.keys(words) as T[]).map((id) => ({ id, text: words[id] }))
 const clock = (hour: number | null) => (hour === null ? '' : `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`)
 const hourOf = (text: string): number | null | undefined => {
   if (!text.trim()) return null
@@ -35,10 +34,10 @@ export function StopDialog({ stop, onClose, onKeep, onRemove }: { stop: Stop; on
         <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
         <Measure label="At" value={draft.at_km} quantity="distance" decimals={1} most={50000} onChange={(at_km) => set({ at_km })} />
         <Measure label="Off the road, one way" value={draft.detour_km} quantity="distance" decimals={1} most={100} onChange={(detour_km) => set({ detour_km })} />
-        <Choice label="Shelter" value={draft.shelter} onChange={(shelter) => set({ shelter })} options={entries(SHELTER_WORDS)} />
+        <Choice label="Shelter" value={draft.shelter} onChange={(shelter) => set({ shelter })} options={choices(SHELTER_WORDS)} />
       </Row>
       <Row $min={140}>
-        <Choice label="Water" value={draft.water} onChange={(water) => set({ water })} options={entries(WATER_WORDS)} />
+        <Choice label="Water" value={draft.water} onChange={(water) => set({ water })} options={choices(WATER_WORDS)} />
         <Choice label="Before drinking" value={draft.treat_water ? 'treat' : 'as it is'} onChange={(v) => set({ treat_water: v === 'treat' })}
           options={[{ id: 'as it is', text: 'Drink as it is' }, { id: 'treat', text: 'Treat it' }]} />
         <Field label="Water last confirmed" type="date" value={draft.confirmed ?? ''} onChange={(v) => set({ confirmed: v || null })} />
@@ -48,17 +47,17 @@ export function StopDialog({ stop, onClose, onKeep, onRemove }: { stop: Stop; on
           onChange={(ids) => set({ dry_months: ids.map(Number).sort((a, b) => a - b) })} />
       )}
       <Row $min={120}>
-        <Choice label="Food shop" value={draft.shop} onChange={(shop) => set({ shop })} options={entries(SHOP_WORDS)} />
+        <Choice label="Food shop" value={draft.shop} onChange={(shop) => set({ shop })} options={choices(SHOP_WORDS)} />
         <Field label="Opens" value={opens} onChange={setOpens} placeholder="not known" />
         <Field label="Closes" value={closes} onChange={setCloses} placeholder="not known" />
         <Field label="Closed on dates" value={dates} onChange={setDates} placeholder="2027-05-01 …" />
       </Row>
       <Picks label="Shop closed on" options={WEEKDAYS.map((text, i) => ({ id: String(i), text }))} chosen={draft.closed_weekdays.map(String)}
         onChange={(ids) => set({ closed_weekdays: ids.map(Number).sort((a, b) => a - b) })} />
-      <Picks label="Also here" options={entries(SERVICE_WORDS)} chosen={draft.services} onChange={(services) => set({ services })} />
-      <Picks label="Fuel" options={entries(FUEL_WORDS)} chosen={draft.fuels} onChange={(fuels) => set({ fuels })} />
+      <Picks label="Also here" options={choices(SERVICE_WORDS)} chosen={draft.services} onChange={(services) => set({ services })} />
+      <Picks label="Fuel" options={choices(FUEL_WORDS)} chosen={draft.fuels} onChange={(fuels) => set({ fuels })} />
       <Row $min={200}>
-        <Choice label="Bike shop" value={draft.bike_shop} onChange={(bike_shop) => set({ bike_shop })} options={entries(BIKE_SHOP_WORDS)} />
+        <Choice label="Bike shop" value={draft.bike_shop} onChange={(bike_shop) => set({ bike_shop })} options={choices(BIKE_SHOP_WORDS)} />
         <Field label="Note" value={draft.note} onChange={(note) => set({ note })} />
       </Row>
       <Muted>Seasonal water counts in the months in which it is not dry; unsure water never counts and is shown as a chance.</Muted>
