@@ -1,4 +1,4 @@
-"""Starts everything that serving takes, and ends it again: database, tables, sample tour, web server."""
+"""Starts everything that serving takes, and ends it again: database, tables, sample tour, weather stand-in, web server."""
 
 import contextlib
 import hashlib
@@ -107,17 +107,22 @@ def _free_port() -> int:
     return port
 
 
+def _any_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
 def _web_server(address: str, folder: Path, port: int) -> int:
     key = folder / "session-key"
     if not key.exists():
         key.write_text(secrets.token_hex(32))
         key.chmod(0o600)
-    command = [
-        sys.executable, "-m", "gunicorn", "omnifer.wsgi:app", "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
-        "--threads", str(THREADS), "--timeout", "120", "--no-control-socket", "--log-level", "warning",
-    ]  # fmt: skip
+    weather_port = _any_port()
     environment = os.environ | {"OMNIFER_DATABASE": address, "OMNIFER_SECRET_KEY": key.read_text()}
-    server = subprocess.Popen(command, env=environment, cwd=HERE, start_new_session=True)
+    environment.setdefault("OMNIFER_WEATHER", f"http://127.0.0.1:{weather_port}")
+    weather = _gunicorn("omnifer.devices.weather_service:create_service()", weather_port, 2, environment)
+    server = _gunicorn("omnifer.wsgi:app", port, THREADS, environment)
     print(f"Omnifer is at http://127.0.0.1:{port}/  (Ctrl-C ends it)", flush=True)
     try:
         return server.wait()
@@ -125,3 +130,14 @@ def _web_server(address: str, folder: Path, port: int) -> int:
         server.terminate()
         server.wait(timeout=20)
         return 0
+    finally:
+        weather.terminate()
+        weather.wait(timeout=20)
+
+
+def _gunicorn(app: str, port: int, threads: int, environment: dict[str, str]) -> subprocess.Popen[bytes]:
+    command = [
+        sys.executable, "-m", "gunicorn", app, "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
+        "--threads", str(threads), "--timeout", "120", "--no-control-socket", "--log-level", "warning",
+    ]  # fmt: skip
+    return subprocess.Popen(command, env=environment, cwd=HERE, start_new_session=True)

@@ -13,6 +13,7 @@ from omnifer.api import exports, parts, problems, roads, tours
 from omnifer.api.desk import Desk
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
+from omnifer.outside.weather import WeatherService
 from omnifer.store.tours import Tours, open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
@@ -24,7 +25,9 @@ POLICY = (
 )
 
 
-def create_app(address: str | None, secret_key: str | None = None, built: Path = BUILT) -> Flask:
+def create_app(
+    address: str | None, secret_key: str | None = None, built: Path = BUILT, weather_address: str | None = None
+) -> Flask:
     """The application on a migrated database.
 
     Parameters
@@ -35,6 +38,8 @@ def create_app(address: str | None, secret_key: str | None = None, built: Path =
         Signs session cookies; a new one where left out, which signs everybody out at a restart.
     built : Path
         Folder of the built front end.
+    weather_address : str, optional
+        Of a weather service; without one no outlook is told.
     """
     app = Flask(__name__, static_folder=None)
     app.config.update(
@@ -51,7 +56,7 @@ def create_app(address: str | None, secret_key: str | None = None, built: Path =
     CSRFProtect(app)
     problems.register(app)
     if address is not None:
-        app.extensions["omnifer"] = Desk(Tours.of_local_rider(open_pool(address)))
+        app.extensions["omnifer"] = Desk(Tours.of_local_rider(open_pool(address)), WeatherService(weather_address))
     for part in (tours, parts, exports, roads):
         app.register_blueprint(part.blueprint)
     _guard(app)

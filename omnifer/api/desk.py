@@ -12,6 +12,7 @@ from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.tour import Tour
 from omnifer.core.road.profile import Profile
 from omnifer.formats.problem import InputProblem
+from omnifer.outside.weather import WeatherService
 from omnifer.store.tours import StoredTour, Tours
 
 MOST_PROFILES = 8
@@ -20,8 +21,9 @@ MOST_PROFILES = 8
 class Desk:
     """The local rider's tours, and the profiles of the tracks lately used."""
 
-    def __init__(self, tours: Tours) -> None:
+    def __init__(self, tours: Tours, weather: WeatherService) -> None:
         self.tours = tours
+        self.weather = weather
         self._profiles: OrderedDict[int, Profile] = OrderedDict()
         self._lock = Lock()
 

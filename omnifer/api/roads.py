@@ -5,9 +5,12 @@ from flask import Blueprint, Response, request
 from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded, uploaded_revision
 from omnifer.api.openapi import operation
+from omnifer.core.assess import assess
 from omnifer.core.model.road import TypedDay
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import learn, reshape
+from omnifer.core.road.climate import months_at
+from omnifer.core.road.outlook import compare
 from omnifer.core.road.profile import from_track
 from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
 from omnifer.core.voyage import play
@@ -16,6 +19,7 @@ from omnifer.formats.gpx import FoundRoad, read_ride
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.stations import read_station
 from omnifer.formats.stops_csv import StopsPreview, read_stops_csv
+from omnifer.outside.weather import Asked, OutlookTrouble
 
 blueprint = Blueprint("roads", __name__)
 MOST_FILES = 50
@@ -123,6 +127,32 @@ def bring_station(tour_id: str) -> Response:
     sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
     desk().tours.change(tour_id, revision, f"Bring the weather of {station.name}"[:200], sheet)
     return answer(desk().answer(tour_id, [f"{station.name}: {station.source or 'twelve months'}."]))
+
+
+@blueprint.get("/api/tours/<tour_id>/outlook/<int:number>")
+@operation(gives=shapes.OutlookAnswer, problems=(404, 422))
+def outlook(tour_id: str, number: int) -> Response:
+    """The five days from a day of the tour on, as the weather service tells them; what it told before where it is silent."""
+    stored = desk().tours.read(tour_id)
+    profile = desk().profile(stored)
+    days = assess(stored.sheet, profile).days
+    if profile is None or not 1 <= number <= len(days):
+        raise InputProblem(f"This tour has no day {number}", "address", f"It has {len(days)} days.")
+    day, trouble = days[number - 1], ""
+    position = profile.position_at(day.to_km)
+    if position is None:
+        raise InputProblem("This road was typed and lies nowhere", "", "Bring a track: an outlook is told for a place.")
+    months = months_at(profile, stored.sheet.road, day.to_km)
+    try:
+        told = desk().weather.outlook(Asked(*position, profile.elevation_at(day.to_km), day.date, months))
+        desk().tours.keep_outlook(tour_id, day.date, told)
+    except OutlookTrouble as error:
+        trouble = str(error)
+    kept = desk().tours.read_outlook(tour_id, day.date)
+    compared = compare(kept[0], days, profile) if kept else []
+    return answer(
+        shapes.OutlookAnswer(days=compared, told_at=kept[1] if kept else None, stale=bool(kept and trouble), trouble=trouble)
+    )
 
 
 @blueprint.post("/api/tours/<tour_id>/pace")

@@ -10,6 +10,7 @@ from omnifer.core.load.proposal import Proposal
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load
+from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
 from omnifer.core.model.quantities import Name, Noun
 from omnifer.core.model.rig import Bike, Rig
@@ -130,6 +131,15 @@ class Places(Noun):
     """Where a thing could go, best places first."""
 
     places: list[PlaceFor]
+
+
+class OutlookAnswer(Noun):
+    """What a weather service tells of the next days of a tour, beside what was planned for."""
+
+    days: list[ComparedDay]
+    told_at: dt.datetime | None = Field(description="When the service told it")
+    stale: bool = Field(description="The service was silent now: this is what it told before")
+    trouble: str = Field(description="Why nothing new came")
 
 
 class Trial(Noun):

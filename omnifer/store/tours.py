@@ -16,6 +16,7 @@ from psycopg.types.json import Jsonb
 from psycopg_pool import ConnectionPool
 from yoyo import get_backend, read_migrations
 
+from omnifer.core.model.outlook import Outlook
 from omnifer.core.model.road import Track
 from omnifer.core.model.tour import Tour, TourSheet
 
@@ -163,6 +164,18 @@ class Tours:
         with self.pool.connection() as connection:
             QUERIES.forget_state(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
             QUERIES.delete_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
+
+    def keep_outlook(self, tour_id: str, day: dt.date, outlook: Outlook) -> None:
+        """Keep what a weather service told for a day, in place of what it told before."""
+        with self.pool.connection() as connection:
+            told = Jsonb(outlook.model_dump(mode="json"))
+            QUERIES.keep_outlook(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, day=day, told=told)
+
+    def read_outlook(self, tour_id: str, day: dt.date) -> tuple[Outlook, dt.datetime] | None:
+        """What was last told for a day, and when."""
+        with self.pool.connection() as connection:
+            row = QUERIES.read_outlook(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, day=day)
+        return None if row is None else (Outlook.model_validate(row["told"]), row["told_at"])
 
     def _lock(self, connection: Any, tour_id: str, revision: int) -> int:
         row = QUERIES.lock_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)

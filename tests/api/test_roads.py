@@ -1,9 +1,12 @@
 """The road over the web: joining, shaping, sheets of stops, stations, the learned pace, and everything that goes out."""
 
 import io
+import threading
 
 import pytest
+from werkzeug.serving import make_server
 
+from omnifer.devices.weather_service import create_service
 from omnifer.formats.gpx import write_gpx
 from omnifer.store.tours import Tours
 from tests.conftest import small_tour, thing
@@ -118,3 +121,27 @@ def test_everything_goes_out_as_files(client, tours):
         assert answer.mimetype == media
         assert words in answer.data
         assert "attachment" in answer.headers["Content-Disposition"]
+
+
+def test_an_outlook_is_told_beside_the_plan_and_kept_for_a_silent_hour(app, client, tours, sample):
+    """The stand-in serves; then it is gone, and what it told before is shown as old."""
+    tour_id = tours.create(sample)
+    silent = client.get(f"/api/tours/{tour_id}/outlook/4").json
+    assert (silent["days"], silent["stale"], silent["trouble"]) == ([], False, "No weather service is set up")
+    server = make_server("127.0.0.1", 0, create_service(3))
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    app.extensions["omnifer"].weather.address = f"http://127.0.0.1:{server.port}"
+    told = client.get(f"/api/tours/{tour_id}/outlook/4").json
+    assert [day["number"] for day in told["days"]] == [4, 5, 6, 7, 8]
+    assert not told["trouble"]
+    days = client.get(f"/api/tours/{tour_id}").json["assessment"]["days"]
+    for day in told["days"]:
+        planned = days[day["number"] - 1]
+        assert (day["date"], day["planned_low_c"]) == (planned["date"], planned["night_low_c"])
+        assert day["colder"] == (day["low_c"] < planned["night_low_c"])
+    server.shutdown()
+    server.server_close()
+    old = client.get(f"/api/tours/{tour_id}/outlook/4").json
+    assert (old["days"], old["told_at"], old["stale"]) == (told["days"], told["told_at"], True)
+    assert old["trouble"] == "The weather service cannot be reached"
+    assert client.get(f"/api/tours/{tour_id}/outlook/999").status_code == 422

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core import practice
-from omnifer.core.model.road import Road, Station, Weather
+from omnifer.core.model.road import MonthNormals, Road, Station, Weather
 from omnifer.core.physics.weather import LAPSE_K_PER_M, exceeded
 from omnifer.core.road import normals
 from omnifer.core.road.profile import Profile
@@ -84,6 +84,24 @@ def along(profile: Profile, road: Road, start: dt.date, day: Array) -> Climate:
         humidity_pct=practice.DEFAULT_HUMIDITY_PCT,
     )  # fmt: skip
     return _typed(profile, (mild,), "default")
+
+
+def months_at(profile: Profile, road: Road, km: float) -> tuple[MonthNormals, ...]:
+    """The normals of a place on the road, at the height of the road there; spreads not known are the usual ones."""
+    here = profile.at(km)
+    middle = np.cumsum(normals.DAYS) - normals.DAYS / 2
+    if road.stations:
+        weights = _weights(here, road.stations)
+        table = np.sum([w[0] * normals.table_of(s.months) for s, w in zip(road.stations, weights, strict=True)], axis=0)
+        base_m = sum(float(w[0]) * s.elevation_m for s, w in zip(road.stations, weights, strict=True))
+        table[:2] -= LAPSE_K_PER_M * (float(here.elevation_m[0]) - base_m) if here.has_heights else 0.0
+        return tuple(MonthNormals(**dict(zip(normals.FIGURES, column, strict=True))) for column in table.T.tolist())
+    months = []
+    for day in middle:
+        weather = along(here, road, dt.date(2001, 1, 1), np.array([day]))
+        high, low = float(weather.mean_max_c[0]), float(weather.mean_min_c[0])
+        months.append(MonthNormals(mean_max_c=high, mean_min_c=low, humidity_pct=float(weather.humidity_pct[0])))
+    return tuple(months)
 
 
 def _from_stations(profile: Profile, stations: Sequence[Station], day_of_year: Array, odds: float) -> Climate:

@@ -75,6 +75,13 @@ class Profile:
             return None
         return float(np.interp(km, self.km, self.lat_deg)), float(np.interp(km, self.km, self.lon_deg))
 
+    def at(self, km: float) -> "Profile":
+        """The one point of the road at a kilometre."""
+        here = np.array([km])
+        position = self.position_at(km)
+        lat, lon = (None, None) if position is None else (np.array([position[0]]), np.array([position[1]]))
+        return Profile(here, np.array([self.elevation_at(km)]), np.zeros(1), lat, lon, self.has_heights)
+
     def distance_to(self, lat_deg: float, lon_deg: float) -> Array:
         """Distance of every point from a place, good for tens of kilometres [km]. Raises ValueError on a typed road."""
         if self.lat_deg is None or self.lon_deg is None:

@@ -57,3 +57,10 @@ UPDATE tour SET state_id = NULL WHERE id = :tour_id AND owner_id = :owner_id;
 
 -- name: delete_tour!
 DELETE FROM tour WHERE id = :tour_id AND owner_id = :owner_id;
+
+-- name: keep_outlook!
+INSERT INTO outlook (tour_id, owner_id, day, told) VALUES (:tour_id, :owner_id, :day, :told)
+    ON CONFLICT (tour_id, day) DO UPDATE SET told = excluded.told, told_at = now();
+
+-- name: read_outlook^
+SELECT told, told_at FROM outlook WHERE tour_id = :tour_id AND owner_id = :owner_id AND day = :day;

@@ -211,6 +211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/outlook/{int:number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The five days from a day of the tour on, as the weather service tells them; what it told before where it is silent. */
+        get: operations["outlook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/pace": {
         parameters: {
             query?: never;
@@ -1178,6 +1195,55 @@ export interface components {
             unit: string;
         };
         /**
+         * ComparedDay
+         * @description A day of the tour as told, at the height of its road, beside what was planned for.
+         */
+        ComparedDay: {
+            /**
+             * Colder
+             * @description The night is told colder than planned for
+             */
+            colder: boolean;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * High C
+             * @description Air temperature [°C]
+             */
+            high_c: number;
+            /**
+             * Hotter
+             * @description The day is told hotter than planned for
+             */
+            hotter: boolean;
+            /**
+             * Low C
+             * @description Air temperature [°C]
+             */
+            low_c: number;
+            /** Number */
+            number: number;
+            /**
+             * Planned High C
+             * @description Air temperature [°C]
+             */
+            planned_high_c: number;
+            /**
+             * Planned Low C
+             * @description Air temperature [°C]
+             */
+            planned_low_c: number;
+            /** Rain Chance */
+            rain_chance: number;
+            /** Rain Mm */
+            rain_mm: number;
+            /** Wind Ms */
+            wind_ms: number;
+        };
+        /**
          * Day
          * @description One day of the tour. Clock hours are those of the nominal time zone of the place, 15 degrees of longitude an hour.
          */
@@ -1804,6 +1870,29 @@ export interface components {
              * @default 0
              */
             rest_days: number;
+        };
+        /**
+         * OutlookAnswer
+         * @description What a weather service tells of the next days of a tour, beside what was planned for.
+         */
+        OutlookAnswer: {
+            /** Days */
+            days: components["schemas"]["ComparedDay"][];
+            /**
+             * Stale
+             * @description The service was silent now: this is what it told before
+             */
+            stale: boolean;
+            /**
+             * Told At
+             * @description When the service told it
+             */
+            told_at: string | null;
+            /**
+             * Trouble
+             * @description Why nothing new came
+             */
+            trouble: string;
         };
         /**
          * PackCard
@@ -4084,6 +4173,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitPreview"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outlook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlookAnswer"];
                 };
             };
             /** @description Refused */

@@ -1,0 +1,1 @@
+"""Simulated stand-ins for outside devices and services."""

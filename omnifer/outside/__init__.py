@@ -1,0 +1,1 @@
+"""Clients of outside services, which may be slow, wrong or gone."""
