@@ -1,5 +1,6 @@
 """The OpenAPI document, made from the blueprints' own functions and the core's models."""
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, TypeVar
@@ -68,7 +69,7 @@ def document(app: Flask) -> dict[str, Any]:
     refs, definitions = models_json_schema(models, ref_template="#/components/schemas/{model}")  # type: ignore[arg-type]
     paths: dict[str, dict[str, Any]] = {}
     for rule, op in described:
-        path = rule.rule.replace("<string:", "{").replace("<", "{").replace(">", "}")
+        path = re.sub(r"<(?:\w+:)?(\w+)>", r"{\1}", rule.rule)
         for method in sorted((rule.methods or set()) - {"HEAD", "OPTIONS"}):
             paths.setdefault(path, {})[method.lower()] = _operation(rule, op, refs)
     return {
@@ -83,7 +84,13 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
     result: dict[str, Any] = {"operationId": rule.endpoint.rpartition(".")[2], "summary": op.summary}
     if rule.arguments:
         result["parameters"] = [
-            {"name": name, "in": "path", "required": True, "schema": {"type": "string"}} for name in sorted(rule.arguments)
+            {
+                "name": name,
+                "in": "path",
+                "required": True,
+                "schema": {"type": "integer" if f"<int:{name}>" in rule.rule else "string"},
+            }
+            for name in sorted(rule.arguments)
         ]
     if op.takes:
         result["requestBody"] = {

@@ -149,9 +149,12 @@ def outlook(tour_id: str, number: int) -> Response:
     except OutlookTrouble as error:
         trouble = str(error)
     kept = desk().tours.read_outlook(tour_id, day.date)
-    compared = compare(kept[0], days, profile) if kept else []
+    if kept is None:
+        return answer(shapes.OutlookAnswer(days=[], told_by="", told_at=None, stale=False, trouble=trouble))
+    told, told_at = kept
+    compared = compare(told, days, profile)
     return answer(
-        shapes.OutlookAnswer(days=compared, told_at=kept[1] if kept else None, stale=bool(kept and trouble), trouble=trouble)
+        shapes.OutlookAnswer(days=compared, told_by=told.told_by, told_at=told_at, stale=trouble != "", trouble=trouble)
     )
 
 

@@ -137,6 +137,7 @@ class OutlookAnswer(Noun):
     """What a weather service tells of the next days of a tour, beside what was planned for."""
 
     days: list[ComparedDay]
+    told_by: str
     told_at: dt.datetime | None = Field(description="When the service told it")
     stale: bool = Field(description="The service was silent now: this is what it told before")
     trouble: str = Field(description="Why nothing new came")

@@ -119,6 +119,7 @@ def _minutes(tour: TourSheet, voyage: Voyage | None) -> dict[str, float]:
 
 def _moments(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
     moments = voyage.moments
+    at_km, leaving = np.array([m.km for m in moments]), np.array([m.leaving for m in moments])
     stores = voyage.water_l + voyage.food_kg
     fuel = sum(t.mass_kg * t.count for t in tour.kit if t.fuel)
     gear = sum(t.mass_kg * t.count for t in tour.kit if not t.fuel)
@@ -128,11 +129,11 @@ def _moments(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
     constant = fuel + gear - on_shelf + bare
     return Moments(
         km=[round(m.km, 3) for m in moments],
-        day=[voyage.day_of(m.km, m.leaving) for m in moments],
+        day=(voyage.days.offset[voyage.days.riding_day(at_km, leaving)] + 1).tolist(),
         leaving=[m.leaving for m in moments],
         place=[m.place for m in moments],
         water_l=[round(float(v), 2) for v in voyage.water_l],
-        water_short_l=_water_missing(voyage),
+        water_short_l=_water_missing(voyage, at_km, leaving),
         food_kg=[round(float(v), 2) for v in voyage.food_kg],
         fuel_kg=[round(fuel, 3)] * len(moments),
         gear_kg=[round(constant - fuel, 3)] * len(moments),
@@ -160,12 +161,13 @@ def _climate(voyage: Voyage) -> ClimateLine:
     )
 
 
-def _water_missing(voyage: Voyage) -> list[float]:
+def _water_missing(voyage: Voyage, at_km: NDArray[np.float64], leaving: NDArray[np.bool_]) -> list[float]:
     """Litres that the stretch being ridden at each moment asks for beyond what the vessels hold."""
     places = voyage.water
     missing = np.maximum(places.amounts.required - voyage.capacity_l, 0)
-    index = [int(np.searchsorted(places.km, m.km, side="right" if m.leaving else "left")) - 1 for m in voyage.moments]
-    return [round(float(missing[max(i, 0)]), 2) for i in index]
+    after, before = (np.searchsorted(places.km, at_km, side=side) for side in ("right", "left"))
+    short: list[float] = np.round(missing[np.maximum(np.where(leaving, after, before) - 1, 0)], 2).tolist()
+    return short
 
 
 def _facts(voyage: Voyage, days: list[Day]) -> RoadFacts:

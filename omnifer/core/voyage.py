@@ -1,6 +1,7 @@
 """Plays a tour over its road: the days, and what water and food is on board where."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -107,53 +108,79 @@ def fills(held: list[tuple[Thing, int]], water_l: Array) -> list[Array]:
     return result
 
 
+@dataclass(frozen=True)
+class _Round:
+    """The tour ridden once, with a guess at what is on board and on which day each point is passed."""
+
+    climate: climate.Climate
+    conditions: pace.Conditions
+    hours: Array
+    clock_h: Array
+    days: days.Days
+    night_stops: list[Stop | None]
+    visits: dict[str, Visit]
+    wet: tuple[Places, Spent]
+    fed: tuple[Places, Spent]
+    profile_km: Array
+
+    def on_board(self, km: Array, leaving: NDArray[np.bool_]) -> tuple[Array, Array]:
+        """Water [l] and food [kg] at kilometres in road order."""
+        water_l, food_kg = (_on_board(km, leaving, self.profile_km, *supply) for supply in (self.wet, self.fed))
+        return water_l, food_kg
+
+
 def play(tour: TourSheet, profile: Profile) -> Voyage:
     """Ride the tour: pace with the mass that is there, days and dates, demand, and what each place must hand over.
 
     Water and food weigh on the pace that decides how much of them is needed, and the day decides the weather and which shops
-    are open; a few rounds settle it.
+    are open; a few rounds settle it, all but the last on a sample of the road's points.
     """
-    road, start = tour.road, tour.start_date
     party = _party(tour)
     held_l = sum(thing.holds_water_l * count for thing, count in vessels(tour))
-    stores_kg = np.zeros(profile.km.size)
-    day = np.floor(profile.km / FIRST_GUESS_KM)
-    for _ in range(ROUNDS):
-        weather = climate.along(profile, road, start, day)
-        here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, stores_kg)
-        hours = pace.hours_along(profile, party, here)
-        plan = days.cut(profile, hours, road)
-        day = plan.offset[plan.riding_day(profile.km, leaving=False)].astype(float)
-        clock_h = arrivals.clock_along(hours, here.transfer_hours, profile.km, plan, road)
-        visits = arrivals.visits(road, start, profile.km, clock_h, plan)
-        night_stops = [days.night_stop(road.stops, float(km), practice.NIGHT_NEAR_STOP_KM) for km in plan.km[1:-1]]
-        wet, drunk = _water(tour, profile, weather, hours, plan, night_stops, visits, held_l)
-        fed, eaten = _food(tour, profile, hours, plan, visits)
-        stores_kg = sum(
-            (_on_board(profile.km, np.ones(profile.km.size, dtype=bool), profile.km, places, spent)
-             for places, spent in ((wet, drunk), (fed, eaten))),
-            np.zeros(profile.km.size),
-        )  # fmt: skip
-    moments = _moments(profile, plan.km, night_stops, wet, fed)
-    at_km = np.array([moment.km for moment in moments])
-    leaving = np.array([moment.leaving for moment in moments])
+    road, ridden = profile.sampled, None
+    for left in range(ROUNDS, 0, -1):
+        road = profile if left == 1 else road
+        ridden = _ride(tour, road, party, held_l, ridden)
+    assert ridden is not None
+    moments = _moments(profile, ridden.days.km, ridden.night_stops, ridden.wet[0], ridden.fed[0])
+    at_km, leaving = np.array([moment.km for moment in moments]), np.array([moment.leaving for moment in moments])
+    water_l, food_kg = ridden.on_board(at_km, leaving)
     return Voyage(
         profile=profile,
-        climate=weather,
-        conditions=here,
-        hours=hours,
-        clock_h=clock_h,
-        days=plan,
-        night_stops=night_stops,
-        visits=visits,
-        water=wet,
-        food=fed,
+        climate=ridden.climate,
+        conditions=ridden.conditions,
+        hours=ridden.hours,
+        clock_h=ridden.clock_h,
+        days=ridden.days,
+        night_stops=ridden.night_stops,
+        visits=ridden.visits,
+        water=ridden.wet[0],
+        food=ridden.fed[0],
         capacity_l=held_l,
         moments=moments,
-        water_l=_on_board(at_km, leaving, profile.km, wet, drunk),
-        food_kg=_on_board(at_km, leaving, profile.km, fed, eaten),
+        water_l=water_l,
+        food_kg=food_kg,
         riding=party,
     )
+
+
+def _ride(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], held_l: float, before: _Round | None) -> _Round:
+    """One round, with the days and stores of the one before."""
+    road, start = tour.road, tour.start_date
+    stores_kg, day = np.zeros(profile.km.size), np.floor(profile.km / FIRST_GUESS_KM)
+    if before is not None:
+        stores_kg = sum(before.on_board(profile.km, np.ones(profile.km.size, dtype=bool)), stores_kg)
+        day = before.days.offset[before.days.riding_day(profile.km, leaving=False)].astype(float)
+    weather = climate.along(profile, road, start, day)
+    here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, stores_kg)
+    hours = pace.hours_along(profile, party, here)
+    plan = days.cut(profile, hours, road)
+    clock_h = arrivals.clock_along(hours, here.transfer_hours, profile.km, plan, road)
+    visits = arrivals.visits(road, start, profile.km, clock_h, plan)
+    night_stops = days.night_stops(road.stops, plan.km[1:-1], practice.NIGHT_NEAR_STOP_KM)
+    wet = _water(tour, profile, weather, hours, plan, night_stops, visits, held_l)
+    fed = _food(tour, profile, hours, plan, visits)
+    return _Round(weather, here, hours, clock_h, plan, night_stops, visits, wet, fed, profile.km)
 
 
 def _party(tour: TourSheet) -> list[pace.RidingMass]:
@@ -206,9 +233,8 @@ def _water(
 ) -> tuple[Places, Spent]:
     sources = [stop for stop in _ordered(tour, profile) if water_counts(stop, visits.get(stop.id))]
     km, names, stops = _with_ends(sources, profile)
-    drunk_along = water.drunk_along(hours, weather, tour.riders)
-    drunk = np.diff(np.interp(km, profile.km, drunk_along))
-    bottled = np.diff(np.interp(km, profile.km, water.bottled_along(hours, weather, tour.riders)))
+    drunk_along, bottled_along = water.along(hours, weather, tour.riders)
+    drunk, bottled = (np.diff(np.interp(km, profile.km, along)) for along in (drunk_along, bottled_along))
     dry = np.array([not water_counts(stop, visits.get(stop.id) if stop else None) for stop in night_stops], dtype=bool)
     camp_nights = (1 + plan.rests) * dry
     nights = np.zeros(km.size - 1, dtype=int)
@@ -284,12 +310,24 @@ def _moments(profile: Profile, day_km: Array, night_stops: list[Stop | None], we
 
 def _on_board(at_km: Array, leaving: NDArray[np.bool_], profile_km: Array, places: Places, spent: Spent) -> Array:
     """What is left of a supply at each kilometre: what was taken along at the last place, less what was used since."""
-    after, before = np.searchsorted(places.km, at_km, side="right"), np.searchsorted(places.km, at_km, side="left")
-    since = np.clip(np.where(leaving, after, before) - 1, 0, places.km.size - 2)
-    used = np.interp(at_km, profile_km, spent.along) - np.interp(places.km[since], profile_km, spent.along)
+    since = np.clip(_passed(places.km, at_km, leaving) - 1, 0, places.km.size - 2)
+    used = np.interp(at_km, profile_km, spent.along) - np.interp(places.km, profile_km, spent.along)[since]
     at_once = np.concatenate([[0.0], np.cumsum(spent.at_once)])
-    passed = np.searchsorted(spent.at_km, at_km, side="right"), np.searchsorted(spent.at_km, at_km, side="left")
-    gone = at_once[np.where(leaving, *passed)]
+    gone = at_once[_passed(spent.at_km, at_km, leaving)]
     # A night at the very place where the last refill was is paid before leaving it.
-    gone_at_place = at_once[np.searchsorted(spent.at_km, places.km[since], side="right")]
+    gone_at_place = at_once[np.searchsorted(spent.at_km, places.km, side="right")][since]
     return np.asarray(np.maximum(places.amounts.leaving[since] - used - np.maximum(gone - gone_at_place, 0), 0.0))
+
+
+def _passed(marks_km: Array, at_km: Array, leaving: NDArray[np.bool_]) -> NDArray[np.intp]:
+    """How many marks lie behind each kilometre, one at the very place only on leaving; both in road order.
+
+    Marks are few and points many, so marks are sought among the points and counted up.
+    """
+
+    def counted(side: Literal["left", "right"]) -> NDArray[np.intp]:
+        return np.cumsum(np.bincount(np.searchsorted(at_km, marks_km, side=side), minlength=at_km.size + 1)[:-1])
+
+    if leaving.all():
+        return counted("left")
+    return np.where(leaving, counted("left"), counted("right"))

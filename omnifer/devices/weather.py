@@ -29,6 +29,7 @@ SKILL = 0.85
 """How much of a day's departure from the normals a service still knows a day later [-]; practice."""
 SETTLING_DAYS = 60
 """Days after which a chain has forgotten how it began [d]."""
+NAME = "a stand-in that invents weather from the normals of the place"
 YEAR_AND_MORE = 400
 """A year and what may be told across its end [d]."""
 
@@ -130,6 +131,7 @@ def outlook(months: Sequence[MonthNormals], elevation_m: float, first: dt.date, 
     rain = told(np.full(days, RAIN_MM), np.where(coming.wet, coming.rain_mm, RAIN_MM))
     blown = told(wind, coming.wind_ms)
     return Outlook(
+        told_by=NAME,
         elevation_m=elevation_m,
         days=tuple(
             OutlookDay(

@@ -38,20 +38,20 @@ def test_a_riding_day_adds_power_over_efficiency():
 
 def test_water_never_falls_below_its_floor_and_is_carried_with_a_margin():
     cool = climate(12, 2)
-    drunk, carried = (f(HOURS, cool, (RIDER,))[-1] for f in (water.drunk_along, water.bottled_along))
+    drunk, carried = (amount[-1] for amount in water.along(HOURS, cool, (RIDER,)))
     assert drunk == pytest.approx(6 * practice.DRUNK_FLOOR_L_PER_H)
     assert carried == pytest.approx(6 * practice.BOTTLE_FLOOR_L_PER_H)
     hot = climate(38, 24)
     loss = float(body.sweat_loss(24 + practice.RIDING_HEAT_SHARE * 14, 40, 110))
-    assert water.drunk_along(HOURS, hot, (RIDER,))[-1] == pytest.approx(6 * loss)
-    assert water.bottled_along(HOURS, hot, (RIDER,))[-1] == pytest.approx(6 * practice.CARRY_FACTOR * loss)
+    assert water.along(HOURS, hot, (RIDER,))[0][-1] == pytest.approx(6 * loss)
+    assert water.along(HOURS, hot, (RIDER,))[1][-1] == pytest.approx(6 * practice.CARRY_FACTOR * loss)
 
 
 @given(st.floats(5, 38), st.floats(0.5, 6), st.floats(60, 180))
 def test_hotter_or_harder_never_drinks_less(high, warmer, power):
     rider = Rider(id="r", name="R", body_mass_kg=70, all_day_power_w=power)
     harder = rider.model_copy(update={"all_day_power_w": power + 10})
-    base = water.drunk_along(HOURS, climate(high, high - 8), (rider,))[-1]
-    assert water.drunk_along(HOURS, climate(high + warmer, high + warmer - 8), (rider,))[-1] >= base - 1e-9
-    assert water.drunk_along(HOURS, climate(high, high - 8), (harder,))[-1] >= base - 1e-9
-    assert water.drunk_along(HOURS, climate(high, high - 8), (rider, rider))[-1] == pytest.approx(2 * base)
+    base = water.along(HOURS, climate(high, high - 8), (rider,))[0][-1]
+    assert water.along(HOURS, climate(high + warmer, high + warmer - 8), (rider,))[0][-1] >= base - 1e-9
+    assert water.along(HOURS, climate(high, high - 8), (harder,))[0][-1] >= base - 1e-9
+    assert water.along(HOURS, climate(high, high - 8), (rider, rider))[0][-1] == pytest.approx(2 * base)

@@ -24,6 +24,7 @@ class OutlookDay(Noun):
 class Outlook(Noun):
     """The next days at one place."""
 
+    told_by: Annotated[str, Field(max_length=120, description="Who tells it, for the screen")] = ""
     elevation_m: ElevationM = Field(description="Height that the figures hold for")
     days: Annotated[tuple[OutlookDay, ...], Field(min_length=1, max_length=16)]
 

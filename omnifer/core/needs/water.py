@@ -11,25 +11,20 @@ from omnifer.core.road.climate import Climate
 Array = NDArray[np.float64]
 
 
-def drunk_along(hours: Array, climate: Climate, riders: tuple[Rider, ...]) -> Array:
-    """Water expected to be drunk by the whole party from the start to each point of the profile [l]."""
-    return _cumulative(hours, climate, riders, practice.DRUNK_FLOOR_L_PER_H, 1.0)
+def along(hours: Array, climate: Climate, riders: tuple[Rider, ...]) -> tuple[Array, Array]:
+    """Water that the whole party needs from the start to each point of the profile [l, l].
 
-
-def bottled_along(hours: Array, climate: Climate, riders: tuple[Rider, ...]) -> Array:
-    """Water that should be carried for riding, cautious, from the start to each point [l].
-
-    A size for vessels, never a drinking target: drinking more than is lost is dangerous too.
+    First what is expected to be drunk, then what should be carried for it, cautiously. The second is a size for vessels,
+    never a drinking target: drinking more than is lost is dangerous too.
     """
-    return _cumulative(hours, climate, riders, practice.BOTTLE_FLOOR_L_PER_H, practice.CARRY_FACTOR)
-
-
-def _cumulative(hours: Array, climate: Climate, riders: tuple[Rider, ...], floor: float, factor: float) -> Array:
-    rate = np.zeros(hours.size)
+    drunk, bottled = np.zeros(hours.size), np.zeros(hours.size)
     for rider in riders:
         loss = body.sweat_loss(climate.riding_c, climate.humidity_pct, rider.all_day_power_w)
-        rate += np.maximum(floor, factor * loss)
-    return np.concatenate([[0.0], np.cumsum(rate[:-1] * np.diff(hours))])
+        drunk += np.maximum(practice.DRUNK_FLOOR_L_PER_H, loss)
+        bottled += np.maximum(practice.BOTTLE_FLOOR_L_PER_H, practice.CARRY_FACTOR * loss)
+    spent = np.diff(hours)
+    drunk, bottled = (np.concatenate([[0.0], np.cumsum(rate[:-1] * spent)]) for rate in (drunk, bottled))
+    return drunk, bottled
 
 
 def dry_camp(riders: int) -> float:

@@ -45,18 +45,20 @@ def clock_along(hours: Array, transfer_hours: Array, profile_km: Array, days: Da
 
 def visits(road: Road, start: dt.date, profile_km: Array, clock_h: Array, days: Days) -> dict[str, Visit]:
     """When each stop of the road is visited, by the stop's identifier."""
+    stops = [stop for stop in road.stops if stop.at_km <= profile_km[-1]]
+    at_km, nights = np.array([stop.at_km for stop in stops]), days.km[1:-1]
+    passed = days.riding_day(at_km, leaving=False)
+    if nights.size:
+        near = np.argmin(np.abs(nights[:, None] - at_km), axis=0)
+        slept = np.abs(nights[near] - at_km) <= practice.NIGHT_NEAR_STOP_KM
+        passed = np.where(slept, near, passed)
+    else:
+        slept = np.zeros(at_km.size, dtype=bool)
+    hour = np.where(at_km > 0, np.interp(np.minimum(at_km, days.km[passed + 1]), profile_km, clock_h), road.start_hour)
     result = {}
-    nights = days.km[1:-1]
-    for stop in road.stops:
-        if stop.at_km > profile_km[-1]:
-            continue
-        near = int(np.argmin(np.abs(nights - stop.at_km))) if nights.size else -1
-        slept = near >= 0 and abs(nights[near] - stop.at_km) <= practice.NIGHT_NEAR_STOP_KM
-        day = near if slept else int(days.riding_day(stop.at_km, leaving=False))
-        date = days.date(start, day)
-        leaves = days.date(start, day + 1) if slept else None
-        hour = float(np.interp(min(stop.at_km, days.km[day + 1]), profile_km, clock_h)) if stop.at_km > 0 else road.start_hour
-        result[stop.id] = Visit(stop, day, date, hour, leaves)
+    for stop, day, stays, here in zip(stops, passed.tolist(), slept, hour.tolist(), strict=True):
+        leaves = days.date(start, day + 1) if stays else None
+        result[stop.id] = Visit(stop, day, days.date(start, day), here, leaves)
     return result
 
 

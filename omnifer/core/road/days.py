@@ -131,7 +131,12 @@ def _between(start: float, end: float, size: float, places: list[tuple[float, fl
     return ends
 
 
-def night_stop(stops: tuple[Stop, ...], km: float, near_km: float) -> Stop | None:
-    """The stop at which a night is spent, None for a camp away from stops."""
-    near = [stop for stop in stops if abs(stop.at_km - km) <= near_km]
-    return min(near, key=lambda stop: (stop.water != "reliable", abs(stop.at_km - km)), default=None)
+def night_stops(stops: tuple[Stop, ...], nights_km: Array, near_km: float) -> list[Stop | None]:
+    """The stop at which each night is spent, the nearest with sure water first; None for a camp away from stops."""
+    if not stops:
+        return [None] * nights_km.size
+    off = np.abs(np.array([stop.at_km for stop in stops]) - nights_km[:, None])
+    doubtful = np.array([stop.water != "reliable" for stop in stops])
+    rank = np.where(off <= near_km, off + near_km * 2 * doubtful, np.inf)
+    best = np.argmin(rank, axis=1)
+    return [stops[k] if rank[night, k] < np.inf else None for night, k in enumerate(best)]

@@ -1,7 +1,7 @@
 """How long each cell of the road takes a rider."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -108,10 +108,12 @@ def _hours_per_km(
 
 def minutes_per_kilogram(profile: Profile, rider: RidingMass, days: int) -> float:
     """Minutes a day that one kilogram more costs this rider on this road, both ways averaged [min/day/kg]."""
-    still = np.zeros(profile.km.size)
+    slopes, heights, slope_class = profile.slope_classes
+    km = np.bincount(slope_class, np.diff(profile.km), minlength=slopes.size)
+    asphalt, still = np.zeros(slopes.size, dtype=np.int64), np.zeros(slopes.size)
 
     def hours(more_kg: float) -> float:
-        changed = RidingMass(rider.power_w, rider.dry_kg + more_kg, 0.0, rider.drag_area_m2, rider.rolling_resistance)
-        return float(hours_along(profile, [changed], conditions(profile, (), (), still, still))[-1])
+        changed = replace(rider, dry_kg=rider.dry_kg + more_kg)
+        return float(km @ _hours_per_km(changed, slopes, heights, asphalt, still, still))
 
     return (hours(5) - hours(-5)) * 60 / 10 / max(days, 1)

@@ -1,7 +1,7 @@
 """The road as evenly spaced cells: height, gradient and place every 25 m."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -19,6 +19,8 @@ GRADIENT_WINDOW = 9
 """Points in the least-squares slope: 200 m (noise 1 % for 2 m height noise)."""
 LINE_POINTS, LINE_TOLERANCE_M = 2000, 6.0
 """Points of the drawn line at most, and how far a dropped point may be off it [m]."""
+SAMPLED_POINTS = 20_000
+"""Points at least of a sampled road: 1 in 16 of 8,000 km."""
 KM_PER_DEGREE = 111.2
 """Of latitude, near enough for finding the closest point [km]."""
 STEEPEST = 0.30
@@ -49,6 +51,22 @@ class Profile:
         altitude = np.rint(self.elevation_m[:-1] / 100).astype(int)
         pairs, cell = np.unique((gradient + 1000) * 1000 + altitude + 100, return_inverse=True)
         return (pairs // 1000 - 1000) / 1000, (pairs % 1000 - 100) * 100.0, cell
+
+    @cached_property
+    def sampled(self) -> "Profile":
+        """Evenly chosen points with the gradients they have, for sums along the road that need not see every cell."""
+        step = self.km.size // SAMPLED_POINTS
+        if step < 2:
+            return self
+        kept = np.append(np.arange(0, self.km.size - 1, step), self.km.size - 1)
+
+        def of(values: Array | None) -> Array | None:
+            return None if values is None else values[kept]
+
+        return replace(
+            self, km=self.km[kept], elevation_m=self.elevation_m[kept], gradient=self.gradient[kept],
+            lat_deg=of(self.lat_deg), lon_deg=of(self.lon_deg), typed_ascent_m=of(self.typed_ascent_m),
+        )  # fmt: skip
 
     @cached_property
     def line(self) -> ProfileLine:

@@ -110,6 +110,7 @@ export const api = {
     taken(client.POST('/api/tours/{tour_id}/stops/import', { ...at(id), body: { revision, text, replace } })),
   bringStation: (id: string, revision: number, content: File, name: string, at_km: string) =>
     taken(client.POST('/api/tours/{tour_id}/stations', { ...at(id), ...file(content, revision, { name, at_km }) })),
+  outlook: (tour_id: string, number: number) => taken(client.GET('/api/tours/{tour_id}/outlook/{number}', { params: { path: { tour_id, number } } })),
   learnPace: (id: string, content: File, rider: string) =>
     taken(client.POST('/api/tours/{tour_id}/pace', { ...at(id), ...file(content, undefined, { rider }) })),
   previewKit: (id: string, text: string) =>

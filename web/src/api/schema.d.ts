@@ -211,7 +211,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tours/{tour_id}/outlook/{int:number}": {
+    "/api/tours/{tour_id}/outlook/{number}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1888,6 +1888,8 @@ export interface components {
              * @description When the service told it
              */
             told_at: string | null;
+            /** Told By */
+            told_by: string;
             /**
              * Trouble
              * @description Why nothing new came
@@ -4209,7 +4211,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                number: string;
+                number: number;
                 tour_id: string;
             };
             cookie?: never;

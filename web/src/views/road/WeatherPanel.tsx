@@ -4,6 +4,7 @@ import { api, type Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Button, Choice, Field, FileButton, Measure, Muted, RailLine, Row } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
+import { OutlookTable } from './OutlookTable'
 import { Sheet } from './sheet'
 import { WeatherTable } from './WeatherTable'
 import { MONTHS } from './words'
@@ -36,6 +37,7 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
         </FileButton>
         <Muted>Twelve rows of months (max; min; rain days; humidity; wind), a daily record (DATE, TMAX, TMIN, PRCP) or a typical year (EPW).</Muted>
       </Row>
+      <OutlookTable />
       {road.stations.map((station) => (
         <details key={station.id}>
           <summary>
