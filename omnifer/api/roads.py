@@ -5,6 +5,7 @@ from flask import Blueprint, Response, request
 from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded, uploaded_revision
 from omnifer.api.openapi import operation
+from omnifer.api.streams import Progress, Tell, told
 from omnifer.core.assess import assess
 from omnifer.core.model.road import TypedDay
 from omnifer.core.model.tour import TourSheet
@@ -20,6 +21,7 @@ from omnifer.formats.problem import InputProblem
 from omnifer.formats.stations import read_station
 from omnifer.formats.stops_csv import StopsPreview, read_stops_csv
 from omnifer.outside.weather import Asked, OutlookTrouble
+from omnifer.store.tours import StoredTour
 
 blueprint = Blueprint("roads", __name__)
 MOST_FILES = 50
@@ -31,12 +33,22 @@ def bring_track(tour_id: str) -> Response:
     """Bring a track of one or more files, in the order of their names; its waypoints become stops."""
     revision = uploaded_revision()
     files = sorted(request.files.getlist("file"), key=lambda f: f.filename or "")[:MOST_FILES]
-    road = tracks.join([tracks.read_track(file.read()) for file in files] or [tracks.read_track(uploaded())])
-    stored = desk().tours.read(tour_id)
-    if request.form.get("after") == "yes" and stored.track_id is not None:
-        before = desk().tours.read_track(stored.track_id)
-        assert before is not None
-        road = tracks.join([FoundRoad(before, []), road])
+    contents = [file.read() for file in files] or [uploaded()]
+    behind = request.form.get("after") == "yes"
+
+    def work(tell: Tell) -> shapes.TourAnswer:
+        road = tracks.read_tracks(contents, lambda share: tell(Progress(what="Reading the track", share=0.8 * share)))
+        stored = desk().tours.read(tour_id)
+        before = desk().tours.read_track(stored.track_id) if behind else None
+        if before is not None:
+            road = tracks.join([FoundRoad(before, []), road])
+        tell(Progress(what="Measuring the road", share=0.8))
+        return _take_track(stored, revision, road, tell)
+
+    return told(work)
+
+
+def _take_track(stored: StoredTour, revision: int, road: FoundRoad, tell: Tell) -> shapes.TourAnswer:
     try:
         profile = from_track(road.track)
     except ValueError as error:
@@ -45,11 +57,12 @@ def bring_track(tour_id: str) -> Response:
     new, far = stops_of(road.waypoints, profile, kept)
     changed = stored.sheet.road.model_copy(update={"stops": (*kept, *new), "typed_days": tuple[TypedDay, ...]()})
     sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
-    desk().tours.change(tour_id, revision, f"Bring the track {road.track.name or 'from a file'}"[:200], sheet, road.track)
+    tell(Progress(what="Keeping it", share=0.9))
+    desk().tours.change(stored.id, revision, f"Bring the track {road.track.name or 'from a file'}"[:200], sheet, road.track)
     remarks = [f"{len(road.track.lat_deg)} points, {profile.length_km:.0f} km, {len(new)} places became stops.", *road.remarks]
     if far:
         remarks.append(f"{far} places lie more than {FARTHEST_WAYPOINT_KM:.0f} km from the track and were left out.")
-    return answer(desk().answer(tour_id, remarks))
+    return desk().answer(stored.id, remarks)
 
 
 @blueprint.post("/api/tours/<tour_id>/track/shape")

@@ -2,7 +2,7 @@
 
 import math
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from xml.parsers import expat
 from xml.sax.saxutils import escape, quoteattr
@@ -40,6 +40,15 @@ class FoundRoad:
 POINTS = frozenset({"trkpt", "rtept", "wpt"})
 FIELDS = frozenset({"ele", "name", "desc", "cmt", "sym", "type"})
 TITLED = frozenset({"trk", "rte", "metadata"})
+
+PIECE_BYTES = 1 << 20
+"""Read at a time, telling how far it is."""
+Tell = Callable[[float], None]
+"""Is told the part that has been read [-]."""
+
+
+def nobody(_: float) -> None:
+    """Nobody wants to know."""
 
 
 class _Reader:
@@ -185,7 +194,7 @@ class _Reader:
         return height
 
 
-def _parsed(content: bytes, timed: bool) -> _Reader:
+def _parsed(content: bytes, timed: bool, tell: Tell = nobody) -> _Reader:
     if len(content) > MOST_BYTES:
         size, most = len(content) / 2**20, MOST_BYTES // 2**20
         raise InputProblem(f"The file has {size:.0f} MB; {most} MB can be read", "", "Thin the track or split it.")
@@ -193,7 +202,10 @@ def _parsed(content: bytes, timed: bool) -> _Reader:
         raise InputProblem("The file is empty", "", "Export it again from your planner or device.")
     reader = _Reader(timed)
     try:
-        reader.parser.Parse(content, True)
+        for start in range(0, len(content), PIECE_BYTES):
+            tell(start / len(content))
+            reader.parser.Parse(content[start : start + PIECE_BYTES], False)
+        reader.parser.Parse(b"", True)
     except expat.ExpatError as error:
         points = len(reader.lat) or len(reader.route)
         raise InputProblem(
@@ -217,12 +229,12 @@ def read_ride(content: bytes) -> tuple[Track, NDArray[np.float64]]:
     return track, seconds
 
 
-def read_gpx(content: bytes) -> FoundRoad:
+def read_gpx(content: bytes, tell: Tell = nobody) -> FoundRoad:
     """Read the tracks (or, without any, the routes) and waypoints of a GPX 1.0 or 1.1 file.
 
     Raises InputProblem with what is wrong, where and what to do.
     """
-    reader = _parsed(content, timed=False)
+    reader = _parsed(content, timed=False, tell=tell)
     lat, lon, heights = reader.lat, reader.lon, reader.height
     remarks = []
     if not lat and reader.route:

@@ -1,17 +1,30 @@
 """Tracks of any kind: read by their content, joined, reversed, trimmed."""
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from omnifer.core.model.road import Part, Track
 from omnifer.core.physics.geodesy import segment_lengths
 from omnifer.formats.geojson import read_geojson
-from omnifer.formats.gpx import FoundRoad, jumps, read_gpx
+from omnifer.formats.gpx import FoundRoad, Tell, jumps, nobody, read_gpx
 
 
-def read_track(content: bytes) -> FoundRoad:
+def read_tracks(contents: Sequence[bytes], tell: Tell) -> FoundRoad:
+    """Track files joined in the order given. Raises InputProblem."""
+    total = sum(map(len, contents)) or 1
+
+    def part(number: int) -> Tell:
+        before, size = sum(map(len, contents[:number])), len(contents[number])
+        return lambda share: tell((before + share * size) / total)
+
+    return join([read_track(content, part(number)) for number, content in enumerate(contents)])
+
+
+def read_track(content: bytes, tell: Tell = nobody) -> FoundRoad:
     """A track file, GPX or GeoJSON by its first character. Raises InputProblem."""
     head = content[:64].lstrip(b"\xef\xbb\xbf \t\r\n")
-    return read_geojson(content) if head[:1] in (b"{", b"[") else read_gpx(content)
+    return read_geojson(content) if head[:1] in (b"{", b"[") else read_gpx(content, tell)
 
 
 def join(roads: list[FoundRoad]) -> FoundRoad:

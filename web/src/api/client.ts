@@ -1,4 +1,5 @@
 /** The only place that talks to the network. */
+import { EventSourceParserStream } from 'eventsource-parser/stream'
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
 
@@ -80,6 +81,33 @@ async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T
   return result.data as T
 }
 
+/** How far long work is. */
+export interface Progress {
+  what: string
+  share: number | null
+}
+
+/** Asks for something that takes long and tells of it meanwhile; null where the rider called it off. */
+async function streamed<T>(path: string, body: FormData | string, tell: (event: string, news: unknown) => void, signal: AbortSignal): Promise<T | null> {
+  try {
+    const headers: Record<string, string> = { Accept: 'text/event-stream', 'X-CSRFToken': await csrf() }
+    if (typeof body === 'string') headers['Content-Type'] = 'application/json'
+    const response = await fetch(path, { method: 'POST', headers, body, signal })
+    if (!response.ok || !response.body) throw new Problem({ detail: 'Something unforeseen went wrong.', ...((await response.json()) as object) })
+    const events = response.body.pipeThrough(new TextDecoderStream()).pipeThrough(new EventSourceParserStream()).getReader()
+    for (let next = await events.read(); !next.done; next = await events.read()) {
+      const news: unknown = JSON.parse(next.value.data)
+      if (next.value.event === 'answer') return news as T
+      if (next.value.event === 'problem') throw new Problem({ detail: 'Something unforeseen went wrong.', ...(news as object) })
+      tell(next.value.event ?? '', news)
+    }
+  } catch (trouble) {
+    if (signal.aborted) return null
+    if (trouble instanceof Problem) throw trouble
+  }
+  throw new Problem({ detail: 'The answer broke off. What you see is kept; the last change is not.', mend: 'Try again.' })
+}
+
 const at = (tour_id: string) => ({ params: { path: { tour_id } } })
 
 function file(content: File | File[], revision?: number, more: Record<string, string> = {}) {
@@ -87,7 +115,7 @@ function file(content: File | File[], revision?: number, more: Record<string, st
   for (const one of Array.isArray(content) ? content : [content]) form.append('file', one)
   for (const [name, value] of Object.entries(more)) form.set(name, value)
   if (revision !== undefined) form.set('revision', String(revision))
-  return { body: form as never, bodySerializer: (body: unknown) => body as FormData }
+  return { body: form as FormData & never, bodySerializer: (body: unknown) => body as FormData }
 }
 
 export const api = {
@@ -100,8 +128,8 @@ export const api = {
   step: (id: string, revision: number, step: 'undo' | 'redo') =>
     taken(client.POST('/api/tours/{tour_id}/step', { ...at(id), body: { revision, step } })),
   remove: (id: string) => taken(client.DELETE('/api/tours/{tour_id}', at(id))),
-  bringTrack: (id: string, revision: number, content: File[], after: boolean) =>
-    taken(client.POST('/api/tours/{tour_id}/track', { ...at(id), ...file(content, revision, after ? { after: 'yes' } : {}) })),
+  bringTrack: (id: string, revision: number, content: File[], after: boolean, tell: (progress: Progress) => void, signal: AbortSignal) =>
+    streamed<TourAnswer>(`/api/tours/${id}/track`, file(content, revision, after ? { after: 'yes' } : {}).body, (_, news) => tell(news as Progress), signal),
   shapeTrack: (id: string, revision: number, shape: 'reverse' | 'trim', from_km = 0, to_km: number | null = null) =>
     taken(client.POST('/api/tours/{tour_id}/track/shape', { ...at(id), body: { revision, shape, from_km, to_km } })),
   previewStops: (id: string, text: string) =>

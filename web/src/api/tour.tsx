@@ -1,7 +1,7 @@
 /** The tour on the desk: as the server last gave it, the changes sent to it, and trouble on the way. */
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react'
-import { api, type Assessment, type Change, Problem, type Proposal, type TourAnswer, type TourSheet, type TourView } from './client'
+import { api, type Assessment, type Change, Problem, type Progress, type Proposal, type TourAnswer, type TourSheet, type TourView } from './client'
 
 type Parts = Omit<Change, 'revision' | 'what'>
 
@@ -10,6 +10,8 @@ export interface Desk {
   sheet: TourSheet
   assessment: Assessment
   busy: string
+  /** Long work under way, how far it is, and how to call it off. */
+  underWay: (Progress & { cancel: () => void }) | null
   problem: Problem | null
   remarks: string[]
   change: (what: string, parts: Parts) => Promise<boolean>
@@ -41,16 +43,18 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const [busy, setBusy] = useState('')
   const [problem, setProblem] = useState<Problem | null>(null)
   const [remarks, setRemarks] = useState<string[]>([])
+  const [underWay, setUnderWay] = useState<Desk['underWay']>(null)
 
   /** Sends one change after the other, each on the revision that the one before it made. */
   const send = useCallback(
-    <T,>(what: string, call: (revision: number) => Promise<T>, answerOf: (result: T) => TourAnswer): Promise<T | undefined> => {
+    <T,>(what: string, call: (revision: number) => Promise<T | null>, answerOf: (result: T) => TourAnswer): Promise<T | undefined> => {
       const next = (queues.get(id) ?? Promise.resolve()).then(async () => {
         const now = queries.getQueryData<TourAnswer>(key)
         if (!now) return undefined
         setBusy(what)
         try {
           const result = await call(now.tour.revision)
+          if (result === null) return undefined
           const answer = answerOf(result)
           queries.setQueryData(key, answer)
           setProblem(null)
@@ -82,7 +86,15 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       change: async (what, parts) => (await send(what, (revision) => api.change(id, { revision, what, ...parts }), same)) !== undefined,
       step: (step) => void send(step, (revision) => api.step(id, revision, step), same),
       propose: async () => (await send('Working out a load', (revision) => api.propose(id, revision), (r) => r.answer))?.proposal,
-      bringTrack: async (files, after = false) => (await send('Reading the track', (revision) => api.bringTrack(id, revision, files, after), same)) !== undefined,
+      underWay,
+      bringTrack: async (files, after = false) => {
+        const stop = new AbortController()
+        const tell = (progress: Progress) => setUnderWay({ ...progress, cancel: () => stop.abort() })
+        tell({ what: 'Sending the track', share: null })
+        const kept = await send('Reading the track', (revision) => api.bringTrack(id, revision, files, after, tell, stop.signal), same)
+        setUnderWay(null)
+        return kept !== undefined
+      },
       ask: async (what, call) => (await send(what, (revision) => call(id, revision), same)) !== undefined,
       importKit: async (text, replace) =>
         (await send('Taking the things', (revision) => api.importKit(id, revision, text, replace), same)) !== undefined,
@@ -94,7 +106,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         setRemarks([])
       },
     }
-  }, [data, busy, problem, remarks, id, send, refetch])
+  }, [data, busy, underWay, problem, remarks, id, send, refetch])
 
   if (!desk) return waiting(error instanceof Problem ? error : null)
   return <Context.Provider value={desk}>{children}</Context.Provider>

@@ -289,6 +289,36 @@ export function Notice({ children, onClose, action, urgent }: {
   )
 }
 
+const Gauge = styled(Aria.ProgressBar)`
+  flex: 1; display: flex; align-items: center; gap: 12px; font-weight: 600; font-stretch: 88%;
+  > div { flex: 1; max-width: 340px; height: 10px; border: 1.5px solid var(--ink); border-radius: 3px; overflow: hidden; }
+  > div > div { height: 100%; background: var(--ink); }
+`
+
+/** Long work, how far it is, and a button to call it off. */
+export function UnderWay({ what, share, onCancel, cancelText = 'Cancel' }: { what: string; share: number | null; onCancel: () => void; cancelText?: string }) {
+  return (
+    <Strip className="no-print">
+      <Gauge aria-label={what} value={(share ?? 0) * 100} isIndeterminate={share === null}>
+        {({ percentage, valueText }) => (
+          <>
+            <span>{what} …</span>
+            <div><div style={{ width: `${percentage ?? 0}%` }} /></div>
+            <span>{share === null ? '' : valueText}</span>
+          </>
+        )}
+      </Gauge>
+      <Button $small onPress={onCancel}>{cancelText}</Button>
+    </Strip>
+  )
+}
+
+/** Holds the place of what is still on its way. */
+export const Loading = styled.p.attrs({ role: 'status', children: 'One moment …' })`
+  flex: 1; display: grid; place-content: center; color: var(--ink2); opacity: 0; animation: appear 0.2s 0.3s forwards;
+  @keyframes appear { to { opacity: 1; } }
+`
+
 const TabFrame = styled(Aria.Tabs)`
   display: flex; flex-direction: column; min-height: 0; flex: 1;
   [role='tablist'] { display: flex; gap: 14px; border-bottom: 2px solid var(--ink); flex: none; overflow-x: auto; scrollbar-width: none; }

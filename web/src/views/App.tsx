@@ -4,7 +4,7 @@ import { Navigate, NavLink, Outlet, Route, Routes, useNavigate, useParams } from
 import styled from 'styled-components'
 import { TourProvider, useDesk } from '../api/tour'
 import { PlayheadProvider, usePlayhead } from '../instruments/moment'
-import { IconButton, Menu, Notice } from '../ui/controls'
+import { IconButton, Menu, Notice, Loading, UnderWay } from '../ui/controls'
 import { Icon, type IconName, Mark, Textures } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { narrow, phone, sign } from '../ui/theme'
@@ -71,7 +71,7 @@ export function App() {
   return (
     <>
       <Textures />
-      <Suspense fallback={null}>
+      <Suspense fallback={<Loading />}>
         <Routes>
           <Route path="/" element={<Tours />} />
           <Route path="/tours/:id" element={<TourPage />}>
@@ -93,19 +93,19 @@ function TourPage() {
   const { id = '' } = useParams()
   return (
     <TourProvider id={id} waiting={(problem) =>
-      problem && (
+      problem ? (
         <Waiting>
           <p>{problem.body.detail} {problem.body.mend}</p>
           <Brand to="/"><Mark /> Back to the tours</Brand>
         </Waiting>
-      )
+      ) : <Waiting><Loading /></Waiting>
     }>
       <PlayheadProvider>
         <Page>
           <TopBar />
           <Trouble />
           <main>
-            <Suspense fallback={null}><Outlet /></Suspense>
+            <Suspense fallback={<Loading />}><Outlet /></Suspense>
           </main>
         </Page>
       </PlayheadProvider>
@@ -205,7 +205,8 @@ function useKeys() {
 }
 
 function Trouble() {
-  const { problem, remarks, dismiss, reload } = useDesk()
+  const { problem, remarks, dismiss, reload, underWay } = useDesk()
+  if (underWay) return <UnderWay what={underWay.what} share={underWay.share} onCancel={underWay.cancel} />
   if (problem) {
     const action = problem.stale ? { text: 'Show the newer state', run: reload } : undefined
     return (
