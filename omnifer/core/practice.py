@@ -42,6 +42,8 @@ HOT_INDEX_C = 39.0
 """Heat index from which riding at noon is unwise [°C]; NWS calls 39.4 (103 °F) and more danger, from memory."""
 WALKING_KMH = 4.0
 """Slower than this the rider walks the bicycle at this speed [km/h]; practice, balance ends at 4 to 5."""
+SLOWEST_CADENCE_RPM = 50.0
+"""Turned slower than this in the lowest gear, the rider gets off and walks [1/min]; practice."""
 DRIVETRAIN_EFFICIENCY = 0.95
 """Power at the rear wheel over power at the crank [-]; practice, 0.93 to 0.97."""
 ASCENT_THRESHOLD_M = 4.0

@@ -12,6 +12,7 @@ from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs import food, water
 from omnifer.core.needs.supply import Carried, carried
+from omnifer.core.physics import gearing
 from omnifer.core.road import arrivals, climate, days, pace
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.profile import Profile
@@ -204,13 +205,15 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
     for rider in tour.riders:
         bikes = [bike for bike in tour.rig.bikes if bike.rider_id == rider.id]
         total = rider.body_mass_kg + owned[rider.id] + shared / len(tour.riders)
-        drag, rolling = 0.55, 0.009
+        drag, rolling, slowest = 0.55, 0.009, 0.0
         for bike in bikes:
             total += bike.mass_kg + gear[bike.id]
             total += sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
             drag = bike.drag_area_m2 + sum(s.trailer.drag_area_m2 for s in bike.supports if s.trailer)
             rolling = bike.rolling_resistance
-        result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling))
+            turn = gearing.development(bike.wheel_radius_mm / 1000, bike.low_chainring, bike.low_cog, bike.low_hub_ratio)
+            slowest = float(gearing.speed_kmh(turn, practice.SLOWEST_CADENCE_RPM))
+        result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling, slowest))
     return result
 
 

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from omnifer.core import practice
 from omnifer.core.assess import assess, profile_of
+from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import (
     DayCut,
     MonthNormals,
@@ -24,7 +25,7 @@ from omnifer.core.model.road import (
 from omnifer.core.road import arrivals, climate, days, learn, pace, reshape
 from omnifer.core.road.profile import from_track
 from omnifer.core.road.symbols import supplies_of
-from tests.conftest import small_tour, thing
+from tests.conftest import pannier_bike, small_tour, thing
 
 MONDAY = dt.date(2027, 5, 3)
 
@@ -200,15 +201,26 @@ def test_wind_of_unknown_direction_costs_time():
 
 
 @settings(max_examples=15, deadline=None)
-@given(st.floats(0, 0.12), st.floats(80, 140), st.floats(1, 40))
-def test_more_on_board_is_never_faster_uphill(slope, dry, more):
+@given(st.floats(0, 0.12), st.floats(80, 140), st.floats(1, 40), st.floats(0, 9))
+def test_more_on_board_is_never_faster_uphill(slope, dry, more, slowest):
     profile = profile_of(straight(20, slope=slope))
-    rider = pace.RidingMass(110, dry, 1.0, 0.55, 0.008)
+    rider = pace.RidingMass(110, dry, 1.0, 0.55, 0.008, slowest)
     still = np.zeros(profile.km.size)
     light, heavy = (
         pace.hours_along(profile, [rider], pace.conditions(profile, (), (), still, still + kg))[-1] for kg in (0.0, more)
     )
     assert heavy >= light - 1e-9
+
+
+def test_a_gear_too_high_is_walked():
+    """At 6 % the rider holds some 5.5 km/h: turned in the low gear, walked in the high one."""
+    tour = straight(20, slope=0.06)
+    bike = pannier_bike()
+    high = tour.model_copy(update={"rig": Rig(bikes=(bike.model_copy(update={"low_chainring": 34, "low_cog": 28}),))})
+    low = tour.model_copy(update={"rig": Rig(bikes=(bike.model_copy(update={"low_chainring": 22, "low_cog": 36}),))})
+    walked, ridden = (sum(day.walking_km for day in seen(t).days) for t in (high, low))
+    assert ridden < 1
+    assert walked > 18
 
 
 def months(mean: float, swing: float = 0.0, **more: float) -> tuple[MonthNormals, ...]:

@@ -12,7 +12,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from omnifer.core.physics import air, body, geodesy, riding, statics, sun
+from omnifer.core.physics import air, body, gearing, geodesy, riding, statics, sun
 from omnifer.core.rig.geometry import Frame
 from omnifer.core.rig.statics import Levers
 from omnifer.formats import measures
@@ -223,3 +223,17 @@ UNITS = pint.UnitRegistry()
 def test_units(table, ours, theirs, base):
     """pint 0.25.3: international pound and yard, US liquid measures."""
     assert table[ours] == pytest.approx(UNITS(theirs).to(base).magnitude, rel=1e-9)
+
+
+def test_gears():
+    """37-622 tyres: development, inches and speeds by their definitions; steepest gradients worked by hand elsewhere."""
+    low, high, small = gearing.development(0.348, np.array([24, 50, 22]), np.array([34, 11, 36]))
+    assert (low, high, small) == pytest.approx((1.5434, 9.9389, 1.3362), abs=1e-4)
+    assert low / (np.pi * 0.0254) == pytest.approx(19.34, abs=0.01)  # gear inches
+    assert gearing.speed_kmh(low, np.array([50, 70, 90])) == pytest.approx([4.63, 6.48, 8.33], abs=0.005)
+    steepest = gearing.steepest_gradient(np.array([120, 150, 200]), 120, low, 50, 0.55, 0.008, 1.1, 0.95)
+    assert steepest == pytest.approx([0.0671, 0.0861, 0.1180], abs=1e-4)
+    assert gearing.steepest_gradient(150, 120, small, 50, 0.55, 0.008, 1.1, 0.95) == pytest.approx(0.1010, abs=1e-4)
+    # On that gradient the steady speed is the one of the gear.
+    speed = riding.steady_speed(150, 0.1010, 120, 0.55, 0.008, 1.1, 0.95)
+    assert 3.6 * speed == pytest.approx(gearing.speed_kmh(small, 50), rel=2e-3)

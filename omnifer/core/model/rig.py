@@ -110,6 +110,9 @@ class Bike(Noun):
     front_share_high: Share = 0.47
     drag_area_m2: Annotated[float, Field(gt=0, le=2)] = 0.55
     rolling_resistance: Annotated[float, Field(gt=0, le=0.1)] = 0.009
+    low_chainring: Annotated[int, Field(ge=10, le=70, description="Teeth of the lowest gear's chainring")] = 26
+    low_cog: Annotated[int, Field(ge=9, le=60, description="Teeth of the lowest gear's sprocket")] = 34
+    low_hub_ratio: Annotated[float, Field(gt=0, le=4, description="Lowest ratio of a gear hub; 1 without one")] = 1
     mounts: tuple[Mount, ...]
     supports: tuple[Support, ...] = Field((), max_length=20)
     carriers: tuple[Carrier, ...] = Field((), max_length=40)

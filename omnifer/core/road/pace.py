@@ -34,6 +34,8 @@ class RidingMass:
     """Part of the party's water and food that this rider moves [-]."""
     drag_area_m2: float
     rolling_resistance: float
+    slowest_kmh: float = 0.0
+    """Slower than this the lowest gear cannot be turned, and the bicycle is walked [km/h]."""
 
 
 @dataclass(frozen=True)
@@ -98,7 +100,8 @@ def _hours_per_km(
         free = 3.6 * riding.steady_speed(
             rider.power_w, slopes, mass, rider.drag_area_m2, rolling, density, practice.DRIVETRAIN_EFFICIENCY, wind
         )
-        ridden = np.clip(free, practice.WALKING_KMH, np.maximum(cap, practice.WALKING_KMH))
+        turned = np.where(free < rider.slowest_kmh, practice.WALKING_KMH, free)
+        ridden = np.clip(turned, practice.WALKING_KMH, np.maximum(cap, practice.WALKING_KMH))
         return np.asarray(1 / np.where(np.isfinite(times), ridden, practice.WALKING_KMH))
 
     if not wind_ms.any():

@@ -574,6 +574,24 @@ export interface components {
              */
             kind?: string;
             /**
+             * Low Chainring
+             * @description Teeth of the lowest gear's chainring
+             * @default 26
+             */
+            low_chainring?: number;
+            /**
+             * Low Cog
+             * @description Teeth of the lowest gear's sprocket
+             * @default 34
+             */
+            low_cog?: number;
+            /**
+             * Low Hub Ratio
+             * @description Lowest ratio of a gear hub; 1 without one
+             * @default 1
+             */
+            low_hub_ratio?: number;
+            /**
              * Mass Kg
              * @description Bare bike [kg]
              */
@@ -722,6 +740,24 @@ export interface components {
              * @default touring
              */
             kind: string;
+            /**
+             * Low Chainring
+             * @description Teeth of the lowest gear's chainring
+             * @default 26
+             */
+            low_chainring: number;
+            /**
+             * Low Cog
+             * @description Teeth of the lowest gear's sprocket
+             * @default 34
+             */
+            low_cog: number;
+            /**
+             * Low Hub Ratio
+             * @description Lowest ratio of a gear hub; 1 without one
+             * @default 1
+             */
+            low_hub_ratio: number;
             /**
              * Mass Kg
              * @description Bare bike [kg]

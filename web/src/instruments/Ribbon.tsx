@@ -1,5 +1,5 @@
 /** The tour as a strip: weight on board above, the land with water, shops, nights and days below, one playhead for all. */
-import { type PointerEvent, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import type { Day, Moments } from '../api/client'
 import { useDesk } from '../api/tour'
@@ -11,11 +11,13 @@ import { type OnSupply, RibbonLand } from './RibbonLand'
 import { RibbonNights } from './RibbonNights'
 import { ribbonScale, type Scale } from './ribbonScale'
 import { Sign } from './Sign'
+import { useRibbonPointer } from './useRibbonPointer'
 import { useSize } from './useSize'
 import { WEATHER_KEYS } from './WeatherLane'
 
-const Frame = styled.div<{ $tall: number }>`
+const Frame = styled.div<{ $tall: number; $painting?: boolean }>`
   position: relative; height: ${(p) => p.$tall}px; flex: none; touch-action: none; user-select: none; overflow: hidden;
+  ${(p) => p.$painting && 'cursor: crosshair;'}
   > svg { display: block; position: absolute; inset: 0; }
 `
 const Thumb = styled.div`
@@ -40,6 +42,8 @@ export interface RibbonProps {
   /** Where given, the ends of days can be dragged. */
   onNight?: (day: Day, km: number) => void
   lane?: 'weight' | 'weather'
+  /** Where given, dragging paints a stretch. */
+  onPaint?: (from_km: number, to_km: number) => void
 }
 
 /** Number of days shown at once on a phone, and as near as one can look. */
@@ -50,13 +54,12 @@ const Zoom = styled.div`
   button { width: 32px; height: 32px; font-size: 18px; font-weight: 700; }
 `
 
-export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, lane = 'weight' }: RibbonProps) {
+export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, lane = 'weight', onPaint }: RibbonProps) {
   const { assessment, sheet } = useDesk()
   const { moment, setMoment, goToKm } = usePlayhead()
   const units = useUnits()
   const box = useRef<HTMLDivElement>(null)
   const { width } = useSize(box)
-  const [dragging, setDragging] = useState(false)
   const { moments, days } = assessment
   const small = width < 1000
   const gutter = small ? 14 : 168
@@ -68,14 +71,15 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
   const zoom = (times: number) => setWanted(span * times >= days.length ? Infinity : Math.max(FEWEST_DAYS, Math.round(span * times)))
   const scale = useMemo(() => ribbonScale(days, gutter, width - (small ? 14 : 22), from, to), [days, gutter, width, small, from, to])
 
+  const { held, handlers } = useRibbonPointer({
+    onMove: (x) => moments && setMoment(nearestByX(moments, scale, x, scale.km(x).km)),
+    onZoom: zoom,
+    onStretch: onPaint && ((a, b) => onPaint(scale.km(a).km, scale.km(b).km)),
+  })
+
   if (!moments || !days.length) return <EmptyLand ref_={box} height={height} />
 
   const xNow = scale.x(moments.km[moment] ?? 0, dayNow)
-  const moveTo = (event: PointerEvent<HTMLDivElement>) => {
-    const left = event.currentTarget.getBoundingClientRect().left
-    const found = scale.km(event.clientX - left)
-    setMoment(nearestByX(moments, scale, event.clientX - left, found.km))
-  }
   const sureWater = sheet.road.stops.filter((s) => s.water === 'reliable').map((s) => s.at_km).sort((a, b) => a - b)
   const steps: Record<string, () => void> = {
     ArrowRight: () => setMoment(Math.min(moment + 1, moments.km.length - 1)),
@@ -100,16 +104,7 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
   }
   const place = placeOf(moments, moment)
   return (
-    <Frame ref={box} $tall={height}
-      onPointerDown={(e) => {
-        if ((e.target as Element).closest('button, [data-mark]')) return
-        e.currentTarget.setPointerCapture(e.pointerId)
-        setDragging(true)
-        moveTo(e)
-      }}
-      onPointerMove={(e) => dragging && moveTo(e)}
-      onPointerUp={() => setDragging(false)}
-      onPointerCancel={() => setDragging(false)}
+    <Frame ref={box} $tall={height} $painting={onPaint !== undefined} {...handlers}
       onWheel={(e) => e.ctrlKey && zoom(e.deltaY > 0 ? 1.5 : 1 / 1.5)}>
       <Thumb role="slider" tabIndex={0} aria-label="Moment of the tour" aria-valuemin={0}
         aria-valuemax={Math.round(moments.km.at(-1) ?? 0)} aria-valuenow={Math.round(moments.km[moment] ?? 0)}
@@ -143,6 +138,7 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
           <svg width={width} height={height} aria-hidden="true" pointerEvents="none">
             <path d={`M${xNow} 30V${height}`} stroke="var(--onnow)" strokeWidth={4.5} />
             <path d={`M${xNow} 30V${height}`} stroke="var(--now)" strokeWidth={2.5} />
+            {held && <rect x={Math.min(held.from, held.to)} y={40} width={Math.abs(held.to - held.from)} height={height - 40} fill="var(--now)" opacity={0.4} />}
           </svg>
           <Sign x={xNow} width={width} phone={small} />
           {!small && days.length > FEWEST_DAYS && (

@@ -3,6 +3,7 @@ import { memo } from 'react'
 import type { Assessment, Day, Finding, Moments, Stop, TourSheet } from '../api/client'
 import type { useUnits } from '../ui/preferences'
 import { Drop, NumberTab, Shop } from './ribbonMarks'
+import { RibbonSurfaces } from './RibbonSurfaces'
 import { dayOfKm, type Scale } from './ribbonScale'
 import { WeatherLane } from './WeatherLane'
 
@@ -51,6 +52,7 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
         : <WeatherLane days={days} scale={scale} foot={foot - 8} top={52} gutter={gutter} units={units} small={small} />}
       <path d={`${line}V${height}H0Z`} fill="var(--land)" />
       <path d={line} fill="none" stroke="var(--skyline)" strokeWidth={1.6} />
+      <RibbonSurfaces road={sheet.road} ridge={line} height={height} xOf={xOf} />
       {scale.edges.slice(1, -1).map((x) => (
         <path key={x} d={`M${x.toFixed(1)} ${rows.nights - 12}V${height}`} stroke="var(--landline)" strokeWidth={1} />
       ))}

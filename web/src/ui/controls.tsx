@@ -327,13 +327,14 @@ const TabFrame = styled(Aria.Tabs)`
     &[data-selected] { color: var(--ink); font-weight: 720; box-shadow: inset 0 -4px 0 var(--ink); }
   }
   [role='tabpanel'] { flex: 1; min-height: 0; overflow: auto; scrollbar-width: thin; padding-top: 8px; display: flex; flex-direction: column; gap: 8px; }
+  [role='tabpanel'] > ${RailLine}:first-child { border-top: 0; }
   ${phone} { [role='tab'] { min-height: 48px; } [role='tabpanel'] { overflow: visible; } }
 `
 
 /** Sheets behind each other, one shown. */
-export function Tabs({ label, tabs }: { label: string; tabs: { id: string; name: string; content: ReactNode }[] }) {
+export function Tabs({ label, tabs, onChange }: { label: string; tabs: { id: string; name: string; content: ReactNode }[]; onChange?: () => void }) {
   return (
-    <TabFrame>
+    <TabFrame onSelectionChange={onChange}>
       <Aria.TabList aria-label={label}>{tabs.map((t) => <Aria.Tab key={t.id} id={t.id}>{t.name}</Aria.Tab>)}</Aria.TabList>
       {tabs.map((t) => <Aria.TabPanel key={t.id} id={t.id}>{t.content}</Aria.TabPanel>)}
     </TabFrame>

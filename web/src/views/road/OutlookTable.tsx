@@ -40,7 +40,7 @@ export function OutlookTable() {
           {data.days.length > 0 && (
             <Sheet>
               <thead>
-                <tr><th className="n">Day</th><th>Date</th><th className="n">Night</th><th className="n">planned</th><th className="n">Day</th><th className="n">planned</th><th className="n">Rain</th><th className="n">Wind</th><th>Beyond the plan</th></tr>
+                <tr><th className="n">Day</th><th>Date</th><th className="n">Night’s low</th><th className="n">planned</th><th className="n">Day’s high</th><th className="n">planned</th><th className="n">Rain, if it comes</th><th className="n">Wind</th><th>Beyond the plan</th></tr>
               </thead>
               <tbody>
                 {data.days.map((d) => (

@@ -5,6 +5,7 @@ import type { Road, Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
 import { Ribbon } from '../../instruments/Ribbon'
+import type { Surface } from '../../instruments/RibbonSurfaces'
 import { RoadPlan } from '../../instruments/RoadPlan'
 import { Button, Choice, Field, FileButton, Measure, Muted, RailLine, Row, Section, Tabs } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
@@ -18,6 +19,7 @@ import { SurfacesPanel } from './SurfacesPanel'
 import { TrackTools } from './TrackTools'
 import { TypedDays } from './TypedDays'
 import { WeatherPanel } from './WeatherPanel'
+import { SURFACE_WORDS } from './words'
 
 const Stage = styled.div`
   flex: 1; min-height: 0; display: grid; grid-template-columns: 330px minmax(0, 1fr); gap: 28px; padding: 10px 20px 0;
@@ -40,6 +42,7 @@ export function RoadView() {
   const [typing, setTyping] = useState(false)
   const [shaping, setShaping] = useState(false)
   const [lane, setLane] = useState<'weight' | 'weather'>('weight')
+  const [brush, setBrush] = useState<Surface | null>(null)
   const nights = useNights()
   const road = sheet.road
   const facts = assessment.road
@@ -60,6 +63,12 @@ export function RoadView() {
         : putStop(stop, { shop: NEXT_SHOP[stop.shop] }, `Shop at ${stop.name}: ${NEXT_SHOP[stop.shop]}`),
     [putStop],
   )
+  const paint = (from: number, to: number) => {
+    const [from_km, to_km] = [Math.round(from * 10) / 10, Math.round(to * 10) / 10]
+    if (!brush || from_km >= to_km) return
+    const left = road.surfaces.filter((s) => s.from_km < from_km || s.to_km > to_km)
+    put(`Paint ${SURFACE_WORDS[brush]} from km ${from_km} to ${to_km}`, { surfaces: [...left, { from_km, to_km, surface: brush }] })
+  }
   const near = road.stops.reduce<Stop | null>((best, s) => (!best || Math.abs(s.at_km - km) < Math.abs(best.at_km - km) ? s : best), null)
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -117,16 +126,16 @@ export function RoadView() {
           </ul>
         </section>
         <section aria-label="Details">
-          <Tabs label="What of the road" tabs={[
+          <Tabs label="What of the road" onChange={() => setBrush(null)} tabs={[
             { id: 'stops', name: `Stops ${road.stops.length || ''}`, content: <StopsTable stops={road.stops} at={restingKm} onChange={putStops} /> },
             { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysTable road={road} now={restingDay} /> },
             { id: 'gaps', name: 'Gaps', content: <GapsTable /> },
             { id: 'weather', name: 'Weather and hours', content: <WeatherPanel road={road} put={put} /> },
-            { id: 'surface', name: 'Surfaces, ferries', content: <SurfacesPanel road={road} put={put} /> },
+            { id: 'surface', name: 'Surfaces, ferries', content: <SurfacesPanel road={road} put={put} brush={brush} setBrush={setBrush} /> },
           ]} />
         </section>
       </Stage>
-      <Ribbon height={300} skylineHeight={76} onSupply={onSupply} onNight={tour.has_track ? nights.put : undefined} lane={lane} />
+      <Ribbon height={300} skylineHeight={76} onSupply={onSupply} onNight={tour.has_track ? nights.put : undefined} lane={lane} onPaint={brush ? paint : undefined} />
       {shaping && <TrackTools onClose={() => setShaping(false)} />}
       {typing && <TypedDays days={road.typed_days} onClose={() => setTyping(false)} onKeep={(typed_days) => { put('Type the days', { typed_days }); setTyping(false) }} />}
     </>

@@ -1,10 +1,24 @@
 /** Stretches with a surface of their own, and stretches that are not ridden. */
 import type { ReactNode } from 'react'
+import { ToggleButton } from 'react-aria-components'
+import styled from 'styled-components'
 import type { Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
+import { type Surface, SurfaceMark } from '../../instruments/RibbonSurfaces'
 import { Button, Choice, IconButton, Measure, Muted, RailLine, Row } from '../../ui/controls'
+import { phone } from '../../ui/theme'
 import { CARRIAGE_WORDS, choices, SURFACE_WORDS } from './words'
+
+const Brushes = styled.div`
+  display: flex; flex-wrap: wrap; gap: 6px;
+  button {
+    display: flex; align-items: center; gap: 7px; min-height: 36px; padding: 0 10px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag);
+    font-size: 13px; font-weight: 600; font-stretch: 88%; cursor: pointer;
+    &[data-selected] { border: 2.5px solid var(--ink); font-weight: 750; }
+  }
+  ${phone} { button { min-height: 48px; } }
+`
 
 interface Stretch {
   from_km: number
@@ -13,11 +27,24 @@ interface Stretch {
 
 const NEW_KM = 20
 
-export function SurfacesPanel({ road, put }: { road: Road; put: (what: string, part: Partial<Road>) => void }) {
+export function SurfacesPanel({ road, put, brush, setBrush }: {
+  road: Road
+  put: (what: string, part: Partial<Road>) => void
+  brush: Surface | null
+  setBrush: (brush: Surface | null) => void
+}) {
   return (
     <>
       <RailLine>Surfaces</RailLine>
-      <Muted>Elsewhere the road is as smooth as the bike's rolling resistance says. Later lines lie over earlier ones.</Muted>
+      <Muted>Take a brush and drag along the ribbon. Elsewhere the road is as smooth as the bike's rolling resistance says; later lines lie over earlier ones.</Muted>
+      <Brushes role="group" aria-label="Brush">
+        {choices(SURFACE_WORDS).map(({ id, text }) => (
+          <ToggleButton key={id} isSelected={brush === id} onChange={(on) => setBrush(on ? id : null)}>
+            <svg width={36} height={14} aria-hidden="true"><SurfaceMark d="M0 7H36" surface={id} /></svg>
+            {text}
+          </ToggleButton>
+        ))}
+      </Brushes>
       <Stretches name="surface" list={road.surfaces} fresh={{ surface: 'gravel' as const }} add="Gravel from the playhead on"
         onChange={(what, surfaces) => put(what, { surfaces })}
         kind={(s, set) => <Choice label="Surface" value={s.surface} onChange={(surface) => set({ surface })} options={choices(SURFACE_WORDS)} />} />
