@@ -61,7 +61,7 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int) -> Day:
     riding_part = _ridden_cells(voyage, part)
     arrive = tour.road.start_hour + riding * tour.road.pause_factor + moved
     light = _light(road, date, (start + end) / 2, rise, fall)
-    felt = float(heat_index(weather.day_high_c[part], weather.humidity_pct[part]).max())
+    felt = float(heat_index(weather.day_high_c[part], voyage.noon_humidity_pct[part]).max())
     return Day(
         number=int(plan.offset[i]) + 1,
         date=date,

@@ -1,6 +1,7 @@
 """Plays a tour over its road: the days, and what water and food is on board where."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -79,6 +80,11 @@ class Voyage:
     water_l: Array
     food_kg: Array
     riding: list[pace.RidingMass]
+
+    @cached_property
+    def noon_humidity_pct(self) -> Array:
+        """Relative humidity at the hottest hour of a hot day [%]."""
+        return self.climate.humidity_at(self.climate.day_high_c)
 
     def day_of(self, km: float, leaving: bool = True) -> int:
         """Number of the day, from 1 and rest days counted, on which a kilometre is ridden."""

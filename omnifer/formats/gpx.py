@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.road import Part, Stop, Track, Waypoint
 from omnifer.core.physics.geodesy import segment_lengths
+from omnifer.core.road.symbols import words_of
 from omnifer.formats.problem import InputProblem
 
 MOST_BYTES = 32 * 1024 * 1024
@@ -288,9 +289,13 @@ def write_gpx(name: str, track: Track, days: list[Day], places: Iterable[tuple[S
     for stop, lat, lon in places:
         supplies = [f"{kind}: {what}" for kind, what in (("water", stop.water), ("shop", stop.shop)) if what != "none"]
         note = ", ".join(supplies)
+        words = words_of(stop)
         document.waypoints.append(
-            gpxpy.gpx.GPXWaypoint(lat, lon, name=stop.name, description=note or None, comment=stop.note or None)
-        )
+            gpxpy.gpx.GPXWaypoint(
+                lat, lon, name=stop.name, description=note or None, comment=stop.note or None,
+                symbol=words[-1].capitalize() if words else None, type=", ".join(words) or None,
+            )
+        )  # fmt: skip
     along = np.concatenate([[0.0], np.cumsum(segment_lengths(track.lat_deg, track.lon_deg))]) / 1000
     riding = [day for day in days if not day.rest]
     cuts = [int(np.searchsorted(along, day.from_km)) for day in riding] + [along.size - 1]

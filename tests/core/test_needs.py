@@ -42,7 +42,10 @@ def test_water_never_falls_below_its_floor_and_is_carried_with_a_margin():
     assert drunk == pytest.approx(6 * practice.DRUNK_FLOOR_L_PER_H)
     assert carried == pytest.approx(6 * practice.BOTTLE_FLOOR_L_PER_H)
     hot = climate(38, 24)
-    loss = float(body.sweat_loss(24 + practice.RIDING_HEAT_SHARE * 14, 40, 110))
+    warm = 24 + practice.RIDING_HEAT_SHARE * 14
+    # The day's moisture holds at its warm hours too: saturation at 38, 24 and 34.5 °C is 6.63, 2.98 and 5.47 kPa (FAO 56, table 2.3).
+    assert hot.humidity_at(np.array([warm]))[0] == pytest.approx(40 * (6.63 + 2.98) / 2 / 5.47, abs=0.15)
+    loss = float(body.sweat_loss(warm, hot.humidity_at(np.array([warm]))[0], 110))
     assert water.along(HOURS, hot, (RIDER,))[0][-1] == pytest.approx(6 * loss)
     assert water.along(HOURS, hot, (RIDER,))[1][-1] == pytest.approx(6 * practice.CARRY_FACTOR * loss)
 

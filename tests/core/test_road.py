@@ -24,7 +24,7 @@ from omnifer.core.model.road import (
 )
 from omnifer.core.road import arrivals, climate, days, learn, pace, reshape
 from omnifer.core.road.profile import from_track
-from omnifer.core.road.symbols import supplies_of
+from omnifer.core.road.symbols import RULES, supplies_of, words_of
 from tests.conftest import pannier_bike, small_tour, thing
 
 MONDAY = dt.date(2027, 5, 3)
@@ -347,3 +347,12 @@ def test_symbols_speak_of_supplies(words, field, value):
 def test_a_learned_or_changed_day_is_felt_in_the_kit_price():
     light, heavy = small_tour(thing("one", 1)), small_tour(thing("anvil", 30))
     assert seen(heavy).road.riding_hours > seen(light).road.riding_hours
+
+
+@given(st.sets(st.sampled_from(range(len(RULES)))), st.sampled_from(["none", "unsure", "seasonal", "reliable"]))
+def test_symbols_written_say_no_more_than_the_stop_has(chosen, water):
+    given_supplies = supplies_of(" ".join(RULES[n][0][0] for n in chosen)) | {"water": water}
+    place = Stop(id="s", name="Place", at_km=1, **given_supplies)
+    for field, value in supplies_of(", ".join(words_of(place))).items():
+        own = getattr(place, field)
+        assert set(value) <= set(own) if isinstance(own, tuple) else own == value, field

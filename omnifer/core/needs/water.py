@@ -18,8 +18,10 @@ def along(hours: Array, climate: Climate, riders: tuple[Rider, ...]) -> tuple[Ar
     never a drinking target: drinking more than is lost is dangerous too.
     """
     drunk, bottled = np.zeros(hours.size), np.zeros(hours.size)
+    warm = climate.riding_c
+    damp = climate.humidity_at(warm)
     for rider in riders:
-        loss = body.sweat_loss(climate.riding_c, climate.humidity_pct, rider.all_day_power_w)
+        loss = body.sweat_loss(warm, damp, rider.all_day_power_w)
         drunk += np.maximum(practice.DRUNK_FLOOR_L_PER_H, loss)
         bottled += np.maximum(practice.BOTTLE_FLOOR_L_PER_H, practice.CARRY_FACTOR * loss)
     spent = np.diff(hours)

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from omnifer.core import practice
 from omnifer.core.model.road import MonthNormals, Road, Station, Weather
+from omnifer.core.physics.air import vapour_pressure
 from omnifer.core.physics.weather import LAPSE_K_PER_M, exceeded
 from omnifer.core.road import normals
 from omnifer.core.road.profile import Profile
@@ -59,6 +60,16 @@ class Climate:
     def riding_c(self) -> Array:
         """Temperature of the hours in which one rides on a hot day [°C]."""
         return self.night_low_c + practice.RIDING_HEAT_SHARE * (self.day_high_c - self.night_low_c)
+
+    def humidity_at(self, temperature_c: Array) -> Array:
+        """Relative humidity at an hour of the day when it is so warm [%]; the air's moisture is that of the whole day.
+
+        References
+        ----------
+        FAO Irrigation and Drainage Paper 56 (1998), eq. 19: actual vapour pressure from the daily mean humidity.
+        """
+        saturated = (vapour_pressure(self.mean_max_c, 100.0) + vapour_pressure(self.mean_min_c, 100.0)) / 2
+        return np.minimum(self.humidity_pct * saturated / vapour_pressure(temperature_c, 100.0), 100.0)
 
 
 def along(profile: Profile, road: Road, start: dt.date, day: Array) -> Climate:

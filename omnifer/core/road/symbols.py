@@ -47,6 +47,16 @@ def supplies_of(text: str) -> dict[str, Any]:
     return found
 
 
+def words_of(stop: Stop) -> list[str]:
+    """Words that say what a stop supplies, such that `supplies_of` reads no more into them than the stop has."""
+
+    def has(field: str, value: Any) -> bool:
+        own = getattr(stop, field)
+        return set(value) <= set(own) if field in MANY else own == value
+
+    return [keys[0] for keys, supplies in RULES if all(has(field, value) for field, value in supplies.items())]
+
+
 def stops_of(waypoints: Sequence[Waypoint], profile: Profile, kept: Sequence[Stop]) -> tuple[list[Stop], int]:
     """Waypoints near the track as stops, those already there left out; and how many lie too far away."""
     known = {(stop.name, round(stop.at_km)) for stop in kept}
