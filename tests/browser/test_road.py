@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import visit
+from tests.formats.test_gpx import gpx
 
 
 @pytest.fixture
@@ -134,3 +135,36 @@ def test_the_plan_moves_the_playhead(road: Page):
     box = plan.bounding_box()
     plan.click(position={"x": box["width"] * 0.8, "y": box["height"] * 0.3})
     assert road.get_by_role("slider").get_attribute("aria-valuenow") != value
+
+
+def test_a_brush_paints_the_ribbon(road: Page):
+    tab(road, "Surfaces")
+    road.get_by_role("button", name="sand or mud").click()
+    box = road.get_by_role("img", name=re.compile("above the land")).bounding_box()
+    y = box["y"] + box["height"] / 2
+    road.mouse.move(500, y)
+    road.mouse.down()
+    road.mouse.move(560, y, steps=4)
+    road.mouse.up()
+    expect(road.get_by_role("button", name="Remove this surface")).to_have_count(3)
+    expect(road.get_by_role("button", name=re.compile("^Undo: Paint sand or mud"))).to_be_visible()
+    expect(road.get_by_role("tab", name=re.compile("^Days"))).not_to_have_text("Days 40")
+
+
+def test_an_outlook_says_why_it_is_silent(road: Page):
+    tab(road, "Weather")
+    road.get_by_role("button", name=re.compile("^Ask for day")).click()
+    expect(road.get_by_role("alert")).to_contain_text("No weather service is set up")
+
+
+def test_a_long_track_is_called_off(road: Page, tmp_path: Path):
+    long = tmp_path / "long.gpx"
+    long.write_bytes(gpx(*((45 + n / 100_000, 7.0, 200.0) for n in range(250_000))))
+    with road.expect_file_chooser() as chooser:
+        road.get_by_role("button", name="Another track").click()
+    chooser.value.set_files(long)
+    expect(road.get_by_role("progressbar")).to_be_visible()
+    road.get_by_role("button", name="Cancel").click()
+    expect(road.get_by_role("progressbar")).to_be_hidden()
+    expect(road.locator("dl").get_by_text("2\u202f600\u00a0km")).to_be_visible()
+    expect(road.get_by_role("button", name=re.compile("^Undo"))).to_be_disabled()

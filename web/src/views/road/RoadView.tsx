@@ -14,6 +14,7 @@ import { narrow } from '../../ui/theme'
 import { DaysTable } from './DaysTable'
 import { GapsTable } from './GapsTable'
 import { useNights } from './nights'
+import { RoadSheet } from './RoadSheet'
 import { StopsTable } from './StopsTable'
 import { SurfacesPanel } from './SurfacesPanel'
 import { TrackTools } from './TrackTools'
@@ -81,7 +82,7 @@ export function RoadView() {
   }, [letters, near, onSupply])
   return (
     <>
-      <Stage>
+      <Stage className="no-print">
         <section aria-label="The road">
           <Section>Road</Section>
           {facts ? (
@@ -135,7 +136,10 @@ export function RoadView() {
           ]} />
         </section>
       </Stage>
-      <Ribbon height={300} skylineHeight={76} onSupply={onSupply} onNight={tour.has_track ? nights.put : undefined} lane={lane} onPaint={brush ? paint : undefined} />
+      <div className="no-print">
+        <Ribbon height={300} skylineHeight={76} onSupply={onSupply} onNight={tour.has_track ? nights.put : undefined} lane={lane} onPaint={brush ? paint : undefined} />
+      </div>
+      <RoadSheet />
       {shaping && <TrackTools onClose={() => setShaping(false)} />}
       {typing && <TypedDays days={road.typed_days} onClose={() => setTyping(false)} onKeep={(typed_days) => { put('Type the days', { typed_days }); setTyping(false) }} />}
     </>
