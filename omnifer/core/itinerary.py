@@ -17,7 +17,8 @@ from omnifer.core.physics import geodesy, sun
 from omnifer.core.physics.weather import heat_index, wind_chill
 from omnifer.core.road import arrivals, pace
 from omnifer.core.road.profile import Profile
-from omnifer.core.voyage import Places, Voyage
+from omnifer.core.stores import Places
+from omnifer.core.voyage import Voyage
 
 SAME_NIGHT_KM = 0.2
 """A night this close to one the rider has set is that one."""
