@@ -1,12 +1,12 @@
 """A tour as files."""
 
+import re
 from typing import Any
 
 from flask import Blueprint, Response, current_app
 
 from omnifer.api.desk import desk
 from omnifer.api.openapi import operation
-from omnifer.api.parts import file_name
 from omnifer.core.assess import assess
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.road import Stop, Track
@@ -98,3 +98,8 @@ def export_kit(tour_id: str) -> Response:
 def schema() -> dict[str, Any]:
     """JSON Schema of a bundle."""
     return bundle_schema()
+
+
+def file_name(name: str, ending: str) -> str:
+    """A tour's name as a file name."""
+    return (re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "tour") + ending

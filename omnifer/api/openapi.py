@@ -23,6 +23,7 @@ class Operation:
     media: str
     status: int
     problems: tuple[int, ...]
+    asks: tuple[str, ...]
 
 
 def operation(
@@ -32,12 +33,13 @@ def operation(
     media: str = "application/json",
     status: int = 200,
     problems: tuple[int, ...] = (),
+    asks: tuple[str, ...] = (),
 ) -> Callable[[Function], Function]:
     """Describe a view function; its docstring's first line is the summary."""
 
     def describe(function: Function) -> Function:
         summary = (function.__doc__ or "").strip().split("\n")[0]
-        function.operation = Operation(summary, gives, takes, upload, media, status, problems)  # type: ignore[attr-defined]
+        function.operation = Operation(summary, gives, takes, upload, media, status, problems, asks)  # type: ignore[attr-defined]
         return function
 
     return describe
@@ -92,6 +94,9 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
             }
             for name in sorted(rule.arguments)
         ]
+    for name in op.asks:
+        parameter = {"name": name, "in": "query", "required": False, "schema": {"type": "string"}}
+        result.setdefault("parameters", []).append(parameter)
     if op.takes:
         result["requestBody"] = {
             "required": True,

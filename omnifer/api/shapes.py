@@ -5,14 +5,17 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from omnifer.core.load.aims import Aim, School
+from omnifer.core.load.explain import Paid
 from omnifer.core.load.places import PlaceFor
 from omnifer.core.load.proposal import Proposal
+from omnifer.core.model.aims import Aims
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
-from omnifer.core.model.quantities import Name, Noun
+from omnifer.core.model.quantities import Id, Name, Noun
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.tour import TourSheet
@@ -96,6 +99,7 @@ class Change(Noun):
     rig: Rig | None = None
     kit: tuple[Thing, ...] | None = None
     load: Load | None = None
+    aims: Aims | None = None
 
 
 class Step(Noun):
@@ -153,7 +157,25 @@ class ProposalRequest(Noun):
     """Ask for a load."""
 
     revision: Revision
+    rounds: Annotated[int, Field(ge=0, le=60, description="Rounds of the search; they grow longer")] = 8
     effort: Annotated[float, Field(ge=0, le=20, description="Effort of the solver, about seconds of one core")] = 1.0
+
+
+class Repair(Noun):
+    """A load changed by hand, to be put right around what is held."""
+
+    revision: Revision
+    what: Annotated[str, Field(min_length=1, max_length=200)]
+    load: Load
+    held: tuple[Id, ...] = Field((), max_length=200, description="Things that stay where the hand put them")
+
+
+class AimsAnswer(Noun):
+    """What a load aims at, what the load as it stands pays for each aim, and ways of loading to choose from."""
+
+    aims: list[Aim]
+    schools: list[School]
+    paid: Paid
 
 
 class ProposalAnswer(Noun):

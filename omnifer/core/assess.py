@@ -1,6 +1,7 @@
 """The one door to the rules of the job: a tour in, what it means out."""
 
 import math
+from collections.abc import Collection, Iterator
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,9 +11,10 @@ from omnifer.core.findings import CHECKS, find
 from omnifer.core.findings.placing import shelf_of
 from omnifer.core.findings.situation import Situation
 from omnifer.core.itinerary import days_of, gaps_of, passings
+from omnifer.core.load.explain import Paid, Why, bill_of, why
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
-from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose
+from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose, proposing, repair
 from omnifer.core.load.trace import BikeLoad, Stores
 from omnifer.core.model.assessment import (
     Assessment,
@@ -95,6 +97,26 @@ def places(tour: TourSheet, road: Profile | None, thing_id: str) -> list[PlaceFo
 def propose_load(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
     """The best load found for the whole tour; see `omnifer.core.load.proposal.propose`."""
     return propose(tour, stores_for_proposal(tour, road), rounds, effort)
+
+
+def load_proposals(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT) -> Iterator[Proposal]:
+    """Ever better loads; see `omnifer.core.load.proposal.proposing`."""
+    return proposing(tour, stores_for_proposal(tour, road), rounds, effort)
+
+
+def repaired_load(tour: TourSheet, road: Profile | None, held: Collection[str]) -> Proposal:
+    """The standing load put right by few moves; see `omnifer.core.load.proposal.repair`."""
+    return repair(tour, stores_for_proposal(tour, road), held)
+
+
+def why_here(tour: TourSheet, road: Profile | None, thing_id: str, carrier_id: str | None) -> Why:
+    """Why a thing rides where it does; see `omnifer.core.load.explain.why`. Raises KeyError where it is not there."""
+    return why(tour, stores_for_proposal(tour, road), thing_id, carrier_id)
+
+
+def aims_paid(tour: TourSheet, road: Profile | None) -> Paid:
+    """What the load costs, by aim [points]."""
+    return bill_of(tour, stores_for_proposal(tour, road))
 
 
 def stores_for_proposal(tour: TourSheet, road: Profile | None) -> Stores:

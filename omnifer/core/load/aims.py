@@ -4,6 +4,10 @@ All weights are practice: they put the rules of thumb of touring riders on one s
 annoyance of one kilogram carried 10 cm too high.
 """
 
+from omnifer.core.model.aims import AimName, Aims
+from omnifer.core.model.quantities import Noun
+from omnifer.core.model.tour import TourSheet
+
 OUT_THING = 400
 """A thing left out [points each]."""
 OUT_KG = 100
@@ -33,5 +37,69 @@ ROOM = 15
 """Litres missing of the room kept for shopping [points/l]."""
 ROOM_L = 6.0
 """Room kept besides the planned food: a third of one pannier [l]."""
+CHANGED = 6
+"""A thing away from where it rides today [points each]."""
 WORST_TIMES = 2
 """The worst moment counts this often more, besides the sum over the moments that govern."""
+
+
+class Aim(Noun):
+    """An aim in words: what it asks, why, and what one breach costs by its usual weight."""
+
+    name: AimName
+    words: str
+    why: str
+    price: str
+
+
+AIMS = (
+    Aim(name="reach", words="In reach when it is wanted", why="a thing buried is not used, or costs a full unpack",
+        price=f"{DEEP_STEP[1]} to {DEEP_STEP[3]} points a thing found too late; {RARE_ON_TOP} a litre of rare things on top"),
+    Aim(name="low", words="Low", why="a high load topples the bike and swings", price=f"{HIGH} points a kilogram and metre"),
+    Aim(name="middle", words="Near the middle", why="ends that are heavy turn and stop badly",
+        price=f"{FAR} points a kilogram and metre"),
+    Aim(name="sides", words="Left as right", why="a leaning bike pulls; half a kilogram a pair is not felt",
+        price=f"{SIDES} points a kilogram beyond {SIDES_TOLERANCE_KG} at each axle"),
+    Aim(name="front", words="Front wheel steady", why="too light it wanders uphill, too heavy it steers slowly",
+        price=f"{FRONT} points a kilogram outside the range"),
+    Aim(name="sway", words="Saddle pack light", why="it swings with every pedal stroke",
+        price=f"{SWAY} points a kilogram beyond {SWAY_LIMIT_KG:g}"),
+    Aim(name="together", words="Kits together", why="camp then opens few bags, and each has one place",
+        price=f"{KIT_SPLIT} points a bag that a kit is spread over"),
+    Aim(name="room", words="Room left for shopping", why="nobody packs as well on the road as at home",
+        price=f"{ROOM} points a litre missing of {ROOM_L:g} for each rider"),
+    Aim(name="riders", words="Riders by their power", why="the party rides at the pace of the slowest",
+        price=f"{RIDERS} points a kilogram beyond {RIDERS_TOLERANCE_KG:g}"),
+    Aim(name="changes", words="Everything where it was", why="hands find things by habit",
+        price=f"{CHANGED} points a thing that moves"),
+)  # fmt: skip
+
+
+class School(Noun):
+    """A way of loading that riders swear by, as a preset of the aims."""
+
+    id: str
+    name: str
+    words: str
+    aims: Aims
+
+
+SCHOOLS = (
+    School(id="neutral", name="Even", words="Both wheels gain alike; nothing counts more than usual.", aims=Aims()),
+    School(id="low_front", name="Heavy and low in front", words="Two fifths or more in front for steady steering downhill.",
+           aims=Aims(low=1.5, front_share_low=0.40, front_share_high=0.54)),
+    School(id="light_front", name="Light in front", words="A front wheel that lifts over stones; the rear carries.",
+           aims=Aims(front_share_low=0.26, front_share_high=0.38)),
+    School(id="rough", name="Rough ground", words="Narrow, in the middle, nothing that swings; room comes last.",
+           aims=Aims(middle=2, sway=3, sides=1.5, room=0.5)),
+    School(id="camp", name="Quick camp", words="Kits whole and everything in reach; the balance may suffer a little.",
+           aims=Aims(together=2, reach=1.5, low=0.7, middle=0.7)),
+    School(id="habit", name="As it is", words="Better only where it pays to move things.", aims=Aims(changes=2)),
+)  # fmt: skip
+"""Practice; what each costs on a tour is worked out there."""
+
+
+def front_range(tour: TourSheet, low: float, high: float) -> tuple[float, float]:
+    """The steady range of a front wheel's share: what the aims say, or the bike's own."""
+    wanted = (tour.aims.front_share_low or low, tour.aims.front_share_high or high)
+    return min(wanted), max(wanted)

@@ -1,6 +1,7 @@
 """From a tour and its voyage to the placing problem."""
 
 from collections.abc import Callable, Iterable
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,6 +11,7 @@ from omnifer.core.load import aims
 from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
 from omnifer.core.load.rules import steps_too_deep, why_not
 from omnifer.core.load.trace import Stores, volume_of
+from omnifer.core.model.aims import AimName
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import REACHES
 from omnifer.core.model.rig import Bike, Carrier
@@ -56,7 +58,8 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
     in_things = [water.get(thing.id, nothing) for thing in tour.kit]
     mass_kg = np.array([t.mass_kg + w for t, w in zip(tour.kit, in_things, strict=True)]).reshape(-1, len(moments))
     litres = np.array([volume_of(t, w) + nothing for t, w in zip(tour.kit, in_things, strict=True)]).reshape(mass_kg.shape)
-    place = _place_cost(pairs, levers)
+    place = _place_cost(tour, pairs, levers)
+    soft = _soft(tour, pairs, levers)
     kits = sorted({thing.kit for thing in tour.kit if _kept_together(thing)})
     tags = [*sorted({n for t in tour.kit for n in (*t.natures, *t.not_with)}), WET]
     food_tenth = stores.food_kg / 10
@@ -70,23 +73,24 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
         allowed=np.array([[why_not(t, c, b) is None for b, c in pairs] for t in tour.kit], dtype=bool).reshape(
             len(tour.kit), len(pairs)
         ),
-        cost=_costs(tour.kit, pairs, mass_kg.mean(axis=1), place),
+        cost_parts=_costs(tour, pairs, mass_kg.mean(axis=1), place),
         out_cost=_ints(1000 * aims.OUT_THING + round(1000 * aims.OUT_KG * t.mass_kg) for t in tour.kit),
         kit=_ints(kits.index(thing.kit) if _kept_together(thing) else -1 for thing in tour.kit),
-        kit_cost=1000 * aims.KIT_SPLIT,
+        kit_cost=round(1000 * aims.KIT_SPLIT * tour.aims.together),
         limit_g=_ints(round(carrier.limit_kg * 1000) for _, carrier in pairs),
         room_ml=_ints(round(carrier.volume_l * 1000) for _, carrier in pairs),
         hard=_hard(tour, pairs, levers),
-        soft=_soft(tour, pairs, levers),
+        soft=soft.rows_as_ints(),
+        soft_aims=tuple(soft.served),
         worst_times=aims.WORST_TIMES,
         food_g=_rounded(food_tenth * 1000),
         food_ml=_rounded(food_tenth * practice.FOOD_L_PER_KG * 1000),
-        food_cost=_rounded(1000 * float(food_tenth.mean()) * place),
+        food_cost=_rounded(1000 * float(food_tenth.mean()) * sum(place.values(), np.zeros(len(pairs)))),
         food_out_cost=1000 * aims.OUT_THING,
         food_allowed=shopping,
         kept=shopping & np.array([c.reach in ("riding", "stop") for _, c in pairs], dtype=bool),
         kept_target_ml=round(1000 * aims.ROOM_L * len(tour.riders)),
-        kept_cost=aims.ROOM,
+        kept_cost=round(aims.ROOM * tour.aims.room),
         has=_tags(tour.kit, tags, lambda t: (*t.natures, *((WET,) if t.wet else ()))),
         repels=_tags(tour.kit, tags, lambda t: (*t.not_with, *((WET,) if t.dry == "must" else ()))),
         pinned=_pins(tour, pairs, free_pins),
@@ -102,33 +106,51 @@ def _ints(values: Iterable[int]) -> Ints:
     return np.array(list(values), dtype=np.int64)
 
 
-def _rounded(values: NDArray[np.float64]) -> Ints:
-    return np.rint(values).astype(np.int64)
+def _rounded(values: NDArray[np.floating[Any]]) -> Ints:
+    whole: Ints = np.rint(values).astype(np.int64)
+    return whole
 
 
-def _place_cost(pairs: list[tuple[Bike, Carrier]], levers: dict[str, Levers]) -> NDArray[np.float64]:
+def _place_cost(
+    tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, Levers]
+) -> dict[AimName, NDArray[np.float64]]:
     """Points for a kilogram in each carrier: its height and its distance from the middle of the wheelbase."""
-    points = []
+    low, middle = [], []
     for bike, carrier in pairs:
         x, y, _ = levers[bike.id].centres[carrier.id]
         far = abs(x - bike.wheelbase_mm / 2) if not levers[bike.id].on_trailer(carrier) else 0.0
-        points.append(aims.HIGH * y / 1000 + aims.FAR * far / 1000)
-    return np.array(points)
+        low.append(aims.HIGH * tour.aims.low * y / 1000)
+        middle.append(aims.FAR * tour.aims.middle * far / 1000)
+    return {"low": np.array(low), "middle": np.array(middle)}
 
 
 def _costs(
-    kit: tuple[Thing, ...], pairs: list[tuple[Bike, Carrier]], mass_kg: NDArray[np.float64], place: NDArray[np.float64]
-) -> Ints:
-    """Cost of one thing in each carrier [thousandths of a point]."""
-    cost = mass_kg[:, None] * place[None, :]
-    for i, thing in enumerate(kit):
+    tour: TourSheet,
+    pairs: list[tuple[Bike, Carrier]],
+    mass_kg: NDArray[np.float64],
+    place: dict[AimName, NDArray[np.float64]],
+) -> dict[AimName, Ints]:
+    """Cost of one thing in each carrier, by aim [thousandths of a point]."""
+    reach = np.zeros((len(tour.kit), len(pairs)))
+    for i, thing in enumerate(tour.kit):
         for j, (_, carrier) in enumerate(pairs):
             deep = steps_too_deep(thing, carrier)
             if deep:
-                cost[i, j] += aims.DEEP_STEP[deep]
+                reach[i, j] = aims.DEEP_STEP[deep]
             elif REACHES.index(thing.reach) - REACHES.index(carrier.reach) >= 2:
-                cost[i, j] += aims.RARE_ON_TOP * thing.volume_l
-    return _rounded(1000 * cost)
+                reach[i, j] = aims.RARE_ON_TOP * thing.volume_l
+    parts: dict[AimName, Ints] = {name: _rounded(1000 * mass_kg[:, None] * per_kg) for name, per_kg in place.items()}
+    parts["reach"] = _rounded(1000 * tour.aims.reach * reach)
+    parts["changes"] = _rounded(1000 * aims.CHANGED * tour.aims.changes * _away(tour, pairs))
+    return parts
+
+
+def _away(tour: TourSheet, pairs: list[tuple[Bike, Carrier]]) -> Bools:
+    """Where a thing does not ride today, for those that ride anywhere, shape (i, j)."""
+    at = {(p.thing_id, p.carrier_id) for p in tour.load.placements}
+    somewhere = {thing for thing, _ in at}
+    rows = [[t.id in somewhere and (t.id, c.id) not in at for _, c in pairs] for t in tour.kit]
+    return np.array(rows, dtype=bool).reshape(len(tour.kit), len(pairs))
 
 
 def _tags(kit: tuple[Thing, ...], tags: list[str], of: Callable[[Thing], tuple[str, ...]]) -> Bools:
@@ -151,9 +173,17 @@ class _RowList:
     def __init__(self, carriers: int) -> None:
         self.carriers = carriers
         self.rows: list[tuple[str, NDArray[np.float64], float | None, float | None, int]] = []
+        self.served: list[AimName] = []
 
-    def add(self, name: str, lever: NDArray[np.float64], low: float | None, high: float | None, weight: int) -> None:
-        self.rows.append((name, lever, low, high, weight))
+    def add(self, name: str, lever: NDArray[np.float64], low: float | None, high: float | None, weight: float) -> None:
+        self.rows.append((name, lever, low, high, round(weight)))
+
+    def aim(
+        self, aim: AimName, name: str, lever: NDArray[np.float64], low: float | None, high: float | None, weight: float
+    ) -> None:
+        """A row that serves an aim."""
+        self.served.append(aim)
+        self.add(name, lever, low, high, weight)
 
     def rows_as_ints(self) -> Rows:
         def bound(kg: float | None, free: int) -> int:
@@ -197,7 +227,7 @@ def _hard(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, 
     return rows.rows_as_ints()
 
 
-def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, Levers]) -> Rows:
+def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, Levers]) -> _RowList:
     """Sides at each axle, front share, sway and riders' parts."""
     rows = _RowList(len(pairs))
     power = sum(r.all_day_power_w for r in tour.riders)
@@ -212,20 +242,32 @@ def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, 
             own = float(sum(s * c.mass_kg for s, (_, c) in zip(side, pairs, strict=True)))
             if side.any():
                 tolerance = aims.SIDES_TOLERANCE_KG
-                rows.add(f"sides {axle} {bike.id}", side, -tolerance - own, tolerance - own, aims.SIDES)
+                rows.aim(
+                    "sides", f"sides {axle} {bike.id}", side, -tolerance - own, tolerance - own, aims.SIDES * tour.aims.sides
+                )
         shares = [lever.carrier_shares(c) if m else None for m, (_, c) in zip(mine, pairs, strict=True)]
         front = np.array([s.front if s else 0.0 for s in shares])
         borne = np.array([s.front + s.rear if s else 0.0 for s in shares])
-        low, high = bike.front_share_low, bike.front_share_high
+        low, high = aims.front_range(tour, bike.front_share_low, bike.front_share_high)
+        weight = aims.FRONT * tour.aims.front
         total = bare.front + bare.rear
-        rows.add(f"front low {bike.id}", front - low * borne, low * total - bare.front, None, aims.FRONT)
-        rows.add(f"front high {bike.id}", front - high * borne, None, high * total - bare.front, aims.FRONT)
+        rows.aim("front", f"front low {bike.id}", front - low * borne, low * total - bare.front, None, weight)
+        rows.aim("front", f"front high {bike.id}", front - high * borne, None, high * total - bare.front, weight)
         for j, (b, carrier) in enumerate(pairs):
             if carrier.kind == "saddle_pack" and b.id == bike.id:
-                rows.add(f"sway {carrier.id}", np.eye(len(pairs))[j], None, aims.SWAY_LIMIT_KG, aims.SWAY)
+                rows.aim(
+                    "sway", f"sway {carrier.id}", np.eye(len(pairs))[j], None, aims.SWAY_LIMIT_KG, aims.SWAY * tour.aims.sway
+                )
         if len(tour.rig.bikes) > 1 and power:
             rider = next(r for r in tour.riders if r.id == bike.rider_id)
             part = rider.all_day_power_w / power
             tolerance = aims.RIDERS_TOLERANCE_KG
-            rows.add(f"riders {bike.id}", np.array(mine, dtype=float) - part, -tolerance, tolerance, aims.RIDERS)
-    return rows.rows_as_ints()
+            rows.aim(
+                "riders",
+                f"riders {bike.id}",
+                np.array(mine, dtype=float) - part,
+                -tolerance,
+                tolerance,
+                aims.RIDERS * tour.aims.riders,
+            )
+    return rows

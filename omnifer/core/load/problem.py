@@ -5,9 +5,13 @@ in `formulate`; what they mean is here.
 """
 
 from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
+
+from omnifer.core.model.aims import AimName
 
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
@@ -49,12 +53,14 @@ class Problem:
     mass_g, volume_ml : shape (i, s)
         Of one thing; vessels are heavier where they are full.
     allowed : shape (i, j)
-    cost : shape (i, j)
-        Of one thing in a carrier: height, distance from the middle, reach [thousandths of a point].
+    cost_parts : arrays of shape (i, j)
+        Of one thing in a carrier, by aim: height, distance from the middle, reach, change [thousandths of a point].
     out_cost : shape (i,)
         Of leaving one out.
     kit : shape (i,)
         Number of the kit, -1 for none.
+    soft_aims : tuple of str, length r
+        The aim that each soft row serves.
     limit_g, room_ml : shape (j,)
     food_g, food_ml : shape (s,)
         A tenth of all bought food.
@@ -74,7 +80,7 @@ class Problem:
     mass_g: Ints
     volume_ml: Ints
     allowed: Bools
-    cost: Ints
+    cost_parts: dict[AimName, Ints]
     out_cost: Ints
     kit: Ints
     kit_cost: int
@@ -82,6 +88,7 @@ class Problem:
     room_ml: Ints
     hard: Rows
     soft: Rows
+    soft_aims: tuple[AimName, ...]
     worst_times: int
     food_g: Ints
     food_ml: Ints
@@ -94,6 +101,11 @@ class Problem:
     has: Bools
     repels: Bools
     pinned: Ints
+
+    @cached_property
+    def cost(self) -> Ints:
+        """Of one thing in a carrier, all aims together, shape (i, j) [thousandths of a point]."""
+        return np.asarray(sum(self.cost_parts.values(), np.zeros_like(self.pinned)))
 
     @property
     def states(self) -> int:
@@ -155,13 +167,24 @@ def evaluate(problem: Problem, placing: Placing) -> Score:
     broken += 1000 * int(((problem.repelled.astype(np.int64) @ together) * together).sum() // 2)
     broken += 1000 * int(np.maximum(x.sum(axis=1) - problem.count, 0).sum() + max(food.sum() - 10, 0))
 
-    out = problem.count - x.sum(axis=1)
-    objective = int((problem.cost * x).sum() + (problem.out_cost * out).sum())
-    objective += int(problem.food_cost @ food + problem.food_out_cost * (10 - food.sum()))
-    for kit in range(int(problem.kit.max(initial=-1)) + 1):
-        objective += problem.kit_cost * int(together[problem.kit == kit].any(axis=0).sum())
+    return Score(sum(bill(problem, placing).values()), broken, int((problem.count - x.sum(axis=1)).sum() + 10 - food.sum()))
+
+
+def bill(problem: Problem, placing: Placing) -> dict[AimName | Literal["out"], int]:
+    """What a placing costs, by aim, and for what is left out [thousandths of a point]."""
+    x, food = placing.x, placing.food
+    costs: dict[AimName | Literal["out"], int] = {name: int((part * x).sum()) for name, part in problem.cost_parts.items()}
+    costs["low"] += int(problem.food_cost @ food)
+    costs["out"] = int(problem.out_cost @ (problem.count - x.sum(axis=1)) + problem.food_out_cost * (10 - food.sum()))
+    together = x > 0
+    kits = range(int(problem.kit.max(initial=-1)) + 1)
+    costs["together"] = problem.kit_cost * sum(int(together[problem.kit == kit].any(axis=0).sum()) for kit in kits)
+    load = x.T @ problem.mass_g + food[:, None] * problem.food_g
     over = overshoot(problem.soft.lever @ load, problem.soft)
-    objective += int(problem.soft.weight @ (over.sum(axis=1) + problem.worst_times * over.max(axis=1, initial=0)))
+    prices = problem.soft.weight * (over.sum(axis=1) + problem.worst_times * over.max(axis=1, initial=0))
+    for name, price in zip(problem.soft_aims, prices.tolist(), strict=True):
+        costs[name] = costs.get(name, 0) + price
+    volume = x.T @ problem.volume_ml + food[:, None] * problem.food_ml
     free = (problem.room_ml[:, None] - volume)[problem.kept].sum(axis=0)
-    objective += problem.kept_cost * int(np.maximum(problem.kept_target_ml - free, 0).max(initial=0))
-    return Score(objective, broken, int(out.sum() + 10 - food.sum()))
+    costs["room"] = problem.kept_cost * int(np.maximum(problem.kept_target_ml - free, 0).max(initial=0))
+    return costs

@@ -1,15 +1,18 @@
 """Proposes a load: the better of search and solver, what stays out, and which limits fall short."""
 
+from collections import deque
+from collections.abc import Collection, Iterator
 from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 from pydantic import Field
 
 from omnifer.core.load.aims import OUT_THING
+from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import LEVER, Placing, Problem, Score, evaluate
-from omnifer.core.load.search import Search, forced_contents, search
-from omnifer.core.load.solver import solve
+from omnifer.core.load.search import REHEATED, Search, better_and_better, forced_contents
+from omnifer.core.load.solver import Solved, solve
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.quantities import Noun
@@ -19,6 +22,9 @@ ROUNDS = 8
 """Annealing rounds of the search: some four seconds at a hundred things, the first good load after 50 ms."""
 EFFORT = 1.0
 """Deterministic effort of the solver: some four seconds on one core."""
+
+STEPS_OF_REPAIR = 100
+"""Annealing steps for each thing and carrier, where descent alone does not mend a load."""
 
 
 class Shortfall(Noun):
@@ -40,11 +46,17 @@ class Proposal(Noun):
     proven: bool
     out: dict[str, int] = Field(description="How many of each thing stay out")
     food_out_tenths: int
+    done: float = Field(1.0, description="How much of the search is behind it [-]")
     short: list[Shortfall] = Field(description="What everything together would need more of, where something stays out")
 
 
 def propose(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
-    """The best load found for the whole tour. The same tour and effort give the same load.
+    """The best load found for the whole tour: the last of `proposing`. The same tour and effort give the same load."""
+    return deque(proposing(tour, stores, rounds, effort), maxlen=1)[0]
+
+
+def proposing(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float = EFFORT) -> Iterator[Proposal]:
+    """Ever better loads for the whole tour, the first at once; whoever has seen enough closes the iterator.
 
     Parameters
     ----------
@@ -57,21 +69,65 @@ def propose(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float
     """
     problem = formulate(tour, stores)
     if not problem.thing_ids or not problem.carrier_ids:
-        return _empty(tour, problem)
+        yield _empty(tour, problem)
+        return
     # Each counts its own steps, so that side by side they give what they would give one after the other.
-    with ThreadPoolExecutor(max_workers=1) as beside:
-        solving = beside.submit(solve, problem, effort) if effort > 0 else None
-        placing, score = search(problem, rounds)
-        solved = solving.result() if solving else None
-    bound, proven = None, False
-    if solved is not None:
-        bound = max(solved.bound, 0.0) if not solved.infeasible else None
-        if solved.placing is not None:
-            polished, better = _polish(problem, solved.placing)
-            if better.order < score.order:
-                placing, score = polished, better
-        proven = bound is not None and score.objective <= bound + 0.5
-    return _answer(tour, problem, placing, score, bound, proven)
+    beside = ThreadPoolExecutor(max_workers=1)
+    solving = beside.submit(solve, problem, effort) if effort > 0 else None
+    try:
+        for turn, (placing, score) in enumerate(better_and_better(problem)):
+            done = turn / (rounds + 1)
+            if turn < rounds:
+                bound = (
+                    max(solving.result().bound, 0.0) if solving and solving.done() and not solving.result().infeasible else None
+                )
+                yield _answer(tour, problem, placing, score, bound, done)
+                continue
+            yield _settled(tour, problem, placing, score, solving.result() if solving else None)
+            return
+    finally:
+        beside.shutdown(wait=False, cancel_futures=True)
+
+
+def repair(tour: TourSheet, stores: Stores, held: Collection[str] = ()) -> Proposal:
+    """The standing load with what does not fit put right, by few moves; what is held stays where it is, as pins do.
+
+    Descends from the load as it stands, with a price for every thing that moves; where that leaves a limit broken or a
+    thing out, one round of annealing follows.
+    """
+    aims = tour.aims.model_copy(update={"changes": max(tour.aims.changes, 1.0)})
+    pins = tuple(
+        p.model_copy(update={"pinned": p.pinned or p.thing_id in held}) for p in tour.load.placements
+    )  # fmt: skip
+    pinned = tour.model_copy(update={"aims": aims, "load": tour.load.model_copy(update={"placements": pins})})
+    problem = formulate(pinned, stores)
+    standing = placing_of(pinned, problem)
+    allowed = problem.allowed | (problem.pinned > 0)
+    state = Search(problem, Placing(np.where(allowed, standing.x, 0), np.where(problem.food_allowed, standing.food, 0)))
+    state.insert_all()
+    state.descend()
+    placing = state.placing()
+    score = evaluate(problem, placing)
+    if score.broken or score.out:
+        state.anneal(STEPS_OF_REPAIR * problem.allowed.size, 0, REHEATED)
+        state.descend()
+        if (again := evaluate(problem, state.placing())).order < score.order:
+            placing, score = state.placing(), again
+    answer = _answer(pinned, problem, placing, score, None, 1.0)
+    was = {(p.thing_id, p.carrier_id) for p in tour.load.placements if p.pinned}
+    kept = tuple(
+        p.model_copy(update={"pinned": p.pinned and (p.thing_id, p.carrier_id) in was}) for p in answer.load.placements
+    )  # fmt: skip
+    return answer.model_copy(update={"load": answer.load.model_copy(update={"placements": kept})})
+
+
+def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, solved: Solved | None) -> Proposal:
+    """The better of search and solver, with the solver's bound."""
+    if solved is not None and solved.placing is not None:
+        polished, better = _polish(problem, solved.placing)
+        if better.order < score.order:
+            placing, score = polished, better
+    return _answer(tour, problem, placing, score, solved.floor if solved else None, 1.0)
 
 
 def _polish(problem: Problem, placing: Placing) -> tuple[Placing, Score]:
@@ -84,7 +140,8 @@ def _polish(problem: Problem, placing: Placing) -> tuple[Placing, Score]:
     return best, score
 
 
-def _answer(tour: TourSheet, problem: Problem, placing: Placing, score: Score, bound: float | None, proven: bool) -> Proposal:
+def _answer(tour: TourSheet, problem: Problem, placing: Placing, score: Score, bound: float | None, done: float) -> Proposal:
+    proven = bound is not None and score.objective <= bound + 0.5
     placements = []
     for i, thing_id in enumerate(problem.thing_ids):
         for j in np.flatnonzero(placing.x[i]):
@@ -107,6 +164,7 @@ def _answer(tour: TourSheet, problem: Problem, placing: Placing, score: Score, b
         proven=proven and score.broken == 0,
         out=missing,
         food_out_tenths=food_out,
+        done=round(done, 3),
         short=_shortfalls(tour, problem, placing) if missing or food_out else [],
     )
 

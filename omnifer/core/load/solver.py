@@ -21,6 +21,11 @@ class Solved:
     proven: bool
     infeasible: bool
 
+    @property
+    def floor(self) -> float | None:
+        """Points that no load can go below; None where every load breaks a limit [thousandths of a point]."""
+        return None if self.infeasible else max(self.bound, 0.0)
+
 
 class Model:
     """Variables and constraints of one problem."""

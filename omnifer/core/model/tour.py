@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from omnifer.core.model.aims import Aims
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load
 from omnifer.core.model.people import Rider
@@ -26,6 +27,7 @@ class TourSheet(Noun):
     rig: Rig = Rig()
     kit: tuple[Thing, ...] = Field((), max_length=2000)
     load: Load = Load()
+    aims: Aims = Aims()
 
     @model_validator(mode="after")
     def _references_hold(self) -> "TourSheet":

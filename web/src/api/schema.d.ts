@@ -126,6 +126,23 @@ export interface paths {
         patch: operations["change_tour"];
         trace?: never;
     };
+    "/api/tours/{tour_id}/aims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a load aims at, what this one pays for each aim, and schools to choose from. */
+        get: operations["aims"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/bundle.json": {
         parameters: {
             query?: never;
@@ -254,8 +271,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Propose a load and take it on; undo brings the old one back. */
+        /** Propose a load and take it on; undo brings the old one back. A stream tells each better load on the way. */
         post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/repair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take on a load changed by hand, with as few other things moved as put it right. */
+        post: operations["repair"];
         delete?: never;
         options?: never;
         head?: never;
@@ -398,6 +432,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/things/{thing_id}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Why a thing rides in a carrier, or lies on the shelf where none is named: what every other place would cost. */
+        get: operations["thing_why"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/track": {
         parameters: {
             query?: never;
@@ -453,6 +504,191 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Aim
+         * @description An aim in words: what it asks, why, and what one breach costs by its usual weight.
+         */
+        Aim: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "low" | "middle" | "reach" | "together" | "sides" | "front" | "sway" | "riders" | "room" | "changes";
+            /** Price */
+            price: string;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Aims
+         * @description How much each aim counts, in times of its usual weight, and where the front wheel's share should lie.
+         */
+        "Aims-Input": {
+            /**
+             * Changes
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 0
+             */
+            changes?: number;
+            /**
+             * Front
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            front?: number;
+            /**
+             * Front Share High
+             * @default null
+             */
+            front_share_high?: number | null;
+            /**
+             * Front Share Low
+             * @description Steady range of the front wheel's share; None: the bike's own
+             * @default null
+             */
+            front_share_low?: number | null;
+            /**
+             * Low
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            low?: number;
+            /**
+             * Middle
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            middle?: number;
+            /**
+             * Reach
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            reach?: number;
+            /**
+             * Riders
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            riders?: number;
+            /**
+             * Room
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            room?: number;
+            /**
+             * Sides
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            sides?: number;
+            /**
+             * Sway
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            sway?: number;
+            /**
+             * Together
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            together?: number;
+        };
+        /**
+         * Aims
+         * @description How much each aim counts, in times of its usual weight, and where the front wheel's share should lie.
+         */
+        "Aims-Output": {
+            /**
+             * Changes
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 0
+             */
+            changes: number;
+            /**
+             * Front
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            front: number;
+            /**
+             * Front Share High
+             * @default null
+             */
+            front_share_high: number | null;
+            /**
+             * Front Share Low
+             * @description Steady range of the front wheel's share; None: the bike's own
+             * @default null
+             */
+            front_share_low: number | null;
+            /**
+             * Low
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            low: number;
+            /**
+             * Middle
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            middle: number;
+            /**
+             * Reach
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            reach: number;
+            /**
+             * Riders
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            riders: number;
+            /**
+             * Room
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            room: number;
+            /**
+             * Sides
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            sides: number;
+            /**
+             * Sway
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            sway: number;
+            /**
+             * Together
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            together: number;
+        };
+        /**
+         * AimsAnswer
+         * @description What a load aims at, what the load as it stands pays for each aim, and ways of loading to choose from.
+         */
+        AimsAnswer: {
+            /** Aims */
+            aims: components["schemas"]["Aim"][];
+            /** Paid */
+            paid: {
+                [key: string]: number;
+            };
+            /** Schools */
+            schools: components["schemas"]["School"][];
+        };
         /**
          * Assessment
          * @description Everything that follows from a tour.
@@ -1156,6 +1392,8 @@ export interface components {
          * @description A change of one or more parts of a tour.
          */
         Change: {
+            /** @default null */
+            aims?: components["schemas"]["Aims-Input"] | null;
             /**
              * Kit
              * @default null
@@ -1450,6 +1688,31 @@ export interface components {
              * @default true
              */
             to_stops: boolean;
+        };
+        /**
+         * Elsewhere
+         * @description One other place for a thing, all else standing still.
+         */
+        Elsewhere: {
+            /** @description Why it cannot ride there as the load stands */
+            against: components["schemas"]["Text"] | null;
+            /**
+             * By Aim
+             * @description What of that each aim says, where it says anything
+             */
+            by_aim: {
+                [key: string]: number;
+            };
+            /**
+             * Carrier Id
+             * @description None: the shelf
+             */
+            carrier_id: string | null;
+            /**
+             * Points
+             * @description Points more than where it rides now; below 0 it would be better there
+             */
+            points: number;
         };
         /**
          * Figure
@@ -2144,6 +2407,12 @@ export interface components {
              * @description Nothing is left out
              */
             complete: boolean;
+            /**
+             * Done
+             * @description How much of the search is behind it [-]
+             * @default 1
+             */
+            done: number;
             /** Food Out Tenths */
             food_out_tenths: number;
             /**
@@ -2196,6 +2465,32 @@ export interface components {
              * @description The revision that the writer saw
              */
             revision: number;
+            /**
+             * Rounds
+             * @description Rounds of the search; they grow longer
+             * @default 8
+             */
+            rounds?: number;
+        };
+        /**
+         * Repair
+         * @description A load changed by hand, to be put right around what is held.
+         */
+        Repair: {
+            /**
+             * Held
+             * @description Things that stay where the hand put them
+             * @default []
+             */
+            held?: string[];
+            load: components["schemas"]["Load-Input"];
+            /**
+             * Revision
+             * @description The revision that the writer saw
+             */
+            revision: number;
+            /** What */
+            what: string;
         };
         /**
          * Rider
@@ -2483,6 +2778,19 @@ export interface components {
             text: string;
             /** What */
             what: string;
+        };
+        /**
+         * School
+         * @description A way of loading that riders swear by, as a preset of the aims.
+         */
+        School: {
+            aims: components["schemas"]["Aims-Output"];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
         };
         /**
          * Session
@@ -3271,6 +3579,23 @@ export interface components {
          */
         TourSheet: {
             /**
+             * @default {
+             *       "changes": 0,
+             *       "front": 1,
+             *       "front_share_high": null,
+             *       "front_share_low": null,
+             *       "low": 1,
+             *       "middle": 1,
+             *       "reach": 1,
+             *       "riders": 1,
+             *       "room": 1,
+             *       "sides": 1,
+             *       "sway": 1,
+             *       "together": 1
+             *     }
+             */
+            aims: components["schemas"]["Aims-Output"];
+            /**
              * Kit
              * @default []
              */
@@ -3606,6 +3931,23 @@ export interface components {
              * @description Air temperature [°C]
              */
             night_low_c: number;
+        };
+        /**
+         * Why
+         * @description Why a thing rides in a carrier.
+         */
+        Why: {
+            /** Carrier Id */
+            carrier_id: string | null;
+            /** Pinned */
+            pinned: boolean;
+            /**
+             * Places
+             * @description All other places, those that are possible first, the cheapest of them first
+             */
+            places: components["schemas"]["Elsewhere"][];
+            /** Thing Id */
+            thing_id: string;
         };
     };
     responses: never;
@@ -3998,6 +4340,46 @@ export interface operations {
             };
         };
     };
+    aims: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimsAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     export_bundle: {
         parameters: {
             query?: never;
@@ -4380,6 +4762,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProposalAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    repair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Repair"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
                 };
             };
             /** @description Refused */
@@ -4829,6 +5273,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Places"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    thing_why: {
+        parameters: {
+            query?: {
+                carrier?: string;
+            };
+            header?: never;
+            path: {
+                thing_id: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Why"];
                 };
             };
             /** @description Refused */

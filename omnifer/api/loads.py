@@ -1,0 +1,106 @@
+"""The load of a tour: where things could go and why they ride where they do, trials, proposals and repairs."""
+
+from flask import Blueprint, Response, request
+
+from omnifer.api import shapes
+from omnifer.api.desk import answer, body, desk
+from omnifer.api.openapi import operation
+from omnifer.api.streams import Tell, told
+from omnifer.core.assess import aims_paid, assess, load_proposals, places, repaired_load, why_here
+from omnifer.core.load.aims import AIMS, SCHOOLS
+from omnifer.core.load.explain import Why
+from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.load import Load
+from omnifer.core.model.tour import TourSheet
+from omnifer.store.tours import NotThereError, StaleError
+
+blueprint = Blueprint("loads", __name__)
+MOVES_NAMED = 6
+"""Things told by name that a repair moved."""
+
+
+@blueprint.get("/api/tours/<tour_id>/things/<thing_id>/places")
+@operation(gives=shapes.Places, problems=(404,))
+def thing_places(tour_id: str, thing_id: str) -> Response:
+    """Where a thing could go, best places first."""
+    stored = desk().tours.read(tour_id)
+    try:
+        return answer(shapes.Places(places=places(stored.sheet, desk().profile(stored), thing_id)))
+    except KeyError:
+        raise NotThereError(thing_id) from None
+
+
+@blueprint.get("/api/tours/<tour_id>/things/<thing_id>/why")
+@operation(gives=Why, asks=("carrier",), problems=(404,))
+def thing_why(tour_id: str, thing_id: str) -> Response:
+    """Why a thing rides in a carrier, or lies on the shelf where none is named: what every other place would cost."""
+    stored = desk().tours.read(tour_id)
+    try:
+        return answer(why_here(stored.sheet, desk().profile(stored), thing_id, request.args.get("carrier") or None))
+    except KeyError:
+        raise NotThereError(thing_id) from None
+
+
+@blueprint.get("/api/tours/<tour_id>/aims")
+@operation(gives=shapes.AimsAnswer, problems=(404,))
+def aims(tour_id: str) -> Response:
+    """What a load aims at, what this one pays for each aim, and schools to choose from."""
+    stored = desk().tours.read(tour_id)
+    paid = aims_paid(stored.sheet, desk().profile(stored))
+    return answer(shapes.AimsAnswer(aims=list(AIMS), schools=list(SCHOOLS), paid=paid))
+
+
+@blueprint.post("/api/tours/<tour_id>/trial")
+@operation(gives=Assessment, takes=shapes.Trial, problems=(404, 422))
+def try_load(tour_id: str) -> Response:
+    """What another load would mean; nothing is kept."""
+    wanted = shapes.Trial.model_validate_json(body())
+    stored = desk().tours.read(tour_id)
+    return answer(assess(_with(stored.sheet, wanted.load), desk().profile(stored)))
+
+
+@blueprint.post("/api/tours/<tour_id>/proposal")
+@operation(gives=shapes.ProposalAnswer, takes=shapes.ProposalRequest, problems=(404, 409, 422))
+def propose(tour_id: str) -> Response:
+    """Propose a load and take it on; undo brings the old one back. A stream tells each better load on the way."""
+    wanted = shapes.ProposalRequest.model_validate_json(body())
+    stored = desk().tours.read(tour_id)
+    if stored.revision != wanted.revision:
+        raise StaleError(stored.revision)
+    profile = desk().profile(stored)
+
+    def work(tell: Tell) -> shapes.ProposalAnswer:
+        for proposal in load_proposals(stored.sheet, profile, wanted.rounds, wanted.effort):
+            tell(proposal)
+        desk().tours.change(tour_id, wanted.revision, "Propose a load", _with(stored.sheet, proposal.load))
+        return shapes.ProposalAnswer(answer=desk().answer(tour_id), proposal=proposal)
+
+    return told(work)
+
+
+@blueprint.post("/api/tours/<tour_id>/repair")
+@operation(gives=shapes.TourAnswer, takes=shapes.Repair, problems=(404, 409, 422))
+def repair(tour_id: str) -> Response:
+    """Take on a load changed by hand, with as few other things moved as put it right."""
+    wanted = shapes.Repair.model_validate_json(body())
+    stored = desk().tours.read(tour_id)
+    sheet = _with(stored.sheet, wanted.load)
+    found = repaired_load(sheet, desk().profile(stored), wanted.held)
+    desk().tours.change(tour_id, wanted.revision, wanted.what, _with(stored.sheet, found.load))
+    return answer(desk().answer(tour_id, _moves(sheet, found.load)))
+
+
+def _with(sheet: TourSheet, load: Load) -> TourSheet:
+    return TourSheet.model_validate(dict(sheet.model_copy(update={"load": load})))
+
+
+def _moves(before: TourSheet, after: Load) -> list[str]:
+    """What a repair moved, in words."""
+    names = {thing.id: thing.name for thing in before.kit} | {carrier.id: carrier.name for carrier in before.carriers}
+    was = {(p.thing_id, p.carrier_id) for p in before.load.placements}
+    new = dict.fromkeys((p.thing_id, p.carrier_id) for p in after.placements if (p.thing_id, p.carrier_id) not in was)
+    if not new:
+        return []
+    told_of = [f"{names[thing]} to {names[carrier]}" for thing, carrier in new]
+    more = f" and {len(told_of) - MOVES_NAMED} more" if len(told_of) > MOVES_NAMED else ""
+    return [f"To make room moved as well: {', '.join(told_of[:MOVES_NAMED])}{more}."]
