@@ -20,6 +20,10 @@ export type KitPreview = Schemas['KitPreview']
 export type Load = Schemas['Load-Output']
 export type Moments = Schemas['Moments']
 export type NewTour = Schemas['NewTour']
+export type Aims = Schemas['Aims-Output']
+export type AimsAnswer = Schemas['AimsAnswer']
+export type ProposalAnswer = Schemas['ProposalAnswer']
+export type Why = Schemas['Why']
 export type LearnedPace = Schemas['LearnedPace']
 export type Passing = Schemas['Passing']
 export type PlaceFor = Schemas['PlaceFor']
@@ -145,8 +149,13 @@ export const api = {
     taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body: { text } })),
   importKit: (id: string, revision: number, text: string, replace: boolean) =>
     taken(client.POST('/api/tours/{tour_id}/kit/import', { ...at(id), body: { revision, text, replace } })),
-  propose: (id: string, revision: number) =>
-    taken(client.POST('/api/tours/{tour_id}/proposal', { ...at(id), body: { revision } })),
+  propose: (id: string, revision: number, rounds: number, tell: (better: Proposal) => void, signal: AbortSignal) =>
+    streamed<ProposalAnswer>(`/api/tours/${id}/proposal`, JSON.stringify({ revision, rounds }), (_, news) => tell(news as Proposal), signal),
+  repair: (id: string, revision: number, what: string, load: Load, held: string[]) =>
+    taken(client.POST('/api/tours/{tour_id}/repair', { ...at(id), body: { revision, what, load, held } })),
+  aims: (id: string) => taken(client.GET('/api/tours/{tour_id}/aims', at(id))),
+  why: (tour_id: string, thing_id: string, carrier: string | null) =>
+    taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/why', { params: { path: { tour_id, thing_id }, query: carrier === null ? {} : { carrier } } })),
   places: (tour_id: string, thing_id: string) =>
     taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/places', { params: { path: { tour_id, thing_id } } })),
   trial: (id: string, load: Load) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: { load } })),

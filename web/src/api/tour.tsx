@@ -16,7 +16,10 @@ export interface Desk {
   remarks: string[]
   change: (what: string, parts: Parts) => Promise<boolean>
   step: (step: 'undo' | 'redo') => void
-  propose: () => Promise<Proposal | undefined>
+  /** Searches for a load; tells each better one, and takes the last on. Called off, nothing changes. */
+  propose: (rounds: number, tell: (better: Proposal) => void, signal: AbortSignal) => Promise<Proposal | undefined>
+  /** Changes the load by hand and puts the rest right around what is held. */
+  repair: (what: string, load: TourSheet['load'], held: string[]) => Promise<boolean>
   bringTrack: (files: File[], after?: boolean) => Promise<boolean>
   /** Sends something else that answers with the tour. */
   ask: (what: string, call: (id: string, revision: number) => Promise<TourAnswer>) => Promise<boolean>
@@ -85,7 +88,8 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       remarks,
       change: async (what, parts) => (await send(what, (revision) => api.change(id, { revision, what, ...parts }), same)) !== undefined,
       step: (step) => void send(step, (revision) => api.step(id, revision, step), same),
-      propose: async () => (await send('Working out a load', (revision) => api.propose(id, revision), (r) => r.answer))?.proposal,
+      propose: async (rounds, tell, signal) => (await send('Working out a load', (revision) => api.propose(id, revision, rounds, tell, signal), (r) => r.answer))?.proposal,
+      repair: async (what, load, held) => (await send(what, (revision) => api.repair(id, revision, what, load, held), same)) !== undefined,
       underWay,
       bringTrack: async (files, after = false) => {
         const stop = new AbortController()

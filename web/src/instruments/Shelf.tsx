@@ -1,20 +1,23 @@
 /** What is not stowed yet, by the moment a hand needs it; and what rides where. */
 import { useMemo, useState } from 'react'
+import { ToggleButton } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Placement, Thing } from '../api/client'
 import { useDesk } from '../api/tour'
 import { Button, IconButton, Menu, type MenuEntry, Muted, RailLine, Section } from '../ui/controls'
 import { Icon, REACH_WORDS } from '../ui/icons'
-import { useUnits } from '../ui/preferences'
+import { usePreferences, useUnits } from '../ui/preferences'
 import { pinThing } from './loadEdits'
 import { usePlayhead } from './moment'
 import { minutesWords, Tag } from './Tag'
 import { usePlaces, useStow } from './useStow'
+import { WhyDialog } from './WhyDialog'
 
 const Column = styled.section`
   display: flex; flex-direction: column; min-height: 0; padding: 9px 0 0 20px;
   .scroll { overflow-y: auto; flex: 1; min-height: 0; padding: 4px 3px 8px; scrollbar-width: thin; }
   .group { margin-bottom: 8px; }
+  .mending { text-align: left; font-size: 13px; font-weight: 600; font-stretch: 86%; min-height: 32px; cursor: pointer; flex: none; }
   .food { display: flex; align-items: center; gap: 6px; padding: 4px 0; font-size: 12.5px; }
 `
 const Head = styled.div`
@@ -37,6 +40,7 @@ export function Shelf() {
   const { sheet, assessment } = useDesk()
   const { carrierId, setCarrier, inHand } = usePlayhead()
   const { entries, stow } = useStow()
+  const { mending, setMending } = usePreferences()
   const units = useUnits()
   const [wanted, setShown] = useState<Shown>('shelf')
   const [query, setQuery] = useState('')
@@ -95,6 +99,7 @@ export function Shelf() {
           <Muted>{sheet.kit.length ? 'Everything is stowed.' : 'No things yet. Bring a list under Kit.'}</Muted>
         )}
       </div>
+      <ToggleButton className="mending" isSelected={mending} onChange={setMending}>{mending ? '☑' : '☐'} Make room around what I move</ToggleButton>
       {shown === 'shelf' && onShelf.length > 0 && (
         <Bill>Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>{minutesWords(mass, assessment.minutes_per_kg)}</Bill>
       )}
@@ -140,6 +145,7 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
   const [open, setOpen] = useState(false)
   const { sheet, change } = useDesk()
   const { move, entries } = useStow()
+  const [asked, setAsked] = useState(false)
   const places = usePlaces(open ? thing.id : null)
   const units = useUnits()
   const ordered = [...places.keys(), ...entries.map((e) => e.id).filter((id) => !places.has(id))]
@@ -150,6 +156,7 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
     const note = place?.reason ? units.say(place.reason) : place?.fits ? 'fits' : undefined
     return [{ id, text: entry.label, note }]
   })
+  listed.unshift({ id: '#why', text: from === null ? 'What would each place cost?' : 'Why here?', note: 'and what every other place would cost' })
   if (from !== null) {
     listed.unshift({ id: '#shelf', text: 'Back to the shelf' })
     listed.unshift({ id: '#pin', text: pinned ? 'Unpin' : 'Pin it here', note: 'a proposal leaves pinned things where they are' })
@@ -157,9 +164,12 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
   }
   const { pickUp } = useStow()
   return (
+    <>
+    {asked && <WhyDialog thing={thing} from={from} onClose={() => setAsked(false)} />}
     <Menu label={`Move ${thing.name}`} entries={listed}
       onChoose={(id) => {
-        if (id === '#shelf') move(thing.id, count, from, null)
+        if (id === '#why') setAsked(true)
+        else if (id === '#shelf') move(thing.id, count, from, null)
         else if (id === '#one') pickUp(thing.id, 1, from)
         else if (id === '#pin' && from !== null) {
           void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), { load: pinThing(sheet.load, thing.id, from, !pinned) })
@@ -169,5 +179,6 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
         <Icon name="more" size={16} />
       </IconButton>
     </Menu>
+    </>
   )
 }

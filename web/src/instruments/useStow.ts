@@ -4,10 +4,12 @@ import { useMemo } from 'react'
 import { api, type PlaceFor } from '../api/client'
 import { useDesk } from '../api/tour'
 import { carrierEntries, moveThing } from './loadEdits'
+import { usePreferences } from '../ui/preferences'
 import { usePlayhead } from './moment'
 
 export function useStow() {
-  const { sheet, change } = useDesk()
+  const { sheet, change, repair } = useDesk()
+  const { mending } = usePreferences()
   const { inHand, setInHand, speak } = usePlayhead()
   const entries = useMemo(() => carrierEntries(sheet), [sheet])
   const label = (id: string | null) => (id === null ? 'the shelf' : (entries.find((e) => e.id === id)?.label ?? ''))
@@ -16,7 +18,9 @@ export function useStow() {
     setInHand(null)
     if (from === to) return
     const words = `${nameOf(thingId)} to ${label(to)}`
-    void change(`Move ${words}`.slice(0, 200), { load: moveThing(sheet.load, thingId, count, from, to) }).then((done) => {
+    const what = `Move ${words}`.slice(0, 200)
+    const load = moveThing(sheet.load, thingId, count, from, to)
+    void (mending && to !== null ? repair(what, load, [thingId]) : change(what, { load })).then((done) => {
       if (done) speak(`${words}.`)
     })
   }

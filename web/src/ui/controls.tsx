@@ -289,7 +289,7 @@ export function Notice({ children, onClose, action, urgent }: {
   )
 }
 
-const Gauge = styled(Aria.ProgressBar)`
+export const Gauge = styled(Aria.ProgressBar)`
   flex: 1; display: flex; align-items: center; gap: 12px; font-weight: 600; font-stretch: 88%;
   > div { flex: 1; max-width: 340px; height: 10px; border: 1.5px solid var(--ink); border-radius: 3px; overflow: hidden; }
   > div > div { height: 100%; background: var(--ink); }

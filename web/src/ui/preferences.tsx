@@ -11,6 +11,9 @@ interface Preferences {
   toggleTheme: () => void
   letters: boolean
   setLetters: (on: boolean) => void
+  /** Whether the rest of a load is put right around a move by hand. */
+  mending: boolean
+  setMending: (on: boolean) => void
 }
 
 const Context = createContext<Preferences | null>(null)
@@ -22,6 +25,7 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
     return chosen ? chosen === 'dark' : window.matchMedia('(prefers-color-scheme: dark)').matches
   })
   const [letters, setLetters] = useState(kept('letters') !== 'off')
+  const [mending, setMending] = useState(kept('mending') === 'on')
   useEffect(() => {
     document.documentElement.dataset.theme = dark ? 'dark' : 'day'
   }, [dark])
@@ -42,8 +46,13 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
         keep('letters', on ? 'on' : 'off')
         setLetters(on)
       },
+      mending,
+      setMending: (on: boolean) => {
+        keep('mending', on ? 'on' : 'off')
+        setMending(on)
+      },
     }),
-    [system, dark, letters],
+    [system, dark, letters, mending],
   )
   return <Context.Provider value={value}>{children}</Context.Provider>
 }

@@ -1,7 +1,7 @@
 /** The home view: shelf, rig and findings above the horizon, the tour below it. */
 import { useState } from 'react'
 import styled from 'styled-components'
-import { pick, type Proposal } from '../../api/client'
+import { pick } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Findings } from '../../instruments/Findings'
 import { usePlayhead } from '../../instruments/moment'
@@ -13,6 +13,8 @@ import { Button, Muted } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone } from '../../ui/theme'
+import { AimsDialog } from './AimsDialog'
+import { ProposalBoard, useSearch } from './ProposalBoard'
 
 const Stage = styled.div`
   flex: 1; min-height: 0; display: grid; grid-template-columns: 268px minmax(0, 1fr) 310px; grid-template-rows: minmax(0, 1fr);
@@ -33,10 +35,6 @@ const Tools = styled.div`
   > .right { margin-left: auto; display: flex; gap: 6px; }
   ${phone} { position: static; padding: 4px 14px; flex-wrap: wrap; }
 `
-const Verdict = styled.p`
-  position: absolute; left: 50%; transform: translateX(-50%); top: 4px; max-width: 560px; background: var(--tag); border: 2px solid var(--ink); border-radius: 3px;
-  padding: 6px 12px; font-size: 13px; z-index: 4; display: flex; gap: 10px; align-items: center;
-`
 const Bikes = styled.div`
   position: absolute; left: 8px; top: 6px; display: flex; flex-direction: column; gap: 4px; z-index: 2;
   ${phone} { position: static; order: -1; flex-direction: row; padding: 6px 14px 0; }
@@ -49,21 +47,21 @@ const Readings = styled.dl`
 `
 
 export function LoadView() {
-  const { sheet, assessment, propose, busy } = useDesk()
+  const { sheet, assessment } = useDesk()
   const { bikeId, setBike } = usePlayhead()
   const [leftSide, setLeft] = useState(false)
   const [riderOn, setRider] = useState(false)
   const [list, setList] = useState(false)
-  const [proposal, setProposal] = useState<Proposal | null>(null)
+  const [aiming, setAiming] = useState(false)
+  const search = useSearch()
   const bike = sheet.rig.bikes.find((b) => b.id === bikeId)
   const trace = assessment.bikes.find((b) => b.bike_id === bikeId)
-  const working = busy === 'Working out a load'
   return (
     <>
       <Stage>
         <Shelf />
         <RigColumn aria-label="Rig">
-          {proposal && <ProposalWords proposal={proposal} onClose={() => setProposal(null)} />}
+          <ProposalBoard search={search} />
           {bike && trace ? (
             list ? <RigList bike={bike} trace={trace} /> : <RigDrawing bike={bike} trace={trace} leftSide={leftSide} riderOn={riderOn} />
           ) : (
@@ -73,16 +71,16 @@ export function LoadView() {
             <Button $small onPress={() => setLeft(!leftSide)}><Icon name="flip" size={16} />{leftSide ? 'Right side' : 'Left side'}</Button>
             <Button $small onPress={() => setRider(!riderOn)}><Icon name="rider" size={16} />{riderOn ? 'Rider off' : 'Rider on'}</Button>
             <span className="right">
-              <Button $small onPress={() => setList(!list)}>{list ? 'Draw it' : 'As a list'}</Button>
-              <Button $small $wanted isDisabled={working || !sheet.kit.length || !sheet.rig.bikes.length}
-                onPress={() => void propose().then((p) => setProposal(p ?? null))}>
-                {working ? 'Working …' : 'Propose a load'}
+              <Button $small onPress={() => setAiming(true)}>Aims</Button>
+              <Button $small $wanted isDisabled={search.running || !sheet.kit.length || !sheet.rig.bikes.length} onPress={() => search.start()}>
+                {search.running ? 'Searching …' : 'Propose a load'}
               </Button>
             </span>
           </Tools>
-          {sheet.rig.bikes.length > 1 && (
-            <Bikes role="group" aria-label="Whose bike">
-              {sheet.rig.bikes.map((b) => (
+          {sheet.rig.bikes.length > 0 && (
+            <Bikes role="group" aria-label="What is drawn">
+              <Button $small onPress={() => setList(!list)}>{list ? 'Draw it' : 'As a list'}</Button>
+              {sheet.rig.bikes.length > 1 && sheet.rig.bikes.map((b) => (
                 <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
                   {b.id === bikeId ? '● ' : '○ '}{sheet.riders.find((r) => r.id === b.rider_id)?.name}
                 </Button>
@@ -94,6 +92,7 @@ export function LoadView() {
         <Findings />
       </Stage>
       <Ribbon />
+      {aiming && <AimsDialog onClose={() => setAiming(false)} />}
     </>
   )
 }
@@ -114,29 +113,5 @@ function PhoneReadings() {
     <Readings>
       {readings.map(([name, value]) => <div key={name}><dt>{name}</dt><dd>{value}</dd></div>)}
     </Readings>
-  )
-}
-
-/** How good a proposal is, in plain words. */
-function ProposalWords({ proposal, onClose }: { proposal: Proposal; onClose: () => void }) {
-  const { sheet } = useDesk()
-  const units = useUnits()
-  const out = Object.entries(proposal.out).map(([id, n]) => `${n > 1 ? `${n} × ` : ''}${sheet.kit.find((t) => t.id === id)?.name ?? id}`)
-  const near = proposal.bound !== null && proposal.points > 0 ? Math.max(0, 1 - proposal.bound / proposal.points) : null
-  const quality = proposal.proven
-    ? 'No better load exists by these aims.'
-    : near !== null
-      ? `At most ${units.show(near, 'share')} better could exist.`
-      : ''
-  return (
-    <Verdict role="status">
-      <span>
-        {proposal.holds ? 'Every limit holds, on every day. ' : 'Not every limit holds. '}
-        {proposal.complete ? 'Everything has a place. ' : `Stays out: ${out.slice(0, 6).join(', ')}${out.length > 6 ? ` and ${out.length - 6} more` : ''}${proposal.food_out_tenths ? `, and ${proposal.food_out_tenths * 10}\u00a0% of the food` : ''}. `}
-        {proposal.short.length > 0 && `Short with all of it: ${proposal.short.slice(0, 3).map((s) => `${s.limit} by ${[s.mass_kg ? units.show(s.mass_kg, 'mass') : '', s.volume_l ? units.show(s.volume_l, 'volume') : ''].filter(Boolean).join(' and ')}`).join('; ')}. `}
-        {quality}
-      </span>
-      <Button $small onPress={onClose}>Close</Button>
-    </Verdict>
   )
 }

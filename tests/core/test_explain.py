@@ -1,0 +1,122 @@
+"""Aims, explanations and repairs of a load."""
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from omnifer.core.assess import aims_paid, propose_load, repaired_load, why_here
+from omnifer.core.load.aims import AIMS, SCHOOLS
+from omnifer.core.load.explain import placing_of
+from omnifer.core.load.formulate import formulate
+from omnifer.core.load.problem import evaluate
+from omnifer.core.load.trace import Stores
+from omnifer.core.model.aims import Aims
+from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.tour import TourSheet
+from tests.conftest import small_tour, thing
+
+NONE = Stores([], np.zeros(1), np.zeros(1))
+
+
+def loaded(tour: TourSheet, **where: str) -> TourSheet:
+    placements = tuple(Placement(thing_id=name, carrier_id=carrier) for name, carrier in where.items())
+    return tour.model_copy(update={"load": Load(placements=placements)})
+
+
+def objective(tour: TourSheet) -> float:
+    problem = formulate(tour, NONE)
+    return evaluate(problem, placing_of(tour, problem)).objective / 1000
+
+
+def test_every_aim_is_explained_and_every_school_is_one_of_them():
+    assert {aim.name for aim in AIMS} == set(Aims.model_fields) - {"front_share_low", "front_share_high"}
+    assert SCHOOLS[0].aims == Aims()
+
+
+def test_what_another_place_costs_is_what_moving_there_would():
+    """The points told are the difference of two whole loads, each scored by itself."""
+    tour = loaded(
+        small_tour(thing("stove", 2, kit="cook"), thing("pot", 1, kit="cook"), thing("axe", 3)),
+        stove="left",
+        pot="left",
+        axe="left",
+    )
+    why = why_here(tour, None, "pot", "left")
+    for place in why.places:
+        moved = {"stove": "left", "axe": "left"} | ({} if place.carrier_id is None else {"pot": place.carrier_id})
+        assert place.points == pytest.approx(objective(loaded(tour, **moved)) - objective(tour), abs=2e-3)
+        assert sum(place.by_aim.values()) == pytest.approx(place.points, abs=1e-6)
+    right = next(place for place in why.places if place.carrier_id == "right")
+    assert right.by_aim["together"] == pytest.approx(18)
+    assert right.by_aim["sides"] < 0
+    with pytest.raises(KeyError):
+        why_here(tour, None, "pot", "right")
+
+
+def test_a_place_that_cannot_be_says_why():
+    tour = loaded(
+        small_tour(thing("pole", 1, longest_mm=600), thing("fuel", 1, natures=("fuel",)), thing("down", 1, not_with=("fuel",))),
+        fuel="left",
+        down="right",
+    )
+    reasons = {place.carrier_id: place.against for place in why_here(tour, None, "down", "right").places}
+    assert reasons["left"].words == "{one} must not ride with {other}"
+    assert reasons[None] is None
+    assert {p.against.words for p in why_here(tour, None, "pole", None).places} == {"{over} too long"}
+
+
+def test_a_weight_of_nothing_silences_an_aim():
+    tour = loaded(small_tour(thing("axe", 3)), axe="left")
+    paid = aims_paid(tour, None)
+    assert paid["sides"] > 0
+    assert paid["low"] > 0
+    silent = aims_paid(tour.model_copy(update={"aims": Aims(sides=0, low=2)}), None)
+    assert silent["sides"] == 0
+    assert silent["low"] == pytest.approx(2 * paid["low"], abs=2e-3)
+
+
+def test_a_school_moves_the_load_forward(sample, sample_road):
+    def forward(school: str) -> float:
+        aims = next(s.aims for s in SCHOOLS if s.id == school)
+        load = propose_load(sample.model_copy(update={"aims": aims}), sample_road, rounds=2, effort=0).load
+        front = {c.id for c in sample.carriers if c.kind in ("front_pannier", "fork_bag", "handlebar_box", "handlebar_roll")}
+        masses = {t.id: t.mass_kg for t in sample.kit}
+        return sum(masses[p.thing_id] * p.count for p in load.placements if p.carrier_id in front)
+
+    assert forward("low_front") > forward("light_front") + 2
+
+
+@settings(max_examples=25)
+@given(st.lists(st.tuples(st.floats(0.1, 4), st.floats(0.5, 9)), min_size=3, max_size=9), st.data())
+def test_a_repair_holds_what_is_held_and_breaks_nothing(sizes, data):
+    things = [thing(f"t{n}", round(mass, 2), round(litres, 1)) for n, (mass, litres) in enumerate(sizes)]
+    where = {t.id: data.draw(st.sampled_from(["left", "right"])) for t in things}
+    held = data.draw(st.sampled_from(things)).id
+    tour = loaded(small_tour(*things), **where)
+    found = repaired_load(tour, None, [held])
+    assert (held, where[held]) in {(p.thing_id, p.carrier_id) for p in found.load.placements}
+    assert not any(p.pinned for p in found.load.placements)
+    assert found.holds
+    problem = formulate(tour.model_copy(update={"load": found.load}), NONE)
+    assert evaluate(problem, placing_of(tour.model_copy(update={"load": found.load}), problem)).broken == 0
+
+
+def test_a_repair_moves_little(sample, sample_road):
+    """A load proposed for the tour stays as it is; with one thing moved by hand few others follow."""
+    proposed = propose_load(sample, sample_road, rounds=3, effort=0)
+    tour = sample.model_copy(update={"load": proposed.load})
+
+    def moved(load: Load) -> set[str]:
+        return {p.thing_id for p in set(load.placements) - set(proposed.load.placements)}
+
+    assert len(moved(repaired_load(tour, sample_road, []).load)) <= 2
+    heaviest = max((t for t in sample.kit if t.count == 1 and not t.holds_water_l), key=lambda t: t.mass_kg).id
+    at = next(p for p in proposed.load.placements if p.thing_id == heaviest)
+    other = next(p.carrier_id for p in why_here(tour, sample_road, heaviest, at.carrier_id).places if p.carrier_id)
+    rest = tuple(p for p in proposed.load.placements if p != at)
+    by_hand = Load(placements=(*rest, at.model_copy(update={"carrier_id": other})), food=proposed.load.food)
+    found = repaired_load(tour.model_copy(update={"load": by_hand}), sample_road, [heaviest])
+    assert found.holds
+    assert found.complete
+    assert len(moved(found.load)) <= 12

@@ -1,0 +1,110 @@
+/** A search for a load while it goes on, and how good what it found is, in plain words. */
+import { useRef, useState } from 'react'
+import styled from 'styled-components'
+import type { Proposal } from '../../api/client'
+import { useDesk } from '../../api/tour'
+import { Button, Gauge } from '../../ui/controls'
+import { useUnits } from '../../ui/preferences'
+
+const Board = styled.div`
+  position: absolute; left: 50%; transform: translateX(-50%); top: 4px; width: min(600px, calc(100% - 16px)); background: var(--tag); border: 2px solid var(--ink); border-radius: 3px;
+  padding: 8px 12px; font-size: 13px; z-index: 4; display: flex; flex-direction: column; gap: 6px;
+  > div:last-child { display: flex; gap: 6px; justify-content: flex-end; }
+`
+const USUAL_ROUNDS = 8
+const MORE_ROUNDS = 20
+
+export interface Search {
+  best: Proposal | null
+  running: boolean
+  start: (rounds?: number) => void
+  keep: () => void
+  cancel: () => void
+  close: () => void
+}
+
+/** Runs one search; stopping keeps the best load so far, cancelling changes nothing. */
+export function useSearch(): Search {
+  const { propose, change } = useDesk()
+  const [best, setBest] = useState<Proposal | null>(null)
+  const [running, setRunning] = useState(false)
+  const stop = useRef<AbortController | null>(null)
+  const end = () => {
+    stop.current?.abort()
+    setRunning(false)
+  }
+  return {
+    best,
+    running,
+    start: (rounds = USUAL_ROUNDS) => {
+      const controller = new AbortController()
+      stop.current = controller
+      setBest(null)
+      setRunning(true)
+      void propose(rounds, setBest, controller.signal).then((last) => {
+        if (controller.signal.aborted) return
+        setRunning(false)
+        setBest(last ?? null)
+      })
+    },
+    keep: () => {
+      end()
+      if (best) void change('Propose a load, stopped early', { load: best.load })
+    },
+    cancel: () => {
+      end()
+      setBest(null)
+    },
+    close: () => setBest(null),
+  }
+}
+
+export function ProposalBoard({ search }: { search: Search }) {
+  const { best, running } = search
+  const say = useWords()
+  if (!best && !running) return null
+  return (
+    <Board role="status">
+      {running && (
+        <Gauge aria-label="Searching for a better load" value={(best?.done ?? 0) * 100}>
+          {({ percentage, valueText }) => <><span>Searching</span><div><div style={{ width: `${percentage ?? 0}%` }} /></div><span>{valueText}</span></>}
+        </Gauge>
+      )}
+      <span>{best ? say(best) : 'The first load comes in a moment.'}</span>
+      <div>
+        {running ? (
+          <>
+            <Button $small onPress={search.cancel}>Cancel</Button>
+            <Button $small $wanted isDisabled={!best} onPress={search.keep}>Stop and keep this one</Button>
+          </>
+        ) : (
+          <>
+            {!best?.proven && <Button $small onPress={() => search.start(MORE_ROUNDS)}>Search longer</Button>}
+            <Button $small onPress={search.close}>Close</Button>
+          </>
+        )}
+      </div>
+    </Board>
+  )
+}
+
+/** How good a proposal is, what stays out and what would be short. */
+function useWords() {
+  const { sheet } = useDesk()
+  const units = useUnits()
+  return (proposal: Proposal) => {
+    const out = Object.entries(proposal.out).map(([id, n]) => `${n > 1 ? `${n} × ` : ''}${sheet.kit.find((t) => t.id === id)?.name ?? id}`)
+    const near = proposal.bound !== null && proposal.points > 0 ? Math.max(0, 1 - proposal.bound / proposal.points) : null
+    const food = proposal.food_out_tenths ? `, and ${proposal.food_out_tenths * 10}\u00a0% of the food` : ''
+    const named = `${out.slice(0, 6).join(', ')}${out.length > 6 ? ` and ${out.length - 6} more` : ''}`
+    const short = proposal.short.slice(0, 3).map((s) => `${s.limit} by ${[s.mass_kg ? units.show(s.mass_kg, 'mass') : '', s.volume_l ? units.show(s.volume_l, 'volume') : ''].filter(Boolean).join(' and ')}`)
+    return [
+      proposal.holds ? 'Every limit holds, on every day.' : 'Not every limit holds.',
+      proposal.complete ? 'Everything has a place.' : `Stays out: ${named}${food}.`,
+      short.length > 0 && `Short with all of it: ${short.join('; ')}.`,
+      proposal.proven
+        ? 'By these aims no better load exists.'
+        : `${proposal.points.toFixed(0)} points; ${near === null ? 'how much better could exist is not known yet.' : `no load can be more than ${units.show(near, 'share')} better.`}`,
+    ].filter(Boolean).join(' ')
+  }
+}
