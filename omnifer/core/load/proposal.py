@@ -23,6 +23,8 @@ ROUNDS = 8
 EFFORT = 1.0
 """Deterministic effort of the solver: some four seconds on one core."""
 
+HABIT_OF_REPAIR = 3.0
+"""Times the usual price of a thing that moves: a repair moves a thing only for what is worth a kit's splitting."""
 STEPS_OF_REPAIR = 100
 """Annealing steps for each thing and carrier, where descent alone does not mend a load."""
 
@@ -95,7 +97,7 @@ def repair(tour: TourSheet, stores: Stores, held: Collection[str] = ()) -> Propo
     Descends from the load as it stands, with a price for every thing that moves; where that leaves a limit broken or a
     thing out, one round of annealing follows.
     """
-    aims = tour.aims.model_copy(update={"changes": max(tour.aims.changes, 1.0)})
+    aims = tour.aims.model_copy(update={"changes": max(tour.aims.changes, HABIT_OF_REPAIR)})
     pins = tuple(
         p.model_copy(update={"pinned": p.pinned or p.thing_id in held}) for p in tour.load.placements
     )  # fmt: skip
