@@ -15,6 +15,7 @@ from omnifer.core.load.explain import Paid, Why, bill_of, why
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
 from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose, proposing, repair
+from omnifer.core.load.stance import stance_of
 from omnifer.core.load.trace import BikeLoad, Stores
 from omnifer.core.model.assessment import (
     Assessment,
@@ -59,6 +60,9 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
     gaps = gaps_of(tour, voyage) if voyage else []
     minutes = _minutes(tour, voyage)
     moments = _moments(tour, voyage, bikes) if voyage else None
+    riders = {rider.id: rider for rider in tour.riders}
+    steepest = float(np.max(road.gradient)) if road is not None and road.has_heights else None
+    stances = {load.bike.id: stance_of(load, riders[load.bike.rider_id], steepest) for load in bikes}
     return Assessment(
         ready=voyage is not None,
         road=_facts(voyage, days) if voyage else None,
@@ -68,9 +72,9 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         passings=passings(tour, voyage) if voyage else [],
         climate=_climate(voyage) if voyage else None,
         moments=moments,
-        bikes=[load.trace(minutes.get(load.bike.rider_id, 0.0)) for load in bikes],
+        bikes=[load.trace(minutes.get(load.bike.rider_id, 0.0), stances[load.bike.id]) for load in bikes],
         cards=cards(bikes),
-        findings=find(Situation(tour, voyage, bikes, days, gaps)),
+        findings=find(Situation(tour, voyage, bikes, days, gaps, stances)),
         assumptions=_assumptions(tour, road),
         checked=[kind for kinds in CHECKS.values() for kind in kinds],
         shelf=shelf_of(tour),

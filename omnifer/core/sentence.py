@@ -18,6 +18,11 @@ def km(value: float) -> Figure:
     return Figure(value=round(value, 2), quantity="distance")
 
 
+def mm(value: float) -> Figure:
+    """A length on the bike."""
+    return Figure(value=round(value), quantity="length")
+
+
 def celsius(value: float) -> Figure:
     """A temperature."""
     return Figure(value=round(value, 1), quantity="temperature")

@@ -12,7 +12,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from omnifer.core.physics import air, body, gearing, geodesy, riding, statics, sun
+from omnifer.core.physics import air, body, gearing, geodesy, riding, statics, sun, tyres
 from omnifer.core.rig.geometry import Frame
 from omnifer.core.rig.statics import Levers
 from omnifer.formats import measures
@@ -237,3 +237,11 @@ def test_gears():
     # On that gradient the steady speed is the one of the gear.
     speed = riding.steady_speed(150, 0.1010, 120, 0.55, 0.008, 1.1, 0.95)
     assert 3.6 * speed == pytest.approx(gearing.speed_kmh(small, 50), rel=2e-3)
+
+
+def test_tyre_pressure():
+    """The remembered fit of Berto's chart at 15 % drop; every value worked by hand from the fit elsewhere."""
+    wanted = tyres.pressure(np.array([50, 50, 75]), np.array([37, 28, 47]))
+    assert wanted == pytest.approx([3.41, 5.57, 3.52], abs=0.01)
+    reaches_five_bar = tyres.pressure(np.array([45, 56, 70, 86, 103]), np.array([28, 32, 37, 42, 47]))
+    assert reaches_five_bar == pytest.approx([5.0] * 5, abs=0.06)

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from omnifer.core.findings import limits, on_the_road, placing
+from omnifer.core.findings import limits, on_the_road, placing, rig
 from omnifer.core.findings.situation import Check, Draft, Situation
 from omnifer.core.model.assessment import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Text
@@ -19,6 +19,9 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     limits.overloaded_wheels: ("over_wheel",),
     limits.overloaded_bikes: ("over_system",),
     limits.hitch_loads: ("hitch_load",),
+    rig.misfits: ("no_fit",),
+    rig.stances: ("too_wide", "front_lifts", "tyre_pressure"),
+    rig.improvised: ("improvised",),
     placing.misplaced: ("not_dry", "too_deep", "too_long", "not_together"),
     placing.sides: ("sides",),
     placing.front_shares: ("front_share",),

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.assessment import Day, FindingKind, Gap, Grade, Mend
 from omnifer.core.model.quantities import Text
+from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import km, number, say
 from omnifer.core.voyage import Voyage
@@ -23,6 +24,8 @@ class Situation:
     bikes: list[BikeLoad]
     days: list[Day]
     gaps: list[Gap]
+    stances: dict[str, Stance]
+    """By bike."""
 
     def when(self, moment: int) -> tuple[float | None, int | None, Text]:
         """Kilometre, day and words for a moment."""

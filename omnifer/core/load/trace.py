@@ -10,7 +10,10 @@ from omnifer.core.model.assessment import BikeTrace, CarrierTrace, SupportTrace
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
 from omnifer.core.model.rig import Bike, Carrier
+from omnifer.core.model.stance import Clash, Stance
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.rig.fit import clashes
+from omnifer.core.rig.places import free_places
 from omnifer.core.rig.statics import Levers
 from omnifer.core.voyage import fills
 
@@ -115,10 +118,10 @@ class BikeLoad:
             if not self.levers.on_trailer(held.carrier):
                 x, y, _ = self.levers.centres[held.carrier.id]
                 mass, moment_x, moment_y = mass + kg, moment_x + kg * x, moment_y + kg * y
-        self.centre_x, self.centre_y = moment_x / mass, moment_y / mass
+        self.mass, self.centre_x, self.centre_y = mass, moment_x / mass, moment_y / mass
         rider = next(r for r in tour.riders if r.id == bike.rider_id)
-        centre = self.levers.frame.rider_centre(rider)
-        seated = self.levers.shares(centre.x, on_trailer=False)
+        self.rider_centre = self.levers.frame.rider_centre(rider)
+        seated = self.levers.shares(self.rider_centre.x, on_trailer=False)
         self.rider_kg = rider.body_mass_kg
         self.rider_front = rider.body_mass_kg * seated.front
         self.rider_rear = rider.body_mass_kg * seated.rear
@@ -143,7 +146,11 @@ class BikeLoad:
             for support in self.bike.supports
         }
 
-    def trace(self, minutes_per_kg: float) -> BikeTrace:
+    def clashes(self) -> list[Clash]:
+        """What on the bike does not fit."""
+        return clashes(self.bike, self.levers.frame, self.levers.boxes)
+
+    def trace(self, minutes_per_kg: float, stance: Stance) -> BikeTrace:
         """As the screens read it."""
         return BikeTrace(
             bike_id=self.bike.id,
@@ -167,6 +174,9 @@ class BikeLoad:
                 SupportTrace(support_id=s.id, fullest_kg=_short(kg.max(initial=0)), limit_kg=s.limit_kg)
                 for s, kg in zip(self.bike.supports, self.support_kg().values(), strict=True)
             ],
+            stance=stance,
+            clashes=self.clashes(),
+            places=free_places(self.bike, self.levers.frame),
         )
 
 

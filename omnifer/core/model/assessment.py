@@ -7,6 +7,7 @@ from pydantic import Field
 
 from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.stance import Clash, HangingPlace, Stance
 
 Grade = Literal["stops_you", "slows_you", "worth_knowing"]
 GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
@@ -33,6 +34,11 @@ FindingKind = Literal[
     "shop_shut",
     "walking",
     "guesses",
+    "no_fit",
+    "improvised",
+    "too_wide",
+    "front_lifts",
+    "tyre_pressure",
 ]
 
 
@@ -222,6 +228,9 @@ class BikeTrace(Noun):
     boxes: dict[str, Box]
     carriers: list[CarrierTrace]
     supports: list[SupportTrace]
+    stance: Stance
+    clashes: list[Clash]
+    places: list[HangingPlace]
 
 
 class Moments(Noun):

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from omnifer.core.model.quantities import Id, Noun
+from omnifer.core.model.quantities import Id, Name, Noun
 
 
 class Placement(Noun):
@@ -28,3 +28,11 @@ class Load(Noun):
 
     placements: tuple[Placement, ...] = Field((), max_length=4000)
     food: tuple[FoodShare, ...] = Field((), max_length=60)
+
+
+class NamedLoad(Noun):
+    """A load kept under a name, to go back to or to compare with."""
+
+    id: Id
+    name: Name
+    load: Load

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Noun, PositionMm, Reach, Share, Side, VolumeL
+from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, PositionMm, Reach, Share, Side, VolumeL
 
 Mount = Literal[
     "rear_eyelets",
@@ -38,7 +38,16 @@ CarrierKind = Literal[
     "under_tube_bag",
     "trailer_bag",
     "backpack",
+    "basket",
+    "hip_bag",
+    "jersey_pocket",
+    "tool_bottle",
+    "rack_side_cage",
+    "lashed",
 ]
+Post = Literal["fixed", "suspension", "dropper"]
+Source = Literal["maker", "measured", "default"]
+Price = Annotated[float, Field(ge=0, le=100_000, description="In the tour's money")]
 Dryness = Literal["waterproof", "splash", "open"]
 
 
@@ -63,6 +72,10 @@ class Support(Noun):
     mass_kg: MassKg
     limit_kg: MassKg
     trailer: TrailerFrame | None = None
+    bolts: Annotated[int, Field(ge=0, le=8, description="Bolts it needs at its mount")] = 2
+    improvised: bool = Field(False, description="Held by ties or tape: allowed, to be looked at more often")
+    price: Price | None = None
+    source: Source = "default"
 
 
 class Carrier(Noun):
@@ -79,6 +92,13 @@ class Carrier(Noun):
     longest_mm: LengthMm
     reach: Reach = Field(description="The most urgent moment at which a hand can find a thing in here")
     dryness: Dryness
+    leaks: Note = Field("", description="Where it lets water in, as its rider knows")
+    improvised: bool = Field(False, description="Held by ties, tape or cords: allowed, to be looked at more often")
+    straps: Annotated[int, Field(ge=0, le=12, description="Straps that hold it, each to be checked")] = 0
+    lifts_off: bool = Field(False, description="Comes off by hand and goes along into a shop")
+    colour: Annotated[str, Field(max_length=40, description="Colour or label of the rider's own")] = ""
+    price: Price | None = None
+    source: Source = "default"
 
 
 class Bike(Noun):
@@ -106,6 +126,17 @@ class Bike(Noun):
     reach_mm: Annotated[float, Field(ge=250, le=600)] = 377
     saddle_height_mm: Annotated[float, Field(ge=400, le=1000, description="Bottom bracket to saddle top")] = 720
     drop_bar: bool = True
+    bar_inner_width_mm: Annotated[float, Field(ge=200, le=900, description="Free width for a roll, between levers or grips")] = (
+        420
+    )
+    crank_mm: Annotated[float, Field(ge=130, le=190)] = 170
+    post: Post = "fixed"
+    post_travel_mm: Annotated[float, Field(ge=0, le=250, description="How far the saddle can come down or sag")] = 0
+    fork_travel_mm: Annotated[float, Field(ge=0, le=250, description="Travel of a suspension fork")] = 0
+    fork_bolts: Annotated[int, Field(ge=0, le=4, description="Bolts at each fork leg")] = 3
+    tyre_most_bar: Annotated[float, Field(gt=0, le=12, description="Lower of the maxima of tyre and rim")] = 5
+    hookless: bool = Field(False, description="Rims without hooks bear 5 bar at most")
+    price: Price | None = None
     front_share_low: Share = Field(0.33, description="Steady range of the front wheel's share, without rider")
     front_share_high: Share = 0.47
     drag_area_m2: Annotated[float, Field(gt=0, le=2)] = 0.55

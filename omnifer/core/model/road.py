@@ -181,6 +181,7 @@ class Road(Noun):
     odds: Annotated[float, Field(ge=0.01, le=0.5, description="Chance a night is colder, or a day hotter, than planned")] = 0.1
     start_hour: Annotated[float, Field(ge=0, le=20, description="When a day's ride begins, local clock [h]")] = 8
     pause_factor: Annotated[float, Field(ge=1, le=4, description="Hours on the road over hours riding")] = 1.3
+    narrowest_mm: Annotated[float, Field(ge=300, le=3000, description="Narrowest gate, bridge or path")] | None = None
     ascent_threshold_m: Annotated[float, Field(ge=0, le=100, description="Smallest reversal that counts as climb [m]")] = 4
 
     @model_validator(mode="after")

@@ -8,11 +8,12 @@ from pydantic import Field, model_validator
 
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.load import Load
+from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.people import Rider
 from omnifer.core.model.quantities import Name, Noun
 from omnifer.core.model.rig import Bike, Carrier, Rig
 from omnifer.core.model.road import Road, Track
+from omnifer.core.model.variant import Variant
 
 BUNDLE_VERSION = 1
 
@@ -28,6 +29,9 @@ class TourSheet(Noun):
     kit: tuple[Thing, ...] = Field((), max_length=2000)
     load: Load = Load()
     aims: Aims = Aims()
+    money: Annotated[str, Field(max_length=12, description="Name of the money that prices are in")] = ""
+    variants: tuple[Variant, ...] = Field((), max_length=6, description="Other rigs to compare with")
+    kept_loads: tuple[NamedLoad, ...] = Field((), max_length=12, description="Loads kept under a name")
 
     @model_validator(mode="after")
     def _references_hold(self) -> "TourSheet":
@@ -57,6 +61,8 @@ class TourSheet(Noun):
         for thing in self.kit:
             if placed[thing.id] > thing.count:
                 raise ValueError(f"the load holds {placed[thing.id]} of {thing.name!r}, the kit only {thing.count}")
+        _unique("variant", [v.id for v in self.variants])
+        _unique("kept load", [k.id for k in self.kept_loads])
         _unique("food place", [f.carrier_id for f in self.load.food])
         for food in self.load.food:
             _known("load", "food", "carrier", food.carrier_id, carrier_ids)

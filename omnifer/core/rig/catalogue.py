@@ -23,6 +23,9 @@ class CarrierTemplate(Noun):
     dryness: Dryness
     good_for: str
     trouble: str
+    price: float
+    straps: int
+    lifts_off: bool
     length_mm: float
     height_mm: float
     width_mm: float
@@ -38,6 +41,8 @@ class SupportTemplate(Noun):
     mass_kg: float
     limit_kg: float
     trailer: TrailerFrame | None = None
+    bolts: int = 2
+    price: float = 0
 
 
 _PAIR: tuple[Side, ...] = ("left", "right")
@@ -67,8 +72,8 @@ _ROWS = (
          (460, 230, 270), "tent, rain wear on top", "high; chafes through"),
     _Row("handlebar_box", "Bar box", ("handlebar",), _MIDDLE, (0.75, 7, 4, 240), "riding", "waterproof",
          (172, 188, 260), "valuables, camera, papers; lifts off", "high and far forward"),
-    _Row("handlebar_roll", "Bar roll", ("handlebar",), _MIDDLE, (0.45, 12, 4, 520), "camp", "waterproof",
-         (180, 180, 520), "sleep kit, not needed by day", "cables, bar width, tyre clearance"),
+    _Row("handlebar_roll", "Bar roll", ("handlebar",), _MIDDLE, (0.45, 12, 4, 400), "camp", "waterproof",
+         (200, 200, 390), "sleep kit, not needed by day", "cables, bar width, tyre clearance"),
     _Row("top_tube_bag", "Top-tube bag", ("top_tube",), _MIDDLE, (0.15, 1, 1, 180), "riding", "splash",
          (190, 95, 64), "food, phone, power", "knees; dearest litre"),
     _Row("stem_bag", "Stem pouch", ("stem",), _PAIR, (0.1, 1, 1, 180), "riding", "open",
@@ -90,13 +95,42 @@ _ROWS = (
          "stop", "waterproof", (560, 360, 400), "everything; unhitch in town", "second tyre size, width, hitch load"),
     _Row("backpack", "Backpack", ("riders_back",), _MIDDLE, (0.6, 12, 4, 420), "stop", "splash",
          (180, 440, 280), "papers, water bladder", "sweat, saddle pressure"),
+    _Row("hip_bag", "Hip bag", ("riders_back",), _MIDDLE, (0.25, 3, 2, 220), "riding", "splash",
+         (90, 150, 280), "papers, money, camera", "warm and heavy on long days"),
+    _Row("jersey_pocket", "Jersey pockets", ("riders_back",), _MIDDLE, (0.0, 1.5, 0.8, 180), "riding", "open",
+         (60, 160, 260), "snacks, a phone", "sweat"),
+    _Row("basket", "Basket", ("handlebar", "front_rack"), _MIDDLE, (0.8, 15, 4, 340), "riding", "open",
+         (260, 190, 340), "light things often used", "no cover for rain"),
+    _Row("tool_bottle", "Tool bottle", ("down_tube_bolts", "seat_tube_bolts", "under_down_tube_bolts"), _MIDDLE,
+         (0.12, 0.8, 1.3, 200), "stop", "waterproof", (80, 230, 80), "tools, tubes, spares", "takes a bottle's place"),
+    _Row("rack_side_cage", "Rack-side cage", ("rear_rack",), _PAIR, (0.2, 1.6, 2.5, 320), "stop", "open",
+         (110, 320, 110), "a big bottle", "hits the panniers"),
+    _Row("lashed", "Lashed on top", ("rear_rack", "trailer_one_wheel", "trailer_two_wheels"), _MIDDLE, (0.15, 10, 5, 700),
+         "stop", "open", (480, 130, 200), "what is wet, long or bulky", "must bear rain; cords slip"),
 )  # fmt: skip
+
+LITRE_PRICE: dict[CarrierKind, float] = {
+    "rear_pannier": 4, "front_pannier": 4.5, "rack_top_bag": 3.5, "handlebar_box": 12, "handlebar_roll": 7,
+    "top_tube_bag": 23, "stem_bag": 18, "half_frame_bag": 13, "full_frame_bag": 11, "saddle_pack": 8, "fork_bag": 9,
+    "bottle_cage": 6, "under_tube_bag": 12, "trailer_bag": 2, "backpack": 6, "hip_bag": 12, "jersey_pocket": 0, "basket": 3,
+    "tool_bottle": 14, "rack_side_cage": 15, "lashed": 1,
+}  # fmt: skip
+"""Money for a litre, in one currency; practice, wide."""
+LIFTS_OFF: frozenset[CarrierKind] = frozenset(
+    {"rear_pannier", "front_pannier", "handlebar_box", "backpack", "hip_bag", "jersey_pocket", "rack_top_bag"}
+)
+STRAPS: dict[CarrierKind, int] = {
+    "rack_top_bag": 2, "handlebar_roll": 2, "top_tube_bag": 2, "stem_bag": 2, "half_frame_bag": 4, "full_frame_bag": 6,
+    "saddle_pack": 3, "fork_bag": 2, "under_tube_bag": 2, "lashed": 2, "rack_side_cage": 1,
+}  # fmt: skip
+"""Straps that hold a carrier; practice."""
 
 CARRIERS: dict[CarrierKind, CarrierTemplate] = {
     row.kind: CarrierTemplate(
         kind=row.kind, name=row.name, hangs_on=row.hangs_on, sides=row.sides,
         mass_kg=row.figures[0], volume_l=row.figures[1], limit_kg=row.figures[2], longest_mm=row.figures[3],
         reach=row.reach, dryness=row.dryness, good_for=row.good_for, trouble=row.trouble,
+        price=round(LITRE_PRICE[row.kind] * row.figures[1], 0), straps=STRAPS.get(row.kind, 0), lifts_off=row.kind in LIFTS_OFF,
         length_mm=row.box_mm[0], height_mm=row.box_mm[1], width_mm=row.box_mm[2],
     )
     for row in _ROWS
@@ -105,26 +139,56 @@ CARRIERS: dict[CarrierKind, CarrierTemplate] = {
 SUPPORTS: dict[SupportKind, SupportTemplate] = {
     template.kind: template
     for template in (
-        SupportTemplate(kind="rear_rack", name="Rear rack", mount="rear_eyelets", sides=_MIDDLE, mass_kg=0.8, limit_kg=25),
         SupportTemplate(
-            kind="front_rack", name="Low front rack", mount="fork_eyelets", sides=_MIDDLE,
-            mass_kg=0.65, limit_kg=15,
-        ),
-        SupportTemplate(kind="fork_cage", name="Fork cage", mount="fork_bolts", sides=_PAIR, mass_kg=0.12, limit_kg=3),
-        SupportTemplate(
-            kind="under_tube_cage", name="Under-tube cage", mount="under_down_tube_bolts", sides=_MIDDLE,
-            mass_kg=0.1, limit_kg=3,
+            kind="rear_rack", name="Rear rack", mount="rear_eyelets", sides=_MIDDLE, mass_kg=0.8, limit_kg=25, bolts=4, price=70
         ),
         SupportTemplate(
-            kind="trailer_one_wheel", name="One-wheel trailer", mount="rear_axle", sides=_MIDDLE, mass_kg=6.2, limit_kg=32,
+            kind="front_rack",
+            name="Low front rack",
+            mount="fork_eyelets",
+            sides=_MIDDLE,
+            mass_kg=0.65,
+            limit_kg=15,
+            bolts=4,
+            price=90,
+        ),
+        SupportTemplate(
+            kind="fork_cage", name="Fork cage", mount="fork_bolts", sides=_PAIR, mass_kg=0.12, limit_kg=3, bolts=3, price=35
+        ),
+        SupportTemplate(
+            kind="under_tube_cage",
+            name="Under-tube cage",
+            mount="under_down_tube_bolts",
+            sides=_MIDDLE,
+            mass_kg=0.1,
+            limit_kg=3,
+            bolts=2,
+            price=25,
+        ),
+        SupportTemplate(
+            kind="trailer_one_wheel",
+            name="One-wheel trailer",
+            mount="rear_axle",
+            sides=_MIDDLE,
+            mass_kg=6.2,
+            limit_kg=32,
+            bolts=0,
+            price=350,
             trailer=TrailerFrame(hitch_to_axle_mm=1150, own_mass_ahead_of_axle_mm=380, hitch_most_kg=20, drag_area_m2=0.05),
         ),
         SupportTemplate(
-            kind="trailer_two_wheels", name="Two-wheel trailer", mount="rear_axle", sides=_MIDDLE, mass_kg=9.5, limit_kg=45,
+            kind="trailer_two_wheels",
+            name="Two-wheel trailer",
+            mount="rear_axle",
+            sides=_MIDDLE,
+            mass_kg=9.5,
+            limit_kg=45,
+            bolts=0,
+            price=320,
             trailer=TrailerFrame(hitch_to_axle_mm=950, own_mass_ahead_of_axle_mm=60, hitch_most_kg=8, drag_area_m2=0.1),
         ),
     )
-}  # fmt: skip
+}
 
 
 def support(kind: SupportKind, identifier: str, side: Side = "middle", **overwritten: object) -> Support:
@@ -155,6 +219,7 @@ BIKES: dict[str, Bike] = {
         id="gravel", rider_id="rider", name="Gravel bike", kind="gravel", mass_kg=10.5, maximum_system_kg=140,
         front_wheel_limit_kg=65, rear_wheel_limit_kg=90, wheelbase_mm=1030, chainstay_mm=430, tyre_width_mm=45,
         fork_rake_mm=50, head_angle_deg=71, stack_mm=590, reach_mm=385, rolling_resistance=0.010, drag_area_m2=0.5,
+        bar_inner_width_mm=400,
         low_chainring=30, low_cog=40,
         mounts=(*_EVERYWHERE, "fork_bolts", "under_down_tube_bolts", "rear_axle"),
     ),
@@ -162,7 +227,7 @@ BIKES: dict[str, Bike] = {
         id="mountain", rider_id="rider", name="Rigid mountain bike", kind="mountain", mass_kg=12.5,
         maximum_system_kg=150, front_wheel_limit_kg=70, rear_wheel_limit_kg=100, wheelbase_mm=1130, chainstay_mm=440,
         wheel_radius_mm=365, tyre_width_mm=57, head_angle_deg=68, stack_mm=625, reach_mm=430, drop_bar=False,
-        rolling_resistance=0.014, drag_area_m2=0.6, low_chainring=30, low_cog=46,
+        rolling_resistance=0.014, drag_area_m2=0.6, bar_inner_width_mm=560, low_chainring=30, low_cog=46,
         mounts=(*_EVERYWHERE, "rear_eyelets", "fork_bolts", "under_down_tube_bolts", "rear_axle"),
     ),
 }  # fmt: skip

@@ -115,7 +115,7 @@ class Frame:
         rack_top = 2 * radius + 50
         leg = self.between(self.head_bottom, self.front_axle, 0.62)
         down_tube = self.between(self.bottom_bracket, self.head_bottom, 0.5)
-        match carrier.kind:
+        match "bottle_cage" if carrier.kind == "tool_bottle" else carrier.kind:
             case "rear_pannier":
                 return Vector(-47, rack_top - 52 - high / 2), CLEAR_OF_WHEEL_MM
             case "front_pannier":
@@ -159,8 +159,27 @@ class Frame:
                 ahead = frame.own_mass_ahead_of_axle_mm if frame else 400
                 axle_x = -(frame.hitch_to_axle_mm if frame else 1100)
                 return Vector(axle_x + max(ahead + 60, 0), TRAILER_DECK_MM + high / 2), 0
+            case "rack_side_cage":
+                return Vector(40, rack_top - 40 - high / 2), 60
+            case "lashed" if self.trailer() is not None and carrier.hangs_on == getattr(self.trailer(), "id", ""):
+                frame = self.trailer_frame()
+                axle_x = -(frame.hitch_to_axle_mm if frame else 1100)
+                return Vector(axle_x + 200, TRAILER_DECK_MM + 380 + high / 2), 0
+            case "lashed":
+                return Vector(-160, rack_top + 8 + self._top_bag_height() + high / 2), 0
+            case "basket":
+                return Vector(self.bar.x + 40 + long / 2, self.bar.y + 30 - high / 2), 0
+            case "hip_bag":
+                return Vector(self.saddle.x - 70, self.saddle.y + 130), 0
+            case "jersey_pocket":
+                return Vector(self.saddle.x - 60, self.saddle.y + 250), 0
             case "backpack":
                 return Vector(self.saddle.x - 20, self.saddle.y + 330), 0
+
+    def _top_bag_height(self) -> float:
+        """Height of the roll on the rear rack, on which things are lashed [mm]."""
+        boxes = (self.carrier_box(c) for c in self.bike.carriers if c.kind == "rack_top_bag")
+        return max((box.y1 - box.y0 for box in boxes), default=0.0)
 
     def trailer_frame(self) -> TrailerFrame | None:
         """Measures of the trailer hitched to the bike, None where there is none."""

@@ -704,7 +704,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses")[];
+            checked: ("water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -749,6 +749,12 @@ export interface components {
          */
         "Bike-Input": {
             /**
+             * Bar Inner Width Mm
+             * @description Free width for a roll, between levers or grips
+             * @default 420
+             */
+            bar_inner_width_mm?: number;
+            /**
              * Bottom Bracket Drop Mm
              * @default 75
              */
@@ -764,6 +770,11 @@ export interface components {
              */
             chainstay_mm?: number;
             /**
+             * Crank Mm
+             * @default 170
+             */
+            crank_mm?: number;
+            /**
              * Drag Area M2
              * @default 0.55
              */
@@ -774,10 +785,22 @@ export interface components {
              */
             drop_bar?: boolean;
             /**
+             * Fork Bolts
+             * @description Bolts at each fork leg
+             * @default 3
+             */
+            fork_bolts?: number;
+            /**
              * Fork Rake Mm
              * @default 50
              */
             fork_rake_mm?: number;
+            /**
+             * Fork Travel Mm
+             * @description Travel of a suspension fork
+             * @default 0
+             */
+            fork_travel_mm?: number;
             /**
              * Front Share High
              * @default 0.47
@@ -799,6 +822,12 @@ export interface components {
              * @default 71.5
              */
             head_angle_deg?: number;
+            /**
+             * Hookless
+             * @description Rims without hooks bear 5 bar at most
+             * @default false
+             */
+            hookless?: boolean;
             /**
              * Id
              * @description Identifier, unique among its kind in the tour
@@ -854,6 +883,23 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Post
+             * @default fixed
+             * @enum {string}
+             */
+            post?: "fixed" | "suspension" | "dropper";
+            /**
+             * Post Travel Mm
+             * @description How far the saddle can come down or sag
+             * @default 0
+             */
+            post_travel_mm?: number;
+            /**
+             * Price
+             * @default null
+             */
+            price?: number | null;
+            /**
              * Reach Mm
              * @default 377
              */
@@ -895,6 +941,12 @@ export interface components {
              */
             supports?: components["schemas"]["Support-Input"][];
             /**
+             * Tyre Most Bar
+             * @description Lower of the maxima of tyre and rim
+             * @default 5
+             */
+            tyre_most_bar?: number;
+            /**
              * Tyre Width Mm
              * @default 42
              */
@@ -916,6 +968,12 @@ export interface components {
          */
         "Bike-Output": {
             /**
+             * Bar Inner Width Mm
+             * @description Free width for a roll, between levers or grips
+             * @default 420
+             */
+            bar_inner_width_mm: number;
+            /**
              * Bottom Bracket Drop Mm
              * @default 75
              */
@@ -931,6 +989,11 @@ export interface components {
              */
             chainstay_mm: number;
             /**
+             * Crank Mm
+             * @default 170
+             */
+            crank_mm: number;
+            /**
              * Drag Area M2
              * @default 0.55
              */
@@ -941,10 +1004,22 @@ export interface components {
              */
             drop_bar: boolean;
             /**
+             * Fork Bolts
+             * @description Bolts at each fork leg
+             * @default 3
+             */
+            fork_bolts: number;
+            /**
              * Fork Rake Mm
              * @default 50
              */
             fork_rake_mm: number;
+            /**
+             * Fork Travel Mm
+             * @description Travel of a suspension fork
+             * @default 0
+             */
+            fork_travel_mm: number;
             /**
              * Front Share High
              * @default 0.47
@@ -966,6 +1041,12 @@ export interface components {
              * @default 71.5
              */
             head_angle_deg: number;
+            /**
+             * Hookless
+             * @description Rims without hooks bear 5 bar at most
+             * @default false
+             */
+            hookless: boolean;
             /**
              * Id
              * @description Identifier, unique among its kind in the tour
@@ -1021,6 +1102,23 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Post
+             * @default fixed
+             * @enum {string}
+             */
+            post: "fixed" | "suspension" | "dropper";
+            /**
+             * Post Travel Mm
+             * @description How far the saddle can come down or sag
+             * @default 0
+             */
+            post_travel_mm: number;
+            /**
+             * Price
+             * @default null
+             */
+            price: number | null;
+            /**
              * Reach Mm
              * @default 377
              */
@@ -1062,6 +1160,12 @@ export interface components {
              */
             supports: components["schemas"]["Support-Output"][];
             /**
+             * Tyre Most Bar
+             * @description Lower of the maxima of tyre and rim
+             * @default 5
+             */
+            tyre_most_bar: number;
+            /**
              * Tyre Width Mm
              * @default 42
              */
@@ -1100,6 +1204,8 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             centre_y_mm: number[];
+            /** Clashes */
+            clashes: components["schemas"]["Clash"][];
             frame: components["schemas"]["FramePoints"];
             /**
              * Front Kg
@@ -1126,6 +1232,8 @@ export interface components {
              * @description What one kilogram costs on this tour [min/day]
              */
             minutes_per_kg: number;
+            /** Places */
+            places: components["schemas"]["HangingPlace"][];
             /**
              * Rear Kg
              * @description A value for each moment; a single one where it never changes
@@ -1140,6 +1248,7 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             right_kg: number[];
+            stance: components["schemas"]["Stance"];
             /** Supports */
             supports: components["schemas"]["SupportTrace"][];
             /**
@@ -1177,6 +1286,12 @@ export interface components {
          */
         "Carrier-Input": {
             /**
+             * Colour
+             * @description Colour or label of the rider's own
+             * @default
+             */
+            colour?: string;
+            /**
              * Dryness
              * @enum {string}
              */
@@ -1192,10 +1307,28 @@ export interface components {
              */
             id: string;
             /**
+             * Improvised
+             * @description Held by ties, tape or cords: allowed, to be looked at more often
+             * @default false
+             */
+            improvised?: boolean;
+            /**
              * Kind
              * @enum {string}
              */
-            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack";
+            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed";
+            /**
+             * Leaks
+             * @description Where it lets water in, as its rider knows
+             * @default
+             */
+            leaks?: string;
+            /**
+             * Lifts Off
+             * @description Comes off by hand and goes along into a shop
+             * @default false
+             */
+            lifts_off?: boolean;
             /**
              * Limit Kg
              * @description Mass [kg]
@@ -1213,6 +1346,11 @@ export interface components {
             mass_kg: number;
             /** Name */
             name: string;
+            /**
+             * Price
+             * @default null
+             */
+            price?: number | null;
             /**
              * Reach
              * @description The most urgent moment at which a hand can find a thing in here
@@ -1226,6 +1364,18 @@ export interface components {
              */
             side?: "left" | "middle" | "right";
             /**
+             * Source
+             * @default default
+             * @enum {string}
+             */
+            source?: "maker" | "measured" | "default";
+            /**
+             * Straps
+             * @description Straps that hold it, each to be checked
+             * @default 0
+             */
+            straps?: number;
+            /**
              * Volume L
              * @description Volume [l]
              */
@@ -1236,6 +1386,12 @@ export interface components {
          * @description A bag, box or cage that holds things.
          */
         "Carrier-Output": {
+            /**
+             * Colour
+             * @description Colour or label of the rider's own
+             * @default
+             */
+            colour: string;
             /**
              * Dryness
              * @enum {string}
@@ -1252,10 +1408,28 @@ export interface components {
              */
             id: string;
             /**
+             * Improvised
+             * @description Held by ties, tape or cords: allowed, to be looked at more often
+             * @default false
+             */
+            improvised: boolean;
+            /**
              * Kind
              * @enum {string}
              */
-            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack";
+            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed";
+            /**
+             * Leaks
+             * @description Where it lets water in, as its rider knows
+             * @default
+             */
+            leaks: string;
+            /**
+             * Lifts Off
+             * @description Comes off by hand and goes along into a shop
+             * @default false
+             */
+            lifts_off: boolean;
             /**
              * Limit Kg
              * @description Mass [kg]
@@ -1274,6 +1448,11 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Price
+             * @default null
+             */
+            price: number | null;
+            /**
              * Reach
              * @description The most urgent moment at which a hand can find a thing in here
              * @enum {string}
@@ -1285,6 +1464,18 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "middle" | "right";
+            /**
+             * Source
+             * @default default
+             * @enum {string}
+             */
+            source: "maker" | "measured" | "default";
+            /**
+             * Straps
+             * @description Straps that hold it, each to be checked
+             * @default 0
+             */
+            straps: number;
             /**
              * Volume L
              * @description Volume [l]
@@ -1311,9 +1502,11 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack";
+            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed";
             /** Length Mm */
             length_mm: number;
+            /** Lifts Off */
+            lifts_off: boolean;
             /** Limit Kg */
             limit_kg: number;
             /** Longest Mm */
@@ -1322,6 +1515,8 @@ export interface components {
             mass_kg: number;
             /** Name */
             name: string;
+            /** Price */
+            price: number;
             /**
              * Reach
              * @enum {string}
@@ -1329,6 +1524,8 @@ export interface components {
             reach: "riding" | "stop" | "camp" | "night" | "breaks";
             /** Sides */
             sides: ("left" | "middle" | "right")[];
+            /** Straps */
+            straps: number;
             /** Trouble */
             trouble: string;
             /** Volume L */
@@ -1430,6 +1627,28 @@ export interface components {
              * @description The change in words, for undo
              */
             what: string;
+        };
+        /**
+         * Clash
+         * @description Something that does not fit, with the figures that say so.
+         */
+        Clash: {
+            /**
+             * Beyond Mm
+             * @description By how much it does not fit; 0 where that is no length
+             */
+            beyond_mm: number;
+            /** Carrier Id */
+            carrier_id: string | null;
+            reason: components["schemas"]["Text"];
+            /** Rule */
+            rule: string;
+            sentence: components["schemas"]["Text"];
+            /**
+             * Support Id
+             * @default null
+             */
+            support_id: string | null;
         };
         /**
          * ClimateLine
@@ -1755,7 +1974,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses";
+            kind: "water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure";
             /** Mends */
             mends: components["schemas"]["Mend"][];
             /** Need */
@@ -1862,6 +2081,31 @@ export interface components {
             to_km: number;
             /** To Name */
             to_name: string;
+        };
+        /**
+         * HangingPlace
+         * @description A free place of a bike: a support of its own, or a mount.
+         */
+        HangingPlace: {
+            /**
+             * On
+             * @description Identifier of the support, or the mount
+             */
+            on: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "middle" | "right";
+            /**
+             * Takes
+             * @description Kind of support, or the mount: what a carrier's template names
+             */
+            takes: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * KitImport
@@ -2112,6 +2356,20 @@ export interface components {
              * @default 3
              */
             wind_ms: number;
+        };
+        /**
+         * NamedLoad
+         * @description A load kept under a name, to go back to or to compare with.
+         */
+        NamedLoad: {
+            /**
+             * Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            id: string;
+            load: components["schemas"]["Load-Output"];
+            /** Name */
+            name: string;
         };
         /**
          * NewTour
@@ -2613,6 +2871,11 @@ export interface components {
              */
             cut?: components["schemas"]["DayCut-Input"];
             /**
+             * Narrowest Mm
+             * @default null
+             */
+            narrowest_mm?: number | null;
+            /**
              * Nights
              * @default []
              */
@@ -2687,6 +2950,11 @@ export interface components {
              *     }
              */
             cut: components["schemas"]["DayCut-Output"];
+            /**
+             * Narrowest Mm
+             * @default null
+             */
+            narrowest_mm: number | null;
             /**
              * Nights
              * @default []
@@ -2819,6 +3087,69 @@ export interface components {
              * @default 0
              */
             volume_l: number;
+        };
+        /**
+         * Stance
+         * @description How a loaded bike stands and rides, at the moment of the tour that is worst for each figure.
+         */
+        Stance: {
+            /**
+             * Climb Gradient
+             * @description Steepest slope ridden in the lowest gear at the rider's power; None: any
+             */
+            climb_gradient: number | null;
+            /**
+             * Front Bar
+             * @description Starting point for the front tyre's pressure, give or take a fifth [bar]
+             */
+            front_bar: number;
+            /**
+             * Lift Gradient
+             * @description Slope at which the front wheel lifts, rider seated [-]
+             */
+            lift_gradient: number;
+            /**
+             * Most Bar
+             * @description What tyre and rim bear [bar]
+             */
+            most_bar: number;
+            /**
+             * Pitch Over Ms2
+             * @description Braking at which the rear wheel lifts [m/s²]
+             */
+            pitch_over_ms2: number;
+            /**
+             * Pushed Lift Gradient
+             * @description The same with the rider walking beside it [-]
+             */
+            pushed_lift_gradient: number;
+            /** Rear Bar */
+            rear_bar: number;
+            /**
+             * Spread Mm
+             * @description Radius of gyration about the upright axis, rider apart: how slowly it turns in [mm]
+             */
+            spread_mm: number;
+            /**
+             * Steepest
+             * @description Steepest slope of the road, smoothed [-]
+             */
+            steepest: number | null;
+            /**
+             * Swinging Kg
+             * @description In bags that swing with every pedal stroke [kg]
+             */
+            swinging_kg: number;
+            /**
+             * Unhitched Front Share
+             * @description Front wheel's share without the trailer; None: there is none
+             */
+            unhitched_front_share: number | null;
+            /**
+             * Width Mm
+             * @description Overall, bags and bar
+             */
+            width_mm: number;
         };
         /**
          * Station
@@ -3147,10 +3478,22 @@ export interface components {
          */
         "Support-Input": {
             /**
+             * Bolts
+             * @description Bolts it needs at its mount
+             * @default 2
+             */
+            bolts?: number;
+            /**
              * Id
              * @description Identifier, unique among its kind in the tour
              */
             id: string;
+            /**
+             * Improvised
+             * @description Held by ties or tape: allowed, to be looked at more often
+             * @default false
+             */
+            improvised?: boolean;
             /**
              * Kind
              * @enum {string}
@@ -3174,11 +3517,22 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Price
+             * @default null
+             */
+            price?: number | null;
+            /**
              * Side
              * @default middle
              * @enum {string}
              */
             side?: "left" | "middle" | "right";
+            /**
+             * Source
+             * @default default
+             * @enum {string}
+             */
+            source?: "maker" | "measured" | "default";
             /** @default null */
             trailer?: components["schemas"]["TrailerFrame-Input"] | null;
         };
@@ -3188,10 +3542,22 @@ export interface components {
          */
         "Support-Output": {
             /**
+             * Bolts
+             * @description Bolts it needs at its mount
+             * @default 2
+             */
+            bolts: number;
+            /**
              * Id
              * @description Identifier, unique among its kind in the tour
              */
             id: string;
+            /**
+             * Improvised
+             * @description Held by ties or tape: allowed, to be looked at more often
+             * @default false
+             */
+            improvised: boolean;
             /**
              * Kind
              * @enum {string}
@@ -3215,11 +3581,22 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Price
+             * @default null
+             */
+            price: number | null;
+            /**
              * Side
              * @default middle
              * @enum {string}
              */
             side: "left" | "middle" | "right";
+            /**
+             * Source
+             * @default default
+             * @enum {string}
+             */
+            source: "maker" | "measured" | "default";
             /** @default null */
             trailer: components["schemas"]["TrailerFrame-Output"] | null;
         };
@@ -3228,6 +3605,11 @@ export interface components {
          * @description A rack, cage or trailer as the catalogue offers it.
          */
         SupportTemplate: {
+            /**
+             * Bolts
+             * @default 2
+             */
+            bolts: number;
             /**
              * Kind
              * @enum {string}
@@ -3244,6 +3626,11 @@ export interface components {
             mount: "rear_eyelets" | "fork_eyelets" | "fork_bolts" | "handlebar" | "stem" | "top_tube" | "frame_triangle" | "down_tube_bolts" | "seat_tube_bolts" | "under_down_tube_bolts" | "saddle" | "rear_axle" | "riders_back";
             /** Name */
             name: string;
+            /**
+             * Price
+             * @default 0
+             */
+            price: number;
             /** Sides */
             sides: ("left" | "middle" | "right")[];
             /** @default null */
@@ -3389,6 +3776,11 @@ export interface components {
              */
             not_with?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean")[];
             /**
+             * Price
+             * @default null
+             */
+            price?: number | null;
+            /**
              * Reach
              * @default camp
              * @enum {string}
@@ -3501,6 +3893,11 @@ export interface components {
              */
             not_with: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean")[];
             /**
+             * Price
+             * @default null
+             */
+            price: number | null;
+            /**
              * Reach
              * @default camp
              * @enum {string}
@@ -3596,6 +3993,12 @@ export interface components {
              */
             aims: components["schemas"]["Aims-Output"];
             /**
+             * Kept Loads
+             * @description Loads kept under a name
+             * @default []
+             */
+            kept_loads: components["schemas"]["NamedLoad"][];
+            /**
              * Kit
              * @default []
              */
@@ -3607,6 +4010,12 @@ export interface components {
              *     }
              */
             load: components["schemas"]["Load-Output"];
+            /**
+             * Money
+             * @description Name of the money that prices are in
+             * @default
+             */
+            money: string;
             /** Name */
             name: string;
             /**
@@ -3629,6 +4038,7 @@ export interface components {
              *         "hours": 6,
              *         "to_stops": true
              *       },
+             *       "narrowest_mm": null,
              *       "nights": [],
              *       "odds": 0.1,
              *       "pause_factor": 1.3,
@@ -3647,6 +4057,12 @@ export interface components {
              * Format: date
              */
             start_date: string;
+            /**
+             * Variants
+             * @description Other rigs to compare with
+             * @default []
+             */
+            variants: components["schemas"]["Variant"][];
         };
         /**
          * TourView
@@ -3867,6 +4283,27 @@ export interface components {
              * @default null
              */
             lowest_m: number | null;
+        };
+        /**
+         * Variant
+         * @description A rig under a name, with its load where it has one.
+         */
+        Variant: {
+            /**
+             * Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            id: string;
+            /**
+             * @default {
+             *       "food": [],
+             *       "placements": []
+             *     }
+             */
+            load: components["schemas"]["Load-Output"];
+            /** Name */
+            name: string;
+            rig: components["schemas"]["Rig-Output"];
         };
         /**
          * Weather

@@ -1,5 +1,5 @@
 /** A bike as it is loaded at the playhead's moment: from the side, from above, on a weighbridge. */
-import { useRef } from 'react'
+import { type ReactNode, useRef } from 'react'
 import styled from 'styled-components'
 import { type Bike, type BikeTrace, type Finding, pick } from '../api/client'
 import { useDesk } from '../api/tour'
@@ -11,7 +11,7 @@ import { usePlayhead } from './moment'
 import { Plan } from './Plan'
 import { NumberTab } from './ribbonMarks'
 import { RigLabels } from './RigLabels'
-import { fit, type Placed, planRect, type Rect, sideRect } from './rigView'
+import { fit, type Placed, planRect, type Rect, type RigView, sideRect } from './rigView'
 import { useSize } from './useSize'
 import { usePlaces, useStow } from './useStow'
 import { Weighbridge } from './Weighbridge'
@@ -29,9 +29,11 @@ export interface RigDrawingProps {
   trace: BikeTrace
   leftSide: boolean
   riderOn: boolean
+  /** Drawn over the bike, where the view puts it. */
+  over?: (view: RigView) => ReactNode
 }
 
-export function RigDrawing({ bike, trace, leftSide, riderOn }: RigDrawingProps) {
+export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingProps) {
   const { assessment } = useDesk()
   const { moment, inHand, carrierId, setCarrier } = usePlayhead()
   const { stow } = useStow()
@@ -92,6 +94,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn }: RigDrawingProps) 
                 stow(p.carrier.id)
               }} />
           ))}
+          {over?.(view)}
         </>
       )}
     </Frame>

@@ -78,10 +78,10 @@ export function Field({ label, value, onChange, type = 'text', ...rest }: {
 }
 
 /** A text field whose words are taken when it is left or Enter is pressed; Escape puts the old ones back. */
-export function SettledField({ label, value, onChange }: { label: string; value: string; onChange: (value: string) => void }) {
+export function SettledField({ label, value, onChange, optional = false }: { label: string; value: string; onChange: (value: string) => void; optional?: boolean }) {
   const [typed, setTyped] = useState<string | null>(null)
   const settle = () => {
-    if (typed?.trim() && typed.trim() !== value) onChange(typed.trim())
+    if (typed !== null && typed.trim() !== value && (typed.trim() || optional)) onChange(typed.trim())
     setTyped(null)
   }
   return (

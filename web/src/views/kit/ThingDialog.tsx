@@ -11,7 +11,7 @@ const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
 
 const EMPTY: Thing = {
   id: '', name: '', kit: '', count: 1, mass_kg: 0, volume_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
-  rider_id: null, holds_water_l: 0, soft_vessel: false, fuel: false, food: false, guess: false, because: '',
+  rider_id: null, holds_water_l: 0, soft_vessel: false, fuel: false, food: false, guess: false, because: '', price: null,
 }
 const FLAGS = { wet: 'gets wet', guess: 'mass is a guess', fuel: 'is fuel', food: 'is food that always comes', soft_vessel: 'soft vessel' } as const
 type Flag = keyof typeof FLAGS

@@ -36,6 +36,10 @@ export function HungList({ bike, trace, onChange }: { bike: Bike; trace: BikeTra
                 <Measure label="Own mass" value={support.mass_kg} quantity="mass" decimals={2} onChange={(mass_kg) => putSupport(support, { mass_kg })} />
                 <Measure label="Limit" value={support.limit_kg} quantity="mass" onChange={(limit_kg) => putSupport(support, { limit_kg })} />
                 {support.trailer && <Measure label="Hitch bears" value={support.trailer.hitch_most_kg} quantity="mass" onChange={(v) => support.trailer && putSupport(support, { trailer: { ...support.trailer, hitch_most_kg: v } })} />}
+                <Measure label="Bolts needed" value={support.bolts} quantity="count" most={8} onChange={(bolts) => putSupport(support, { bolts: Math.round(bolts) })} />
+                <Measure label="Price" value={support.price ?? 0} quantity="count" most={100000} onChange={(price) => putSupport(support, { price })} />
+                <Held value={support.improvised} onChange={(improvised) => putSupport(support, { improvised })} />
+                <From value={support.source} onChange={(source) => putSupport(support, { source })} />
                 <Button $small onPress={() => removeSupport(support)}>Take off, with its bags</Button>
               </Row>
             </Item>
@@ -60,7 +64,7 @@ function CarrierItem({ carrier, bike, trace, onChange }: { carrier: Carrier; bik
   return (
     <Item>
       <summary>
-        <b>{carrier.name}</b>
+        <b>{carrier.name}{carrier.colour && `, ${carrier.colour}`}{carrier.improvised && ' (tied on)'}</b>
         <span className={over ? 'over' : ''}>
           {units.show(found?.fullest_kg ?? 0, 'mass')} of {units.show(carrier.limit_kg, 'mass')}, {units.show(found?.fullest_l ?? 0, 'volume')} of {units.show(carrier.volume_l, 'volume')}{over ? ', over' : ''}
         </span>
@@ -70,14 +74,28 @@ function CarrierItem({ carrier, bike, trace, onChange }: { carrier: Carrier; bik
         <Measure label="Volume" value={carrier.volume_l} quantity="volume" least={0.1} most={1000} onChange={(volume_l) => put({ volume_l })} />
         <Measure label="Limit" value={carrier.limit_kg} quantity="mass" onChange={(limit_kg) => put({ limit_kg })} />
         <Measure label="Own mass" value={carrier.mass_kg} quantity="mass" decimals={2} onChange={(mass_kg) => put({ mass_kg })} />
+        <Measure label="Straps" value={carrier.straps} quantity="count" most={12} onChange={(straps) => put({ straps: Math.round(straps) })} />
+        <Measure label="Price" value={carrier.price ?? 0} quantity="count" most={100000} onChange={(price) => put({ price })} />
+        <SettledField optional label="Colour or label" value={carrier.colour} onChange={(colour) => put({ colour })} />
+        <SettledField optional label="Where it leaks" value={carrier.leaks} onChange={(leaks) => put({ leaks })} />
         <Measure label="Longest inside" value={carrier.longest_mm} quantity="length" onChange={(longest_mm) => put({ longest_mm })} />
       </Row>
       <Row $min={130}>
         <Choice<Reach> label="Reached" value={carrier.reach} onChange={(reach) => put({ reach })} options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))} />
         <Choice label="Dry" value={carrier.dryness} onChange={(dryness) => put({ dryness })}
           options={[{ id: 'waterproof', text: 'Waterproof' }, { id: 'splash', text: 'Keeps out splashes' }, { id: 'open', text: 'Open' }]} />
+        <Held value={carrier.improvised} onChange={(improvised) => put({ improvised })} />
+        <From value={carrier.source} onChange={(source) => put({ source })} />
         <Button $small onPress={() => onChange(`Take off ${carrier.name}`, { ...bike, carriers: bike.carriers.filter((c) => c.id !== carrier.id) })}>Take it off</Button>
       </Row>
     </Item>
   )
+}
+
+function Held({ value, onChange }: { value: boolean; onChange: (improvised: boolean) => void }) {
+  return <Choice label="Held by" value={value ? 'ties' : 'bolts'} onChange={(v) => onChange(v === 'ties')} options={[{ id: 'bolts', text: 'What it is made for' }, { id: 'ties', text: 'Ties or tape, improvised' }]} />
+}
+
+function From({ value, onChange }: { value: Carrier['source']; onChange: (source: Carrier['source']) => void }) {
+  return <Choice label="Figures are" value={value} onChange={onChange} options={[{ id: 'maker', text: 'The maker’s' }, { id: 'measured', text: 'Measured' }, { id: 'default', text: 'Common practice' }]} />
 }

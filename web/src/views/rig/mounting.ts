@@ -1,5 +1,5 @@
 /** Which places of a bike are free, and what of the catalogue fits there. */
-import type { Bike, Carrier, Catalogue, Support } from '../../api/client'
+import type { Bike, Carrier, Catalogue, HangingPlace, Support } from '../../api/client'
 
 export const MOUNT_WORDS: Record<Bike['mounts'][number], string> = {
   rear_eyelets: 'rear eyelets', fork_eyelets: 'fork eyelets', fork_bolts: 'fork leg', handlebar: 'handlebar', stem: 'stem', top_tube: 'top tube',
@@ -21,42 +21,22 @@ export interface Offer {
 export interface Socket {
   id: string
   name: string
-  /** A mount, or a support to hang bags on. */
-  on: string
-  side: Side
+  place: HangingPlace
   offers: Offer[]
 }
 
-/** Free places in reading order: supports first, since bags hang on them. */
-export function sockets(bike: Bike, catalogue: Catalogue): Socket[] {
-  const found: Socket[] = []
-  const offer = (on: string, kind: string, name: string, side: Side) => {
-    const offers: Offer[] = []
-    for (const t of catalogue.supports) {
-      if (t.mount === kind && t.sides.includes(side) && !bike.supports.some((s) => s.mount === kind && s.side === side)) {
-        offers.push({ key: `s:${t.kind}`, name: t.name, note: `bears ${t.limit_kg} kg, weighs ${t.mass_kg} kg`, support: t.kind })
-      }
-    }
-    for (const t of catalogue.carriers) {
-      if (t.hangs_on.includes(kind) && t.sides.includes(side)) {
-        offers.push({ key: `c:${t.kind}`, name: t.name, note: `${t.volume_l} l, ${t.limit_kg} kg; ${t.good_for}`, carrier: t.kind })
-      }
-    }
-    if (offers.length) found.push({ id: `${on}/${side}`, name: name + SIDE_WORDS[side], on, side, offers })
-  }
-  const taken = (on: string, side: Side) => bike.carriers.some((c) => c.hangs_on === on && c.side === side)
-  for (const support of bike.supports) {
-    const sides: Side[] = support.kind.startsWith('rear') || support.kind.startsWith('front') ? ['left', 'right', 'middle'] : [support.side]
-    for (const side of sides) if (!taken(support.id, side)) offer(support.id, support.kind, support.name, side)
-  }
-  for (const mount of bike.mounts) {
-    const sides: Side[] = mount === 'fork_bolts' || mount === 'stem' ? ['left', 'right'] : ['middle']
-    for (const side of sides) {
-      const bolted = bike.supports.some((s) => s.mount === mount && s.side === side)
-      if (!taken(mount, side) && !bolted) offer(mount, mount, MOUNT_WORDS[mount], side)
-    }
-  }
-  return found
+/** The free places of a bike with what the catalogue has for them. */
+export function sockets(bike: Bike, places: HangingPlace[], catalogue: Catalogue): Socket[] {
+  return places.flatMap((place) => {
+    const { takes, side } = place
+    const supports: Offer[] = catalogue.supports.filter((t) => t.mount === takes && t.sides.includes(side))
+      .map((t) => ({ key: `s:${t.kind}`, name: t.name, note: `bears ${t.limit_kg} kg, weighs ${t.mass_kg} kg, about ${t.price}`, support: t.kind }))
+    const carriers: Offer[] = catalogue.carriers.filter((t) => t.hangs_on.includes(takes) && t.sides.includes(side))
+      .map((t) => ({ key: `c:${t.kind}`, name: t.name, note: `${t.volume_l} l, ${t.limit_kg} kg, about ${t.price}; ${t.good_for}; ${t.trouble}`, carrier: t.kind }))
+    const name = bike.supports.find((s) => s.id === place.on)?.name ?? MOUNT_WORDS[place.on as keyof typeof MOUNT_WORDS]
+    const offers = [...supports, ...carriers]
+    return offers.length ? [{ id: `${place.on}/${side}`, name: name + SIDE_WORDS[side], place, offers }] : []
+  })
 }
 
 function freeId(bikes: Bike[], stem: string): string {
@@ -68,21 +48,23 @@ function freeId(bikes: Bike[], stem: string): string {
 
 /** The bike with something of the catalogue hung on a free place. */
 export function hang(bike: Bike, bikes: Bike[], socket: Socket, offer: Offer, catalogue: Catalogue): Bike {
-  const word = socket.side === 'middle' ? '' : ` ${socket.side}`
+  const { on, side } = socket.place
+  const word = side === 'middle' ? '' : ` ${side}`
   if (offer.support) {
     const t = catalogue.supports.find((s) => s.kind === offer.support)
     if (!t) return bike
     const added: Support = {
-      id: freeId(bikes, t.kind.replaceAll('_', '-')), kind: t.kind, name: t.name + word, mount: t.mount, side: socket.side, mass_kg: t.mass_kg,
-      limit_kg: t.limit_kg, trailer: t.trailer,
+      id: freeId(bikes, t.kind.replaceAll('_', '-')), kind: t.kind, name: t.name + word, mount: t.mount, side, mass_kg: t.mass_kg,
+      limit_kg: t.limit_kg, trailer: t.trailer, bolts: t.bolts, improvised: false, price: t.price, source: 'default',
     }
     return { ...bike, supports: [...bike.supports, added] }
   }
   const t = catalogue.carriers.find((c) => c.kind === offer.carrier)
   if (!t) return bike
   const added: Carrier = {
-    id: freeId(bikes, t.kind.replaceAll('_', '-')), kind: t.kind, name: t.name + word, hangs_on: socket.on, side: socket.side, mass_kg: t.mass_kg,
-    volume_l: t.volume_l, limit_kg: t.limit_kg, longest_mm: t.longest_mm, reach: t.reach, dryness: t.dryness,
+    id: freeId(bikes, t.kind.replaceAll('_', '-')), kind: t.kind, name: t.name + word, hangs_on: on, side, mass_kg: t.mass_kg,
+    volume_l: t.volume_l, limit_kg: t.limit_kg, longest_mm: t.longest_mm, reach: t.reach, dryness: t.dryness, leaks: '', improvised: false,
+    straps: t.straps, lifts_off: t.lifts_off, colour: '', price: t.price, source: 'default',
   }
   return { ...bike, carriers: [...bike.carriers, added] }
 }

@@ -1,0 +1,81 @@
+"""What of a rig does not fit, stands badly, or holds by ties only."""
+
+from collections.abc import Iterator
+from typing import Any
+
+from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.model.assessment import Mend
+from omnifer.core.model.quantities import Text
+from omnifer.core.model.rig import Bike
+from omnifer.core.physics.tyres import UNSURE
+from omnifer.core.sentence import mm, number, say, share
+
+LIFTS_BELOW = 0.15
+"""A front wheel that lifts on slopes flatter than this is felt on every steep start [-]; practice."""
+SEVERE_FROM = 40.0
+"""Millimetres of air missing from which something surely does not fit; practice."""
+WIDER_BY_MM = 50.0
+"""Room wanted beyond the rig's own width [mm]; practice."""
+
+
+def misfits(s: Situation) -> Iterator[Draft]:
+    """Bags that touch tyres, knees, heels, bars or each other; bolts that are not there; chains with a weak link."""
+    for load in s.bikes:
+        for clash in load.clashes():
+            severe = clash.beyond_mm >= SEVERE_FROM or clash.rule == "bolts"
+            yield Draft(
+                kind="no_fit", grade="slows_you" if severe else "worth_knowing", sentence=clash.sentence, reason=clash.reason,
+                place=_on(load.bike), size=clash.beyond_mm, bike_id=load.bike.id, carrier_id=clash.carrier_id,
+            )  # fmt: skip
+
+
+def stances(s: Situation) -> Iterator[Draft]:
+    """Too wide for the road, a front wheel that lifts, tyres asked for too much."""
+    for load in s.bikes:
+        bike, stance = load.bike, s.stances[load.bike.id]
+        common: dict[str, Any] = {"place": _on(bike), "bike_id": bike.id}
+        narrow = s.tour.road.narrowest_mm
+        if narrow is not None and stance.width_mm + WIDER_BY_MM > narrow:
+            yield Draft(
+                kind="too_wide", grade="stops_you" if stance.width_mm > narrow else "slows_you",
+                sentence=say("{bike} is {wide} wide, the narrowest passage {narrow}.", bike=bike.name, wide=mm(stance.width_mm),
+                             narrow=mm(narrow)),
+                reason=say("Bags must come off there, or be carried through one by one."),
+                size=stance.width_mm - narrow, **common,
+            )  # fmt: skip
+        if stance.pushed_lift_gradient < LIFTS_BELOW:
+            yield Draft(
+                kind="front_lifts", grade="slows_you",
+                sentence=say("Pushed up a slope of {slope} the front of {bike} lifts.", slope=share(stance.pushed_lift_gradient),
+                             bike=bike.name),
+                reason=say("Without its rider too little presses on the front wheel; put weight forward or lower."),
+                size=LIFTS_BELOW - stance.pushed_lift_gradient, **common,
+            )  # fmt: skip
+        most = max(stance.front_bar, stance.rear_bar)
+        if most * (1 - UNSURE) > stance.most_bar:
+            yield Draft(
+                kind="tyre_pressure", grade="slows_you",
+                sentence=say("The tyres of {bike} would want more pressure than they bear.", bike=bike.name),
+                reason=say("For its load about {wanted} bar, tyre and rim bear {most}: take wider tyres or less on that wheel.",
+                           wanted=number(round(most, 1)), most=number(stance.most_bar)),
+                size=most - stance.most_bar, **common,
+            )  # fmt: skip
+
+
+def improvised(s: Situation) -> Iterator[Draft]:
+    """Ties, tape and cords: allowed, and to be looked at."""
+    for load in s.bikes:
+        held = [support.name for support in load.bike.supports if support.improvised]
+        held += [carrier.name for carrier in load.bike.carriers if carrier.improvised]
+        if held:
+            yield Draft(
+                kind="improvised", grade="worth_knowing",
+                sentence=say("{parts} hold by ties or tape.", parts=", ".join(held)),
+                reason=say("They work loose: load them lightly, look at them every day, and carry spare ties."),
+                place=_on(load.bike), size=len(held), bike_id=load.bike.id,
+                mends=[Mend(name=say("Bolt it on"), consequence=say("a cage or rack made for the mount ends the daily look"))],
+            )  # fmt: skip
+
+
+def _on(bike: Bike) -> Text:
+    return say("on {bike}", bike=bike.name)

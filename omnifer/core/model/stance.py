@@ -1,0 +1,43 @@
+"""How a loaded bike stands, and what on it does not fit."""
+
+from pydantic import Field
+
+from omnifer.core.model.quantities import Noun, Side, Text
+
+
+class Clash(Noun):
+    """Something that does not fit, with the figures that say so."""
+
+    rule: str
+    carrier_id: str | None
+    support_id: str | None = None
+    sentence: Text
+    reason: Text
+    beyond_mm: float = Field(description="By how much it does not fit; 0 where that is no length")
+
+
+class Stance(Noun):
+    """How a loaded bike stands and rides, at the moment of the tour that is worst for each figure."""
+
+    width_mm: float = Field(description="Overall, bags and bar")
+    lift_gradient: float = Field(description="Slope at which the front wheel lifts, rider seated [-]")
+    pushed_lift_gradient: float = Field(description="The same with the rider walking beside it [-]")
+    pitch_over_ms2: float = Field(description="Braking at which the rear wheel lifts [m/s²]")
+    spread_mm: float = Field(description="Radius of gyration about the upright axis, rider apart: how slowly it turns in [mm]")
+    swinging_kg: float = Field(description="In bags that swing with every pedal stroke [kg]")
+    front_bar: float = Field(description="Starting point for the front tyre's pressure, give or take a fifth [bar]")
+    rear_bar: float
+    most_bar: float = Field(description="What tyre and rim bear [bar]")
+    climb_gradient: float | None = Field(description="Steepest slope ridden in the lowest gear at the rider's power; None: any")
+    steepest: float | None = Field(description="Steepest slope of the road, smoothed [-]")
+    unhitched_front_share: float | None = Field(description="Front wheel's share without the trailer; None: there is none")
+
+
+class HangingPlace(Noun):
+    """A free place of a bike: a support of its own, or a mount."""
+
+    on: str = Field(description="Identifier of the support, or the mount")
+    takes: str = Field(description="Kind of support, or the mount: what a carrier's template names")
+    side: Side
+    x: float
+    y: float

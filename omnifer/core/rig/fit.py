@@ -1,0 +1,200 @@
+"""Whether what hangs on a bike leaves room for wheels, knees, heels and hands. Each rule is one small function.
+
+Boxes are the catalogue's shapes at the carrier's own volume; a rule says what it found, so that a rider with the bike
+at hand can overrule it.
+"""
+
+import math
+from collections.abc import Callable, Iterator
+
+from omnifer.core.model.assessment import Box
+from omnifer.core.model.rig import Bike, Carrier
+from omnifer.core.model.stance import Clash
+from omnifer.core.rig.geometry import Frame, Vector
+from omnifer.core.sentence import kg, litres, mm, number, say
+
+THICKEST_FRAME_BAG_MM = 75.0
+"""Thicker than this a frame bag rubs knees and cranks; practice."""
+TYRE_ROOM_MM = 20.0
+"""Least air between a bag and a tyre with all travel used; practice, 20 to 50."""
+HEEL_BEHIND_PEDAL_MM = 140.0
+"""Heel behind the pedal's spindle with the crank pointing back; practice, a large shoe."""
+HEEL_ROOM_MM = 10.0
+"""Least air between a heel and a pannier; practice."""
+TRIANGLE_USED = 0.85
+"""Part of the frame triangle that a bag can fill; practice."""
+OVERLAP_SHRUNK = 0.8
+"""Boxes are taken so much smaller when asking whether two carriers share room: bags give way."""
+BAR_BEYOND_LEVERS_MM = 120.0
+"""Width of the whole bar over its free width [mm]; practice."""
+
+
+Rule = Callable[[Bike, Frame, dict[str, Box]], Iterator[Clash]]
+
+
+def bar_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """A roll must fit between the levers of a drop bar, or the grips of a flat one."""
+    del frame
+    for carrier in _of(bike, "handlebar_roll", "handlebar_box", "basket"):
+        wide = boxes[carrier.id].z1 - boxes[carrier.id].z0
+        if carrier.kind == "handlebar_roll" and wide > bike.bar_inner_width_mm:
+            yield Clash(
+                rule="bar_room", carrier_id=carrier.id, beyond_mm=wide - bike.bar_inner_width_mm,
+                sentence=say("{bag} is wider than the bar is free.", bag=carrier.name),
+                reason=say("It is {wide} wide, between the {ends} there are {free}: the hands lose the levers.",
+                           wide=mm(wide), ends="levers" if bike.drop_bar else "grips", free=mm(bike.bar_inner_width_mm)),
+            )  # fmt: skip
+
+
+def frame_bag_thickness(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """A frame bag stays thinner than the room between the knees."""
+    del frame
+    for carrier in _of(bike, "half_frame_bag", "full_frame_bag"):
+        thick = boxes[carrier.id].z1 - boxes[carrier.id].z0
+        if thick > THICKEST_FRAME_BAG_MM:
+            yield Clash(
+                rule="frame_bag_thickness", carrier_id=carrier.id, beyond_mm=thick - THICKEST_FRAME_BAG_MM,
+                sentence=say("{bag} is so thick that knees and cranks rub.", bag=carrier.name),
+                reason=say("At this volume it is about {thick} thick; up to {most} goes.",
+                           thick=mm(thick), most=mm(THICKEST_FRAME_BAG_MM)),
+            )  # fmt: skip
+
+
+def frame_bag_in_triangle(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """A frame bag holds no more than the triangle gives, at the thickness that the knees allow."""
+    del boxes
+    area = polygon_area((frame.bottom_bracket, frame.seat_cluster, frame.head_top, frame.head_bottom))
+    for carrier in _of(bike, "half_frame_bag", "full_frame_bag"):
+        part = TRIANGLE_USED * (1.0 if carrier.kind == "full_frame_bag" else 0.5)
+        most_l = area * part * THICKEST_FRAME_BAG_MM / 1e6
+        if carrier.volume_l > most_l + 0.05:
+            yield Clash(
+                rule="frame_bag_in_triangle", carrier_id=carrier.id, beyond_mm=0,
+                sentence=say("{bag} is larger than the frame's triangle.", bag=carrier.name),
+                reason=say("The triangle has room for about {most}, the bag is said to hold {has}.",
+                           most=litres(most_l), has=litres(carrier.volume_l)),
+            )  # fmt: skip
+
+
+def tyre_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """Bags in line with the wheels stay clear of the tyres with all travel used and the saddle dropped."""
+    for carrier in _of(bike, "saddle_pack", "handlebar_roll", "handlebar_box", "basket", "rack_top_bag"):
+        behind = carrier.kind in ("saddle_pack", "rack_top_bag")
+        axle = frame.rear_axle if behind else frame.front_axle
+        travel = (bike.post_travel_mm if carrier.kind == "saddle_pack" else 0.0) if behind else bike.fork_travel_mm
+        air = _from_point(boxes[carrier.id], axle, travel) - bike.wheel_radius_mm
+        if air < TYRE_ROOM_MM:
+            yield Clash(
+                rule="tyre_room", carrier_id=carrier.id, beyond_mm=TYRE_ROOM_MM - air,
+                sentence=say("{bag} comes too near to the {which} tyre.", bag=carrier.name, which="rear" if behind else "front"),
+                reason=say("With {travel} of travel or drop used {air} of air are left; {least} are wanted.",
+                           travel=mm(travel), air=mm(air), least=mm(TYRE_ROOM_MM)),
+            )  # fmt: skip
+
+
+def heel_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """Rear panniers stay behind the heels."""
+    heel = frame.bottom_bracket.x - bike.crank_mm - HEEL_BEHIND_PEDAL_MM
+    for carrier in _of(bike, "rear_pannier"):
+        air = heel - boxes[carrier.id].x1
+        if air < HEEL_ROOM_MM:
+            yield Clash(
+                rule="heel_room", carrier_id=carrier.id, beyond_mm=HEEL_ROOM_MM - air,
+                sentence=say("Heels strike {bag}.", bag=carrier.name),
+                reason=say("With chainstays of {stay} a heel passes {air} from it; hang it further back, or take a longer rack.",
+                           stay=mm(bike.chainstay_mm), air=mm(air)),
+            )  # fmt: skip
+
+
+def shared_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """Bottles and bags in the frame, and cages beside panniers, do not take the same room."""
+    del frame
+    inside = _of(bike, "bottle_cage", "tool_bottle", "half_frame_bag", "full_frame_bag", "rack_side_cage", "rear_pannier")
+    for n, one in enumerate(inside):
+        for other in inside[n + 1 :]:
+            alike = {one.kind, other.kind}
+            if (
+                alike <= {"rear_pannier"}
+                or alike <= {"bottle_cage", "tool_bottle"}
+                or not _overlap(boxes[one.id], boxes[other.id])
+            ):
+                continue
+            yield Clash(
+                rule="shared_room", carrier_id=other.id, beyond_mm=0,
+                sentence=say("{one} and {other} take the same room.", one=one.name, other=other.name),
+                reason=say("Drawn to their size they overlap; take a smaller one, or another place."),
+            )  # fmt: skip
+
+
+def bolts(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """A cage at the fork wants as many bolts as it has eyes, or is tied and said so."""
+    del frame, boxes
+    for support in bike.supports:
+        if support.mount == "fork_bolts" and support.bolts > bike.fork_bolts and not support.improvised:
+            yield Clash(
+                rule="bolts", carrier_id=None, support_id=support.id, beyond_mm=0,
+                sentence=say("{cage} needs {needs} bolts, the fork leg has {has}.", cage=support.name,
+                             needs=number(support.bolts), has=number(bike.fork_bolts)),
+                reason=say("Ties and tape can hold it: mark it as improvised, load it lightly and look at it every day."),
+            )  # fmt: skip
+
+
+def load_chains(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """Bags that may hold more than what carries them: the lowest limit of a chain counts."""
+    del frame, boxes
+    for support in bike.supports:
+        hung = [c for c in bike.carriers if c.hangs_on == support.id]
+        allowed = sum(c.limit_kg + c.mass_kg for c in hung)
+        if hung and allowed > 1.5 * support.limit_kg:
+            yield Clash(
+                rule="load_chains", carrier_id=None, support_id=support.id, beyond_mm=0,
+                sentence=say("The bags on {rack} may hold more than it bears.", rack=support.name),
+                reason=say("Full to their own limits they weigh {bags}, it bears {rack}: pack by the lower figure.",
+                           bags=kg(allowed), rack=kg(support.limit_kg)),
+            )  # fmt: skip
+
+
+RULES: tuple[Rule, ...] = (
+    bar_room, frame_bag_thickness, frame_bag_in_triangle, tyre_room, heel_room, shared_room, bolts, load_chains,
+)  # fmt: skip
+
+
+def clashes(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> list[Clash]:
+    """All that does not fit on a bike."""
+    return [clash for rule in RULES for clash in rule(bike, frame, boxes)]
+
+
+def width_mm(bike: Bike, boxes: dict[str, Box]) -> float:
+    """Overall width with all bags [mm]."""
+    bar = bike.bar_inner_width_mm + (BAR_BEYOND_LEVERS_MM if not bike.drop_bar else 20.0)
+    return max([bar, *(2 * max(abs(box.z0), abs(box.z1)) for box in boxes.values())])
+
+
+def polygon_area(corners: tuple[Vector, ...]) -> float:
+    """Area by the shoelace formula [mm²]."""
+    pairs = zip(corners, (*corners[1:], corners[0]), strict=True)
+    return abs(sum(a.x * b.y - b.x * a.y for a, b in pairs)) / 2
+
+
+def _of(bike: Bike, *kinds: str) -> list[Carrier]:
+    return [carrier for carrier in bike.carriers if carrier.kind in kinds]
+
+
+def _from_point(box: Box, point: Vector, lowered: float) -> float:
+    """Distance of a box, let down by so much, from a point in the middle plane [mm]."""
+    across = max(box.x0 - point.x, point.x - box.x1, 0.0)
+    up = max(box.y0 - lowered - point.y, point.y - (box.y1 - lowered), 0.0)
+    return math.hypot(across, up)
+
+
+def _overlap(a: Box, b: Box) -> bool:
+    def shrunk(low: float, high: float) -> tuple[float, float]:
+        off = (high - low) * (1 - OVERLAP_SHRUNK) / 2
+        return low + off, high - off
+
+    def apart(a_range: tuple[float, float], b_range: tuple[float, float]) -> bool:
+        (a0, a1), (b0, b1) = shrunk(*a_range), shrunk(*b_range)
+        return a1 <= b0 or b1 <= a0
+
+    axes = (((a.x0, a.x1), (b.x0, b.x1)), ((a.y0, a.y1), (b.y0, b.y1)), ((a.z0, a.z1), (b.z0, b.z1)))
+    return not any(apart(one, other) for one, other in axes)

@@ -1,0 +1,159 @@
+"""What fits on a bike and how it stands, on frames worked by hand."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from omnifer.core.assess import assess
+from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.rig import Bike
+from omnifer.core.model.stance import Clash
+from omnifer.core.physics import statics
+from omnifer.core.rig import fit
+from omnifer.core.rig.catalogue import CARRIERS, carrier, support
+from omnifer.core.rig.geometry import Frame, Vector
+from tests.conftest import RIDER, pannier_bike, small_tour, thing
+
+
+def found(bike: Bike) -> dict[str, Clash]:
+    frame = Frame.of(bike)
+    return {clash.rule: clash for clash in fit.clashes(bike, frame, {c.id: frame.carrier_box(c) for c in bike.carriers})}
+
+
+def hung(*carriers, **changed) -> Bike:
+    supports = changed.pop("supports", [support("rear_rack", "rack").model_dump()])
+    return pannier_bike(carriers=[c.model_dump() for c in carriers], supports=supports, **changed)
+
+
+def test_area_of_a_triangle_and_of_a_frame():
+    assert fit.polygon_area((Vector(0, 0), Vector(3, 0), Vector(0, 4))) == 6
+    # On paper, from the bottom bracket: seat cluster 0.86 x 603 mm up 72.5 degrees (-155.9, 494.6), head tube's ends (377, 603)
+    # and 145 mm down 71.5 degrees (423.0, 465.5); cross products 0, -280 472, -79 575, 0, half of their sum 180 024 mm².
+    frame = Frame.of(pannier_bike())
+    corners = (frame.bottom_bracket, frame.seat_cluster, frame.head_top, frame.head_bottom)
+    assert fit.polygon_area(corners) == pytest.approx(180_024, abs=60)
+
+
+def test_a_full_frame_bag_larger_than_the_triangle_is_told():
+    small, large = (carrier("full_frame_bag", "bag", "frame_triangle", volume_l=litres) for litres in (6, 12))
+    assert "frame_bag_in_triangle" not in found(hung(small))
+    clash = found(hung(large))["frame_bag_in_triangle"]
+    assert clash.reason.figures["most"].value == pytest.approx(0.180024 * 0.85 * 75, abs=0.01)
+
+
+def test_a_dropped_post_brings_the_pack_to_the_tyre():
+    """Air above the tyre: bottom of the pack, 2 x 351 mm of wheel, and the travel that the post gives away."""
+    bag = carrier("saddle_pack", "pack", "saddle")
+    still = hung(bag, saddle_height_mm=720)
+    box = Frame.of(still).carrier_box(bag)
+    straight_above = box.y0 - 2 * still.wheel_radius_mm
+    assert box.x0 < 0 < box.x1  # the axle lies under it, so the air is straight up
+    assert "tyre_room" not in found(still)
+    dropped = hung(bag, post="dropper", post_travel_mm=straight_above)
+    assert found(dropped)["tyre_room"].beyond_mm == pytest.approx(fit.TYRE_ROOM_MM, abs=1)
+
+
+def test_heels_and_short_chainstays():
+    """Heel: bottom bracket at sqrt(chainstay² - drop²), less 170 mm of crank and 140 mm of shoe."""
+    panniers = [carrier("rear_pannier", side, "rack", side) for side in ("left", "right")]
+    assert "heel_room" not in found(hung(*panniers, chainstay_mm=465))
+    short = hung(*panniers, chainstay_mm=420)
+    front_of_bag = -47 + 350 / 2
+    air = math.sqrt(420**2 - 75**2) - 170 - 140 - front_of_bag
+    assert found(short)["heel_room"].beyond_mm == pytest.approx(fit.HEEL_ROOM_MM - air, abs=0.5)
+
+
+@pytest.mark.parametrize(("inner", "fits"), [(400, True), (380, False)])
+def test_a_roll_between_the_levers(inner, fits):
+    """A 12 l roll is about 390 mm wide: drop bars of 40 cm are wanted (common practice, no source)."""
+    assert ("bar_room" not in found(hung(carrier("handlebar_roll", "roll", "handlebar"), bar_inner_width_mm=inner))) == fits
+
+
+def test_a_cage_wants_its_bolts_or_is_said_to_be_tied():
+    def with_cage(**changed) -> Bike:
+        cage = support("fork_cage", "cage", "left", **changed).model_dump()
+        return hung(supports=[cage], fork_bolts=1, mounts=["fork_bolts"])
+
+    assert found(with_cage())["bolts"].support_id == "cage"
+    assert found(with_cage(bolts=1)) == {}
+    tied = small_tour(bikes=(with_cage(improvised=True),))
+    kinds = {f.kind for f in assess(tied, None).findings}
+    assert "improvised" in kinds
+    assert "no_fit" not in kinds
+
+
+def test_a_frame_bag_hides_the_bottles_and_a_cage_strikes_the_pannier():
+    bottle = carrier("bottle_cage", "bottle", "down_tube_bolts")
+    assert found(hung(carrier("full_frame_bag", "bag", "frame_triangle"), bottle))["shared_room"].carrier_id == "bottle"
+    assert "shared_room" not in found(hung(bottle, carrier("bottle_cage", "second", "seat_tube_bolts")))
+    pannier, cage = carrier("rear_pannier", "pannier", "rack", "left"), carrier("rack_side_cage", "cage", "rack", "left")
+    assert "shared_room" in found(hung(pannier, cage))
+
+
+def test_every_kind_of_carrier_has_a_place_of_its_own():
+    """Drawn where it hangs: nothing under the road, nothing at the same spot as another kind on another mount."""
+    for kind, template in CARRIERS.items():
+        on = template.hangs_on[0]
+        trailer = on.startswith("trailer")
+        supports = [support(on, "held").model_dump()] if trailer or on.endswith(("rack", "cage")) else []
+        side = template.sides[0]
+        bike = hung(
+            carrier(kind, "it", "held" if supports else on, side),
+            supports=supports,
+            mounts=[
+                "rear_axle",
+                "rear_eyelets",
+                "fork_eyelets",
+                "fork_bolts",
+                "under_down_tube_bolts",
+                "down_tube_bolts",
+                "seat_tube_bolts",
+                "handlebar",
+                "stem",
+                "top_tube",
+                "frame_triangle",
+                "saddle",
+                "riders_back",
+            ],
+        )
+        box = Frame.of(bike).carrier_box(bike.carriers[0])
+        assert box.y0 > 0, kind
+        assert (box.x1 - box.x0) * (box.y1 - box.y0) * (box.z1 - box.z0) / 1e6 > 0.5 * template.volume_l, kind
+
+
+def stance_with(kg_left: float, where: str = "left"):
+    tour = small_tour(thing("load", kg_left, 2))
+    tour = tour.model_copy(update={"load": Load(placements=(Placement(thing_id="load", carrier_id=where),))})
+    return tour, assess(tour, None).bikes[0]
+
+
+def test_lift_and_pitch_follow_from_the_whole_mass():
+    """Rider at his centre and bike with bags at theirs, by the lever rule, against the figures told."""
+    tour, trace = stance_with(8)
+    bike = tour.rig.bikes[0]
+    seat = Frame.of(bike).rider_centre(RIDER)
+    total = trace.total_kg[0] + RIDER.body_mass_kg
+    x = (trace.total_kg[0] * trace.centre_x_mm[0] + RIDER.body_mass_kg * seat.x) / total / 1000
+    y = (trace.total_kg[0] * trace.centre_y_mm[0] + RIDER.body_mass_kg * seat.y) / total / 1000
+    assert trace.stance.lift_gradient == pytest.approx(x / y, abs=2e-3)
+    assert trace.stance.pitch_over_ms2 == pytest.approx(statics.pitch_over_deceleration(x, y, 1.06), abs=0.02)
+    assert trace.stance.pushed_lift_gradient == pytest.approx(trace.centre_x_mm[0] / trace.centre_y_mm[0], abs=2e-3)
+
+
+@given(st.floats(0, 9))
+def test_a_mirrored_load_mirrors_the_sides_and_nothing_else(kg):
+    (_, left), (_, right) = stance_with(kg, "left"), stance_with(kg, "right")
+    assert left.stance == right.stance
+    assert (left.left_kg, left.right_kg) == (right.right_kg, right.left_kg)
+    assert (left.front_kg, left.rear_kg) == (right.front_kg, right.rear_kg)
+
+
+def test_a_narrow_gate_is_told():
+    tour = small_tour()
+    wide = assess(tour, None).bikes[0].stance.width_mm
+    for narrow, grade in ((wide - 10, "stops_you"), (wide + 20, "slows_you"), (wide + 200, None)):
+        road = tour.road.model_copy(update={"narrowest_mm": narrow})
+        found_grades = [f.grade for f in assess(tour.model_copy(update={"road": road}), None).findings if f.kind == "too_wide"]
+        assert found_grades == ([grade] if grade else [])
