@@ -12,6 +12,8 @@ from omnifer.core.load.explain import Why
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.model.variant import Variant
+from omnifer.core.worth import Price, compare, compare_loads, price, with_variant
 from omnifer.store.tours import NotThereError, StaleError
 
 blueprint = Blueprint("loads", __name__)
@@ -39,6 +41,51 @@ def thing_why(tour_id: str, thing_id: str) -> Response:
         return answer(why_here(stored.sheet, desk().profile(stored), thing_id, request.args.get("carrier") or None))
     except KeyError:
         raise NotThereError(thing_id) from None
+
+
+@blueprint.get("/api/tours/<tour_id>/things/<thing_id>/price")
+@operation(gives=Price, problems=(404,))
+def thing_price(tour_id: str, thing_id: str) -> Response:
+    """What a thing costs on this tour, and what leaving it would change."""
+    stored = desk().tours.read(tour_id)
+    try:
+        return answer(price(stored.sheet, desk().profile(stored), thing_id))
+    except KeyError:
+        raise NotThereError(thing_id) from None
+
+
+@blueprint.get("/api/tours/<tour_id>/rigs")
+@operation(gives=shapes.Rigs, problems=(404,))
+def compare_rigs(tour_id: str) -> Response:
+    """The rig that is ridden beside its variants, on the same tour and kit."""
+    stored = desk().tours.read(tour_id)
+    return answer(shapes.Rigs(rigs=compare(stored.sheet, desk().profile(stored))))
+
+
+@blueprint.get("/api/tours/<tour_id>/loads")
+@operation(gives=shapes.Loads, problems=(404,))
+def loads(tour_id: str) -> Response:
+    """The load that rides beside those kept under a name."""
+    stored = desk().tours.read(tour_id)
+    return answer(shapes.Loads(loads=compare_loads(stored.sheet, desk().profile(stored))))
+
+
+@blueprint.post("/api/tours/<tour_id>/rigs/<variant_id>/ride")
+@operation(gives=shapes.TourAnswer, takes=shapes.Seen, problems=(404, 409, 422))
+def ride_variant(tour_id: str, variant_id: str) -> Response:
+    """Ride a variant; the rig that was ridden takes its place among the variants."""
+    wanted = shapes.Seen.model_validate_json(body())
+    stored = desk().tours.read(tour_id)
+    sheet = stored.sheet
+    variant = next((v for v in sheet.variants if v.id == variant_id), None)
+    if variant is None:
+        raise NotThereError(variant_id)
+    left = Variant(id=variant.id, name="As ridden before", rig=sheet.rig, load=sheet.load)
+    changed = with_variant(sheet, desk().profile(stored), variant)
+    variants = tuple(left if v.id == variant_id else v for v in sheet.variants)
+    changed = TourSheet.model_validate(dict(changed.model_copy(update={"variants": variants})))
+    desk().tours.change(tour_id, wanted.revision, f"Ride {variant.name}"[:200], changed)
+    return answer(desk().answer(tour_id))
 
 
 @blueprint.get("/api/tours/<tour_id>/aims")

@@ -12,14 +12,16 @@ from omnifer.core.load.proposal import Proposal
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.load import Load
+from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
 from omnifer.core.model.quantities import Id, Name, Noun
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.model.variant import Variant
 from omnifer.core.rig.catalogue import CarrierTemplate, SupportTemplate
+from omnifer.core.worth import LoadFigures, RigFigures
 
 TourDate = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 1))]
 Revision = Annotated[int, Field(ge=1, description="The revision that the writer saw")]
@@ -100,6 +102,8 @@ class Change(Noun):
     kit: tuple[Thing, ...] | None = None
     load: Load | None = None
     aims: Aims | None = None
+    variants: tuple[Variant, ...] | None = None
+    kept_loads: tuple[NamedLoad, ...] | None = None
 
 
 class Step(Noun):
@@ -168,6 +172,24 @@ class Repair(Noun):
     what: Annotated[str, Field(min_length=1, max_length=200)]
     load: Load
     held: tuple[Id, ...] = Field((), max_length=200, description="Things that stay where the hand put them")
+
+
+class Seen(Noun):
+    """A change that needs nothing but the revision it was asked on."""
+
+    revision: Revision
+
+
+class Rigs(Noun):
+    """The rig that is ridden, then its variants."""
+
+    rigs: list[RigFigures]
+
+
+class Loads(Noun):
+    """The load that rides, then those kept under a name."""
+
+    loads: list[LoadFigures]
 
 
 class AimsAnswer(Noun):

@@ -17,6 +17,8 @@ export type Day = Schemas['Day']
 export type Finding = Schemas['Finding']
 export type Gap = Schemas['Gap']
 export type HangingPlace = Schemas['HangingPlace']
+export type LoadFigures = Schemas['LoadFigures']
+export type RigFigures = Schemas['RigFigures']
 export type Stance = Schemas['Stance']
 export type KitPreview = Schemas['KitPreview']
 export type Load = Schemas['Load-Output']
@@ -156,6 +158,11 @@ export const api = {
   repair: (id: string, revision: number, what: string, load: Load, held: string[]) =>
     taken(client.POST('/api/tours/{tour_id}/repair', { ...at(id), body: { revision, what, load, held } })),
   aims: (id: string) => taken(client.GET('/api/tours/{tour_id}/aims', at(id))),
+  rigs: (id: string) => taken(client.GET('/api/tours/{tour_id}/rigs', at(id))),
+  loads: (id: string) => taken(client.GET('/api/tours/{tour_id}/loads', at(id))),
+  ride: (tour_id: string, variant_id: string, revision: number) =>
+    taken(client.POST('/api/tours/{tour_id}/rigs/{variant_id}/ride', { params: { path: { tour_id, variant_id } }, body: { revision } })),
+  price: (tour_id: string, thing_id: string) => taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/price', { params: { path: { tour_id, thing_id } } })),
   why: (tour_id: string, thing_id: string, carrier: string | null) =>
     taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/why', { params: { path: { tour_id, thing_id }, query: carrier === null ? {} : { carrier } } })),
   places: (tour_id: string, thing_id: string) =>

@@ -228,6 +228,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/loads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The load that rides beside those kept under a name. */
+        get: operations["loads"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/outlook/{number}": {
         parameters: {
             query?: never;
@@ -290,6 +307,40 @@ export interface paths {
         put?: never;
         /** Take on a load changed by hand, with as few other things moved as put it right. */
         post: operations["repair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/rigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rig that is ridden beside its variants, on the same tour and kit. */
+        get: operations["compare_rigs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/rigs/{variant_id}/ride": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ride a variant; the rig that was ridden takes its place among the variants. */
+        post: operations["ride_variant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -424,6 +475,23 @@ export interface paths {
         };
         /** Where a thing could go, best places first. */
         get: operations["thing_places"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/things/{thing_id}/price": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a thing costs on this tour, and what leaving it would change. */
+        get: operations["thing_price"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1592,6 +1660,11 @@ export interface components {
             /** @default null */
             aims?: components["schemas"]["Aims-Input"] | null;
             /**
+             * Kept Loads
+             * @default null
+             */
+            kept_loads?: components["schemas"]["NamedLoad-Input"][] | null;
+            /**
              * Kit
              * @default null
              */
@@ -1622,6 +1695,11 @@ export interface components {
              * @default null
              */
             start_date?: string | null;
+            /**
+             * Variants
+             * @default null
+             */
+            variants?: components["schemas"]["Variant-Input"][] | null;
             /**
              * What
              * @description The change in words, for undo
@@ -2208,6 +2286,53 @@ export interface components {
             placements: components["schemas"]["Placement-Output"][];
         };
         /**
+         * LoadFigures
+         * @description A load in figures, beside the one that rides.
+         */
+        LoadFigures: {
+            /** By Aim */
+            by_aim: {
+                [key: string]: number;
+            };
+            /** Gained */
+            gained: components["schemas"]["Text"][];
+            /**
+             * Id
+             * @description Of the kept load; empty for the one that rides
+             */
+            id: string;
+            /** @description What of it still stands */
+            load: components["schemas"]["Load-Output"];
+            /** Lost */
+            lost: components["schemas"]["Text"][];
+            /**
+             * Moves
+             * @description Things that ride elsewhere than now
+             */
+            moves: number;
+            /** Name */
+            name: string;
+            /** Out */
+            out: {
+                [key: string]: number;
+            };
+            /**
+             * Points
+             * @description By the aims of the tour: fewer is better
+             */
+            points: number;
+            /** Wheels */
+            wheels: components["schemas"]["WheelLoads"][];
+        };
+        /**
+         * Loads
+         * @description The load that rides, then those kept under a name.
+         */
+        Loads: {
+            /** Loads */
+            loads: components["schemas"]["LoadFigures"][];
+        };
+        /**
          * Mend
          * @description Something that would help, and what it does.
          */
@@ -2361,7 +2486,21 @@ export interface components {
          * NamedLoad
          * @description A load kept under a name, to go back to or to compare with.
          */
-        NamedLoad: {
+        "NamedLoad-Input": {
+            /**
+             * Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            id: string;
+            load: components["schemas"]["Load-Input"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * NamedLoad
+         * @description A load kept under a name, to go back to or to compare with.
+         */
+        "NamedLoad-Output": {
             /**
              * Id
              * @description Identifier, unique among its kind in the tour
@@ -2603,6 +2742,40 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * Price
+         * @description What a thing costs on this tour, and what leaving it would mend or break.
+         */
+        Price: {
+            /**
+             * Broken
+             * @description Findings that would come up without it
+             */
+            broken: components["schemas"]["Text"][];
+            /**
+             * Kj A Day
+             * @description Work of the rider for it [kJ a day]
+             */
+            kj_a_day: number | null;
+            /** Mass Kg */
+            mass_kg: number;
+            /**
+             * Mended
+             * @description Findings that would be gone without it
+             */
+            mended: components["schemas"]["Text"][];
+            /**
+             * Minutes A Day
+             * @description None while the tour has no road
+             */
+            minutes_a_day: number | null;
+            /** Money */
+            money: number | null;
+            /** Thing Id */
+            thing_id: string;
+            /** Volume L */
+            volume_l: number;
         };
         /**
          * Problem
@@ -2851,6 +3024,77 @@ export interface components {
             bikes: components["schemas"]["Bike-Output"][];
         };
         /**
+         * RigFigures
+         * @description A rig in figures, with the load it has or the best quickly found.
+         */
+        RigFigures: {
+            /**
+             * Carriers Kg
+             * @description Of that racks, trailers and bags [kg]
+             */
+            carriers_kg: number;
+            /** Days */
+            days: number;
+            /**
+             * Gained
+             * @description Findings that the rig that is ridden does not have
+             */
+            gained: components["schemas"]["Text"][];
+            /**
+             * Heaviest Kg
+             * @description All bikes at the fullest moment, riders apart [kg]
+             */
+            heaviest_kg: number;
+            /**
+             * Id
+             * @description Of the variant; empty for the rig that is ridden
+             */
+            id: string;
+            /** Litres */
+            litres: number;
+            load: components["schemas"]["Load-Output"];
+            /**
+             * Lost
+             * @description Findings of the rig that is ridden that this one does not have
+             */
+            lost: components["schemas"]["Text"][];
+            /**
+             * Money
+             * @description Racks, trailers and bags; None where a price is missing
+             */
+            money: number | null;
+            /** Money Per Litre */
+            money_per_litre: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Out
+             * @description What finds no place
+             */
+            out: {
+                [key: string]: number;
+            };
+            /** Riding Hours */
+            riding_hours: number | null;
+            /**
+             * Rig Kg
+             * @description Bikes, racks and bags, empty [kg]
+             */
+            rig_kg: number;
+            /** Wheels */
+            wheels: components["schemas"]["WheelLoads"][];
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * Rigs
+         * @description The rig that is ridden, then its variants.
+         */
+        Rigs: {
+            /** Rigs */
+            rigs: components["schemas"]["RigFigures"][];
+        };
+        /**
          * Road
          * @description All of the road but the raw track.
          */
@@ -3059,6 +3303,17 @@ export interface components {
             name: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Seen
+         * @description A change that needs nothing but the revision it was asked on.
+         */
+        Seen: {
+            /**
+             * Revision
+             * @description The revision that the writer saw
+             */
+            revision: number;
         };
         /**
          * Session
@@ -3997,7 +4252,7 @@ export interface components {
              * @description Loads kept under a name
              * @default []
              */
-            kept_loads: components["schemas"]["NamedLoad"][];
+            kept_loads: components["schemas"]["NamedLoad-Output"][];
             /**
              * Kit
              * @default []
@@ -4062,7 +4317,7 @@ export interface components {
              * @description Other rigs to compare with
              * @default []
              */
-            variants: components["schemas"]["Variant"][];
+            variants: components["schemas"]["Variant-Output"][];
         };
         /**
          * TourView
@@ -4288,7 +4543,28 @@ export interface components {
          * Variant
          * @description A rig under a name, with its load where it has one.
          */
-        Variant: {
+        "Variant-Input": {
+            /**
+             * Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            id: string;
+            /**
+             * @default {
+             *       "food": [],
+             *       "placements": []
+             *     }
+             */
+            load?: components["schemas"]["Load-Input"];
+            /** Name */
+            name: string;
+            rig: components["schemas"]["Rig-Input"];
+        };
+        /**
+         * Variant
+         * @description A rig under a name, with its load where it has one.
+         */
+        "Variant-Output": {
             /**
              * Id
              * @description Identifier, unique among its kind in the tour
@@ -4368,6 +4644,18 @@ export interface components {
              * @description Air temperature [°C]
              */
             night_low_c: number;
+        };
+        /**
+         * WheelLoads
+         * @description The most that a bike's wheels bear on the tour, rider apart [kg].
+         */
+        WheelLoads: {
+            /** Bike */
+            bike: string;
+            /** Front Kg */
+            front_kg: number;
+            /** Rear Kg */
+            rear_kg: number;
         };
         /**
          * Why
@@ -5061,6 +5349,46 @@ export interface operations {
             };
         };
     };
+    loads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Loads"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     outlook: {
         parameters: {
             query?: never;
@@ -5251,6 +5579,109 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Repair"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rigs"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ride_variant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+                variant_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Seen"];
             };
         };
         responses: {
@@ -5710,6 +6141,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Places"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    thing_price: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                thing_id: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Price"];
                 };
             };
             /** @description Refused */

@@ -41,7 +41,8 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
   const units = useUnits()
   const frame = useRef<HTMLDivElement>(null)
   const { width, height } = useSize(frame)
-  const compact = width < 560
+  /** Without plan and labels: on a phone, and where something is drawn over the bike. */
+  const compact = width < 560 || over !== undefined
   const all: Placed[] = bike.carriers.flatMap((carrier) => {
     const found = trace.carriers.find((t) => t.carrier_id === carrier.id)
     const box = trace.boxes[carrier.id]
@@ -80,7 +81,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
             <BicycleBehind bike={bike} trace={trace} view={view} />
             {near.map((p) => <Bag key={p.carrier.id} {...p} view={view} moment={moment} state={stateOf(p.carrier.id)} id={p.carrier.id} />)}
             <BicycleBefore bike={bike} trace={trace} view={view} />
-            <RigLabels placed={near} view={view} moment={moment} width={width} compact={compact} units={units} bike={bike} />
+            {!over && <RigLabels placed={near} view={view} moment={moment} width={width} compact={compact} units={units} bike={bike} />}
             <Weighbridge bike={bike} trace={trace} view={view} moment={moment} riderOn={riderOn} width={width} compact={compact} />
             {!compact && <Tabs findings={tabs} rects={rects} middle={view.x(bike.wheelbase_mm / 2)} />}
           </svg>

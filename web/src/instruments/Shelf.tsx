@@ -7,7 +7,7 @@ import { useDesk } from '../api/tour'
 import { Button, IconButton, Menu, type MenuEntry, Muted, RailLine, Section } from '../ui/controls'
 import { Icon, REACH_WORDS } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
-import { pinThing } from './loadEdits'
+import { type CarrierEntry, moveKit, pinCarrier, pinThing, swapCarriers } from './loadEdits'
 import { usePlayhead } from './moment'
 import { minutesWords, Tag } from './Tag'
 import { usePlaces, useStow } from './useStow'
@@ -89,7 +89,7 @@ export function Shelf() {
               if (!inside.length && (query || !carrierId)) return null
               return (
                 <div key={entry.id} className="group">
-                  <RailLine><Icon name="pack" size={17} />{entry.label}<em>{inside.length ? '' : 'empty'}</em></RailLine>
+                  <BagLine entry={entry} inside={inside} />
                   {inside.map((p) => <StowedTag key={p.thing_id + String(p.pinned)} placement={p} thing={byId.get(p.thing_id)} />)}
                   <FoodLine carrierId={entry.id} />
                 </div>
@@ -104,6 +104,34 @@ export function Shelf() {
         <Bill>Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>{minutesWords(mass, assessment.minutes_per_kg)}</Bill>
       )}
     </Column>
+  )
+}
+
+/** A bag's name with what can be done to all of it at once. */
+function BagLine({ entry, inside }: { entry: CarrierEntry; inside: Placement[] }) {
+  const { sheet, change } = useDesk()
+  const { label } = useStow()
+  const all = sheet.rig.bikes.flatMap((b) => b.carriers)
+  const own = all.find((c) => c.id === entry.id)
+  const twin = own && all.find((c) => c.kind === own.kind && c.side !== own.side && c.id !== own.id && c.side !== 'middle' && sheet.rig.bikes.some((b) => b.carriers.includes(c) && b.carriers.includes(own)))
+  const pinned = inside.length > 0 && inside.every((p) => p.pinned)
+  const entries: MenuEntry[] = [
+    { id: 'pin', text: pinned ? 'Unpin all in it' : 'Pin all in it', off: !inside.length },
+    { id: 'out', text: 'All of it to the shelf', off: !inside.length },
+  ]
+  if (twin) entries.push({ id: 'swap', text: `Swap with ${label(twin.id)}`, note: 'all things and food' })
+  const run = (id: string) => {
+    if (id === 'pin') void change(`${pinned ? 'Unpin' : 'Pin'} all in ${entry.label}`.slice(0, 200), { load: pinCarrier(sheet.load, entry.id, !pinned) })
+    else if (id === 'swap' && twin) void change(`Swap ${entry.label} and ${label(twin.id)}`.slice(0, 200), { load: swapCarriers(sheet.load, entry.id, twin.id) })
+    else void change(`Empty ${entry.label}`.slice(0, 200), { load: { ...sheet.load, placements: sheet.load.placements.filter((p) => p.carrier_id !== entry.id) } })
+  }
+  return (
+    <RailLine>
+      <Icon name="pack" size={17} />{entry.label}{own?.colour && `, ${own.colour}`}<em>{inside.length ? '' : 'empty'}</em>
+      <Menu label={`All in ${entry.label}`} entries={entries} onChoose={run}>
+        <IconButton aria-label={`All in ${entry.label}`}><Icon name="more" size={16} /></IconButton>
+      </Menu>
+    </RailLine>
   )
 }
 
@@ -143,8 +171,11 @@ function StowedTag({ placement, thing }: { placement: Placement; thing: Thing | 
 
 function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number; from: string | null; pinned?: boolean }) {
   const [open, setOpen] = useState(false)
-  const { sheet, change } = useDesk()
-  const { move, entries } = useStow()
+  const { sheet, change, assessment } = useDesk()
+  const { move, entries, label } = useStow()
+  const mine = sheet.rig.bikes.find((b) => b.carriers.some((c) => c.id === from))?.carriers
+  const at = mine?.find((c) => c.id === from)
+  const twin = mine?.find((c) => c.kind === at?.kind && c.id !== from && c.side !== 'middle' && c.side !== at?.side)?.id
   const [asked, setAsked] = useState(false)
   const places = usePlaces(open ? thing.id : null)
   const units = useUnits()
@@ -161,6 +192,15 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
     listed.unshift({ id: '#shelf', text: 'Back to the shelf' })
     listed.unshift({ id: '#pin', text: pinned ? 'Unpin' : 'Pin it here', note: 'a proposal leaves pinned things where they are' })
     if (count > 1) listed.unshift({ id: '#one', text: 'Take one in hand' })
+    if (count > 1 && twin) listed.unshift({ id: '#split', text: `Half of them to ${label(twin)}` })
+  }
+  const kit = sheet.kit.filter((t) => thing.kit && t.kit === thing.kit)
+  const together = kit.map((t) => ({ id: t.id, count: from === null ? (assessment.shelf[t.id] ?? 0) : sheet.load.placements.filter((p) => p.thing_id === t.id && p.carrier_id === from).reduce((n, p) => n + p.count, 0) })).filter((t) => t.count > 0)
+  if (together.length > 1) {
+    listed.push(...ordered.flatMap((id) => {
+      const entry = entries.find((e) => e.id === id)
+      return entry && id !== from ? [{ id: `#kit:${id}`, text: `Whole kit “${thing.kit}” to ${entry.label}` }] : []
+    }).slice(0, 6))
   }
   const { pickUp } = useStow()
   return (
@@ -170,6 +210,8 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
       onChoose={(id) => {
         if (id === '#why') setAsked(true)
         else if (id === '#shelf') move(thing.id, count, from, null)
+        else if (id === '#split' && twin && from !== null) move(thing.id, Math.floor(count / 2), from, twin)
+        else if (id.startsWith('#kit:')) void change(`Move the kit ${thing.kit} to ${label(id.slice(5))}`.slice(0, 200), { load: moveKit(sheet.load, together, from, id.slice(5)) })
         else if (id === '#one') pickUp(thing.id, 1, from)
         else if (id === '#pin' && from !== null) {
           void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), { load: pinThing(sheet.load, thing.id, from, !pinned) })

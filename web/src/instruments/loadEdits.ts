@@ -26,6 +26,23 @@ export function pinThing(load: Load, thingId: string, carrierId: string, pinned:
   return { ...load, placements }
 }
 
+/** Pins or frees all that lies in a carrier. */
+export const pinCarrier = (load: Load, carrierId: string, pinned: boolean): Load => ({
+  ...load,
+  placements: load.placements.map((p) => (p.carrier_id === carrierId ? { ...p, pinned } : p)),
+})
+
+/** Exchanges the contents of two carriers, food included. */
+export function swapCarriers(load: Load, a: string, b: string): Load {
+  const other = (id: string) => (id === a ? b : id === b ? a : id)
+  return { ...load, placements: load.placements.map((p) => ({ ...p, carrier_id: other(p.carrier_id) })), food: load.food.map((f) => ({ ...f, carrier_id: other(f.carrier_id) })) }
+}
+
+/** Moves all of a kit that lies in one carrier, or on the shelf, to another. */
+export function moveKit(load: Load, things: { id: string; count: number }[], from: string | null, to: string | null): Load {
+  return things.reduce((changed, { id, count }) => moveThing(changed, id, count, from, to), load)
+}
+
 /** Takes on the placements that a mend proposes for its things. */
 export function withMoves(load: Load, moves: Placement[]): Load {
   const moved = new Set(moves.map((m) => m.thing_id))

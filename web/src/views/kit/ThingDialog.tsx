@@ -5,6 +5,7 @@ import { useDesk } from '../../api/tour'
 import { Actions, Button, Choice, Dialog, Field, Measure, Muted, Row } from '../../ui/controls'
 import { REACH_WORDS } from '../../ui/icons'
 import { Picks } from '../../ui/Picks'
+import { PriceLine } from './PriceLine'
 
 const NATURES = ['food', 'fuel', 'soap', 'down', 'sharp', 'air_mat', 'electronics', 'dirty', 'clean'] as const
 const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
@@ -60,6 +61,8 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
         onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))} />
       <Picks label="What it is like, for its neighbours" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
       <Picks label="Must not ride in one bag with" options={NATURE_OPTIONS} chosen={draft.not_with} onChange={(not_with) => set({ not_with })} />
+      {thing && <PriceLine thing={thing} />}
+      <Measure label={`Price of one${sheet.money ? `, ${sheet.money}` : ''}`} value={draft.price ?? 0} quantity="count" most={100000} onChange={(v) => set({ price: v || null })} />
       <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />
       <Muted>Weigh on a kitchen scale; measure packed volume in the bag it travels in.</Muted>
       {trouble && <p role="alert"><b>{trouble}</b></p>}

@@ -14,6 +14,7 @@ import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone } from '../../ui/theme'
 import { AimsDialog } from './AimsDialog'
+import { KeptLoads } from './KeptLoads'
 import { ProposalBoard, useSearch } from './ProposalBoard'
 
 const Stage = styled.div`
@@ -52,6 +53,7 @@ export function LoadView() {
   const [leftSide, setLeft] = useState(false)
   const [riderOn, setRider] = useState(false)
   const [list, setList] = useState(false)
+  const [comparing, setComparing] = useState(false)
   const [aiming, setAiming] = useState(false)
   const search = useSearch()
   const bike = sheet.rig.bikes.find((b) => b.id === bikeId)
@@ -71,6 +73,7 @@ export function LoadView() {
             <Button $small onPress={() => setLeft(!leftSide)}><Icon name="flip" size={16} />{leftSide ? 'Right side' : 'Left side'}</Button>
             <Button $small onPress={() => setRider(!riderOn)}><Icon name="rider" size={16} />{riderOn ? 'Rider off' : 'Rider on'}</Button>
             <span className="right">
+              <Button $small onPress={() => setComparing(true)}>Loads</Button>
               <Button $small onPress={() => setAiming(true)}>Aims</Button>
               <Button $small $wanted isDisabled={search.running || !sheet.kit.length || !sheet.rig.bikes.length} onPress={() => search.start()}>
                 {search.running ? 'Searching …' : 'Propose a load'}
@@ -92,6 +95,7 @@ export function LoadView() {
         <Findings />
       </Stage>
       <Ribbon />
+      {comparing && <KeptLoads onClose={() => setComparing(false)} />}
       {aiming && <AimsDialog onClose={() => setAiming(false)} />}
     </>
   )

@@ -15,6 +15,7 @@ import { FreePlaces } from './FreePlaces'
 import { HungList } from './HungList'
 import { hang, MOUNT_WORDS, sockets, type Socket } from './mounting'
 import { StancePanel } from './StancePanel'
+import { Variants } from './Variants'
 
 const Stage = styled.div`
   flex: 1; min-height: 0; display: grid; grid-template-columns: 268px minmax(0, 1fr) 348px; gap: 16px; padding: 10px 20px 10px;
@@ -29,6 +30,7 @@ export function RigView() {
   const units = useUnits()
   const [leftSide, setLeft] = useState(false)
   const [choosing, setChoosing] = useState(false)
+  const [comparing, setComparing] = useState(false)
   const [hanging, setHanging] = useState(true)
   const bikes = sheet.rig.bikes
   const bike = bikes.find((b) => b.id === bikeId)
@@ -44,6 +46,7 @@ export function RigView() {
           <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>{b.id === bikeId ? '● ' : '○ '}{b.name}</Button>
         ))}
         <Button $small onPress={() => setChoosing(true)}><Icon name="plus" size={14} />{without.length ? `Choose a bike for ${without[0]?.name}` : 'Choose another bike'}</Button>
+        <Button $small isDisabled={!bikes.length} onPress={() => setComparing(true)}>Compare rigs{sheet.variants.length ? ` (${sheet.variants.length} kept)` : ''}</Button>
         {bike && (
           <>
             <RailLine>Figures<em>yours to overwrite</em></RailLine>
@@ -73,6 +76,7 @@ export function RigView() {
       <section aria-label="What hangs on it">
         {bike && trace && <HungList bike={bike} trace={trace} onChange={put} />}
       </section>
+      {comparing && <Variants onClose={() => setComparing(false)} />}
       <Dialog title="Choose a bike" open={choosing} onClose={() => setChoosing(false)}>
         {(catalogue?.bikes ?? []).map((preset) => (
           <Button key={preset.id} onPress={() => {

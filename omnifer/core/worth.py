@@ -1,0 +1,197 @@
+"""What a thing or another rig is worth on this tour: the same questions asked twice, and the answers compared."""
+
+from pydantic import Field
+
+from omnifer.core.assess import aims_paid, assess, propose_load
+from omnifer.core.load.explain import Paid
+from omnifer.core.load.keep import still_standing
+from omnifer.core.model.assessment import Assessment, Finding
+from omnifer.core.model.load import Load
+from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.rig import Rig
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.model.variant import Variant
+from omnifer.core.road.profile import Profile
+
+ROUNDS = 2
+"""Rounds of the search for the load of a rig that has none."""
+
+
+class Price(Noun):
+    """What a thing costs on this tour, and what leaving it would mend or break."""
+
+    thing_id: str
+    mass_kg: float
+    volume_l: float
+    minutes_a_day: float | None = Field(description="None while the tour has no road")
+    kj_a_day: float | None = Field(description="Work of the rider for it [kJ a day]")
+    money: float | None
+    mended: list[Text] = Field(description="Findings that would be gone without it")
+    broken: list[Text] = Field(description="Findings that would come up without it")
+
+
+class WheelLoads(Noun):
+    """The most that a bike's wheels bear on the tour, rider apart [kg]."""
+
+    bike: str
+    front_kg: float
+    rear_kg: float
+
+
+class LoadFigures(Noun):
+    """A load in figures, beside the one that rides."""
+
+    id: str = Field(description="Of the kept load; empty for the one that rides")
+    name: str
+    points: float = Field(description="By the aims of the tour: fewer is better")
+    by_aim: Paid
+    wheels: list[WheelLoads]
+    out: dict[str, int]
+    moves: int = Field(description="Things that ride elsewhere than now")
+    gained: list[Text]
+    lost: list[Text]
+    load: Load = Field(description="What of it still stands")
+
+
+class RigFigures(Noun):
+    """A rig in figures, with the load it has or the best quickly found."""
+
+    id: str = Field(description="Of the variant; empty for the rig that is ridden")
+    name: str
+    litres: float
+    rig_kg: float = Field(description="Bikes, racks and bags, empty [kg]")
+    carriers_kg: float = Field(description="Of that racks, trailers and bags [kg]")
+    money: float | None = Field(description="Racks, trailers and bags; None where a price is missing")
+    money_per_litre: float | None
+    heaviest_kg: float = Field(description="All bikes at the fullest moment, riders apart [kg]")
+    wheels: list[WheelLoads]
+    width_mm: float
+    riding_hours: float | None
+    days: int
+    out: dict[str, int] = Field(description="What finds no place")
+    gained: list[Text] = Field(description="Findings that the rig that is ridden does not have")
+    lost: list[Text] = Field(description="Findings of the rig that is ridden that this one does not have")
+    load: Load
+
+
+def price(tour: TourSheet, road: Profile | None, thing_id: str) -> Price:
+    """What one kind of thing costs on a tour. Raises KeyError where there is none."""
+    thing = next((t for t in tour.kit if t.id == thing_id), None)
+    if thing is None:
+        raise KeyError(thing_id)
+    before = assess(tour, road)
+    kit = tuple(t for t in tour.kit if t.id != thing_id)
+    after = assess(tour.model_copy(update={"kit": kit, "load": still_standing(tour.load, kit, tour.rig)}), road)
+    mass = thing.mass_kg * thing.count
+    minutes = None if before.minutes_per_kg is None else mass * before.minutes_per_kg
+    power = sum(r.all_day_power_w for r in tour.riders) / max(len(tour.riders), 1)
+    gone, come = changed(before, after)
+    return Price(
+        thing_id=thing_id,
+        mass_kg=round(mass, 3),
+        volume_l=round(thing.volume_l * thing.count, 2),
+        minutes_a_day=None if minutes is None else round(minutes, 2),
+        kj_a_day=None if minutes is None else round(minutes * 60 * power / 1000, 1),
+        money=None if thing.price is None else thing.price * thing.count,
+        mended=gone,
+        broken=come,
+    )
+
+
+def changed(before: Assessment, after: Assessment) -> tuple[list[Text], list[Text]]:
+    """Findings that are gone, and findings that have come."""
+    was, is_now = ({_key(f): f.sentence for f in a.findings} for a in (before, after))
+    return [s for k, s in was.items() if k not in is_now], [s for k, s in is_now.items() if k not in was]
+
+
+def _key(finding: Finding) -> tuple[str, str | None, str, str]:
+    """What makes two findings the same: kind, bag, and the names in it; figures may differ."""
+    return finding.kind, finding.carrier_id, str(finding.day or ""), str(sorted(finding.sentence.names.values()))
+
+
+def compare(tour: TourSheet, road: Profile | None) -> list[RigFigures]:
+    """The rig that is ridden first, then each variant on the same tour and kit."""
+    ridden = assess(tour, road)
+    result = [_figures(tour, "", "As ridden", ridden, ridden)]
+    for variant in tour.variants:
+        other = with_variant(tour, road, variant)
+        result.append(_figures(other, variant.id, variant.name, assess(other, road), ridden))
+    return result
+
+
+def with_variant(tour: TourSheet, road: Profile | None, variant: Variant) -> TourSheet:
+    """The tour on a variant's rig, with the variant's load or, where it has none, one quickly proposed."""
+    load = still_standing(variant.load, tour.kit, variant.rig)
+    other = tour.model_copy(update={"rig": variant.rig, "load": load})
+    if not load.placements and tour.kit and any(bike.carriers for bike in variant.rig.bikes):
+        load = propose_load(other, road, ROUNDS, effort=0).load
+    fields = {name: getattr(other, name) for name in TourSheet.model_fields}
+    return TourSheet.model_validate(fields | {"load": load})
+
+
+def _figures(tour: TourSheet, identifier: str, name: str, found: Assessment, ridden: Assessment) -> RigFigures:
+    bikes = tour.rig.bikes
+    litres = sum(c.volume_l for c in tour.carriers)
+    hung = sum(c.mass_kg for c in tour.carriers) + sum(s.mass_kg for b in bikes for s in b.supports)
+    money = _money(tour.rig)
+    lost, gained = changed(ridden, found)
+    return RigFigures(
+        id=identifier,
+        name=name,
+        litres=round(litres, 1),
+        rig_kg=round(hung + sum(b.mass_kg for b in bikes), 2),
+        carriers_kg=round(hung, 2),
+        money=money,
+        money_per_litre=None if money is None or not litres else round(money / litres, 2),
+        heaviest_kg=round(max(found.moments.total_kg), 2)
+        if found.moments
+        else round(sum(max(b.total_kg) for b in found.bikes), 2),
+        wheels=_wheels(tour, found),
+        width_mm=max((b.stance.width_mm for b in found.bikes), default=0),
+        riding_hours=found.road.riding_hours if found.road else None,
+        days=len(found.days),
+        out=found.shelf,
+        gained=gained,
+        lost=lost,
+        load=tour.load,
+    )
+
+
+def compare_loads(tour: TourSheet, road: Profile | None) -> list[LoadFigures]:
+    """The load that rides first, then each that is kept under a name; of these what still stands."""
+    ridden = assess(tour, road)
+    now = {(p.thing_id, p.carrier_id) for p in tour.load.placements}
+    result = []
+    for identifier, name, load in (("", "As it rides", tour.load), *((k.id, k.name, k.load) for k in tour.kept_loads)):
+        other = tour.model_copy(update={"load": still_standing(load, tour.kit, tour.rig)})
+        found = assess(other, road)
+        paid = aims_paid(other, road)
+        lost, gained = changed(ridden, found)
+        result.append(
+            LoadFigures(
+                id=identifier,
+                name=name,
+                points=round(sum(paid.values()), 1),
+                by_aim=paid,
+                wheels=_wheels(other, found),
+                out=found.shelf,
+                moves=len({p.thing_id for p in other.load.placements if (p.thing_id, p.carrier_id) not in now}),
+                gained=gained,
+                lost=lost,
+                load=other.load,
+            )
+        )
+    return result
+
+
+def _wheels(tour: TourSheet, found: Assessment) -> list[WheelLoads]:
+    names = {bike.id: bike.name for bike in tour.rig.bikes}
+    return [WheelLoads(bike=names[b.bike_id], front_kg=max(b.front_kg), rear_kg=max(b.rear_kg)) for b in found.bikes]
+
+
+def _money(rig: Rig) -> float | None:
+    """Price of all racks, trailers and bags."""
+    prices = [part.price for bike in rig.bikes for part in bike.supports]
+    prices += [part.price for bike in rig.bikes for part in bike.carriers]
+    known = [p for p in prices if p is not None]
+    return round(sum(known), 2) if len(known) == len(prices) else None
