@@ -2,8 +2,8 @@
 
 from pydantic import Field
 
-from omnifer.core.assess import aims_paid, assess, propose_load
-from omnifer.core.load.explain import Paid
+from omnifer.core.assess import assess, propose_load, stores_for_proposal
+from omnifer.core.load.explain import Paid, bill_of
 from omnifer.core.load.keep import still_standing
 from omnifer.core.model.assessment import Assessment, Finding
 from omnifer.core.model.load import Load
@@ -104,9 +104,10 @@ def changed(before: Assessment, after: Assessment) -> tuple[list[Text], list[Tex
     return [s for k, s in was.items() if k not in is_now], [s for k, s in is_now.items() if k not in was]
 
 
-def _key(finding: Finding) -> tuple[str, str | None, str, str]:
-    """What makes two findings the same: kind, bag, and the names in it; figures may differ."""
-    return finding.kind, finding.carrier_id, str(finding.day or ""), str(sorted(finding.sentence.names.values()))
+def _key(finding: Finding) -> tuple[str | None, ...]:
+    """What makes two findings the same: kind, bike, bag and the places and things it names; figures and hours may differ."""
+    names = sorted(name for name in finding.sentence.names.values() if not any(c.isdigit() for c in name))
+    return finding.kind, finding.bike_id, finding.carrier_id, *(names or [str(finding.day)])
 
 
 def compare(tour: TourSheet, road: Profile | None) -> list[RigFigures]:
@@ -160,12 +161,13 @@ def _figures(tour: TourSheet, identifier: str, name: str, found: Assessment, rid
 def compare_loads(tour: TourSheet, road: Profile | None) -> list[LoadFigures]:
     """The load that rides first, then each that is kept under a name; of these what still stands."""
     ridden = assess(tour, road)
+    stores = stores_for_proposal(tour, road)
     now = {(p.thing_id, p.carrier_id) for p in tour.load.placements}
     result = []
     for identifier, name, load in (("", "As it rides", tour.load), *((k.id, k.name, k.load) for k in tour.kept_loads)):
         other = tour.model_copy(update={"load": still_standing(load, tour.kit, tour.rig)})
-        found = assess(other, road)
-        paid = aims_paid(other, road)
+        found = assess(other, road) if identifier else ridden
+        paid = bill_of(other, stores)
         lost, gained = changed(ridden, found)
         result.append(
             LoadFigures(

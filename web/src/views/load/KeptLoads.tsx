@@ -15,7 +15,7 @@ export function KeptLoads({ onClose }: { onClose: () => void }) {
   const { tour, sheet, change } = useDesk()
   const units = useUnits()
   const [name, setName] = useState('')
-  const { data, error } = useQuery({ queryKey: ['loads', tour.id, tour.revision], queryFn: () => api.loads(tour.id), placeholderData: (before) => before })
+  const { data, error, isFetching } = useQuery({ queryKey: ['loads', tour.id, tour.revision], queryFn: () => api.loads(tour.id), placeholderData: (before) => before })
   const keep = () => {
     let n = sheet.kept_loads.length + 1
     while (sheet.kept_loads.some((k) => k.id === `load-${n}`)) n += 1
@@ -39,9 +39,9 @@ export function KeptLoads({ onClose }: { onClose: () => void }) {
       {error && <p role="alert">{error.message}</p>}
       {!data && !error && <Muted role="status">Reckoning …</Muted>}
       {data && (
-        <div style={{ overflowX: 'auto' }}>
+        <div style={{ overflowX: 'auto', opacity: isFetching ? 0.6 : 1 }}>
           <SideBySide>
-            <thead><tr><th />{data.loads.map((l) => <th key={l.id}>{l.name}</th>)}</tr></thead>
+            <thead><tr><th>{isFetching ? 'Reckoning …' : ''}</th>{data.loads.map((l) => <th key={l.id}>{l.name}</th>)}</tr></thead>
             <tbody>
               {rows.map(([label, show]) => <tr key={label}><td>{label}</td>{data.loads.map((l, i) => <td key={l.id}>{show(l, i === 0)}</td>)}</tr>)}
               <tr>
