@@ -58,15 +58,17 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
 
     page.keyboard.press("Alt+2")
     page.wait_for_url("**/rig")
-    tab_to(page, "rear eyelets")
+    tab_to(page, "Hang something on rear eyelets")
     page.keyboard.press("Enter")
     page.keyboard.press("Enter")
-    expect(page.get_by_role("button", name="Rear rack, left")).to_be_visible()
-    for side in ("left", "right"):
-        tab_to(page, f"Rear rack, {side}")
+    for side in ("right", "left"):
+        tab_to(page, f"Hang something on Rear rack, {side}")
         page.keyboard.press("Enter")
         page.keyboard.press("Enter")
         expect(page.get_by_text(f"Rear pannier {side}").first).to_be_visible()
+        if side == "right":
+            tab_to(page, "Left side")
+            page.keyboard.press("Enter")
 
     page.keyboard.press("Alt+3")
     page.wait_for_url("**/kit")
@@ -88,6 +90,7 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
     tab_to(page, "Propose a load")
     page.keyboard.press("Enter")
     expect(page.get_by_text("Everything has a place.")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("button", name="Close")).to_be_visible(timeout=60_000)
     page.keyboard.press("Alt+5")
     expect(page.get_by_role("heading", name="Rear pannier").first).to_be_visible()
 

@@ -120,3 +120,28 @@ def test_a_repair_moves_little(sample, sample_road):
     assert found.holds
     assert found.complete
     assert len(moved(found.load)) <= len(sample.kit) / 8
+
+
+def test_when_not_all_goes_in_the_change_that_lets_most_in_is_named():
+    """Three blocks of 14 l for two bags of 20 l: 8 l more in one bag let the third in. A pinned one in the way is freed."""
+    blocks = [thing(f"b{n}", 1, 14) for n in range(3)]
+    found = propose_load(small_tour(*blocks), None, rounds=1, effort=0.1)
+    assert (found.holds, sum(found.out.values())) == (True, 1)
+    assert found.change.still_out == 0
+    assert found.change.words.figures["litres"].value == pytest.approx(8, abs=0.01)
+    pole = thing("pole", 1, 8, longest_mm=420)
+    small = thing("small", 1, 7)
+    pins = Load(
+        placements=tuple(Placement(thing_id=f"s{n}", carrier_id=side, pinned=True) for n, side in enumerate(("left", "right")))
+    )
+    tour = small_tour(pole, *(small.model_copy(update={"id": f"s{n}", "volume_l": 15.0}) for n in range(2)), load=pins)
+    stuck = propose_load(tour, None, rounds=1, effort=0.1)
+    assert stuck.out == {"pole": 1}
+    assert stuck.change.still_out == 0
+
+
+def test_a_thing_too_big_for_all_is_left_out_and_no_change_is_promised():
+    found = propose_load(small_tour(thing("piano", 90, 400), thing("pot", 1)), None, rounds=1, effort=0.1)
+    assert found.out == {"piano": 1}
+    assert found.holds
+    assert found.change is None

@@ -7,6 +7,7 @@ import numpy as np
 from pydantic import Field
 
 from omnifer.core.load.formulate import formulate
+from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import Placing, Problem, bill, evaluate, overshoot
 from omnifer.core.load.rules import clash, why_not
 from omnifer.core.load.trace import Stores
@@ -42,7 +43,7 @@ def placing_of(tour: TourSheet, problem: Problem) -> Placing:
     things = {identifier: i for i, identifier in enumerate(problem.thing_ids)}
     carriers = {identifier: j for j, identifier in enumerate(problem.carrier_ids)}
     x, food = np.zeros_like(problem.pinned), np.zeros(problem.limit_g.size, dtype=np.int64)
-    for placement in tour.load.placements:
+    for placement in as_one(tour).load.placements:
         x[things[placement.thing_id], carriers[placement.carrier_id]] += placement.count
     for share in tour.load.food:
         food[carriers[share.carrier_id]] = share.tenths
@@ -60,7 +61,12 @@ def _points(costs: dict[AimName | Literal["out"], int]) -> Paid:
 
 
 def why(tour: TourSheet, stores: Stores, thing_id: str, carrier_id: str | None) -> Why:
-    """What every other place would cost one of a thing. Raises KeyError where it is not at the place it is said to be."""
+    """What every other place would cost one of a thing; of a nested one, the thing it rides in.
+
+    Raises KeyError where it is not at the place it is said to be.
+    """
+    thing_id = next((t.inside for t in tour.kit if t.id == thing_id and t.inside is not None), thing_id)
+    tour = as_one(tour)
     problem = formulate(tour, stores)
     standing = placing_of(tour, problem)
     i = problem.thing_ids.index(thing_id) if thing_id in problem.thing_ids else -1

@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from omnifer.core import practice
 from omnifer.core.load import aims
+from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
 from omnifer.core.load.rules import steps_too_deep, why_not
 from omnifer.core.load.trace import Stores, volume_of
@@ -45,6 +46,7 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
     free_pins : bool
         Leave the pins out, to see what they cost.
     """
+    tour = as_one(tour)
     moments = governing(stores) or [0]
     stores = Stores(
         stores.held,

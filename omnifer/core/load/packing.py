@@ -7,21 +7,22 @@ from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import REACHES
 
 
-def _bottom_first(pair: tuple[Thing, Placement]) -> tuple[int, bool, str, float, str]:
+def _bottom_first(layer: tuple[Thing, Placement, float]) -> tuple[int, bool, str, float, str]:
     """Deeper reach lower, wet things above dry ones, kits together, heavy below light."""
-    thing, placement = pair
+    thing, placement, _ = layer
     return -REACHES.index(thing.reach), thing.wet, thing.kit, -thing.mass_kg * placement.count, thing.id
 
 
 def _card(bike: BikeLoad, held: CarrierContents, leaving: int) -> PackCard:
+    layers_of = [(thing, placement, volume) for (thing, placement), volume in zip(held.inside, held.thing_l, strict=True)]
     layers = [
         PackLayer(
             thing_id=thing.id,
             count=placement.count,
             mass_kg=round(thing.mass_kg * placement.count, 3),
-            volume_l=round(thing.volume_l * placement.count, 3),
+            volume_l=round(volume, 3),
         )
-        for thing, placement in sorted(held.inside, key=_bottom_first)
+        for thing, placement, volume in sorted(layers_of, key=_bottom_first)
     ]
     litres = float(held.litres[leaving])
     return PackCard(

@@ -3,6 +3,7 @@
 from collections import deque
 from collections.abc import Collection, Iterator
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 
 import numpy as np
 from pydantic import Field
@@ -10,13 +11,15 @@ from pydantic import Field
 from omnifer.core.load.aims import OUT_THING
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
+from omnifer.core.load.nesting import taken_along
 from omnifer.core.load.problem import LEVER, Placing, Problem, Score, evaluate
-from omnifer.core.load.search import REHEATED, Search, better_and_better, forced_contents
+from omnifer.core.load.search import REHEATED, Search, better_and_better, forced_contents, search
 from omnifer.core.load.solver import Solved, solve
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.load import FoodShare, Load, Placement
-from omnifer.core.model.quantities import Noun
+from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.sentence import kg, litres, say
 
 ROUNDS = 8
 """Annealing rounds of the search: some four seconds at a hundred things, the first good load after 50 ms."""
@@ -25,6 +28,8 @@ EFFORT = 1.0
 
 HABIT_OF_REPAIR = 3.0
 """Times the usual price of a thing that moves: a repair moves a thing only for what is worth a kit's splitting."""
+CHANGES_TRIED, CHANGE_ROUNDS = 4, 1
+"""Limits tried when something stays out, and rounds of the search for each."""
 STEPS_OF_REPAIR = 100
 """Annealing steps for each thing and carrier, where descent alone does not mend a load."""
 
@@ -35,6 +40,13 @@ class Shortfall(Noun):
     limit: str
     mass_kg: float = 0
     volume_l: float = 0
+
+
+class Relief(Noun):
+    """A single change of the rig or the wishes that lets more in."""
+
+    words: Text
+    still_out: int = Field(description="Things that would then stay out, food in tenths counted as things")
 
 
 class Proposal(Noun):
@@ -50,6 +62,7 @@ class Proposal(Noun):
     food_out_tenths: int
     done: float = Field(1.0, description="How much of the search is behind it [-]")
     short: list[Shortfall] = Field(description="What everything together would need more of, where something stays out")
+    change: Relief | None = Field(None, description="The single change that lets most in, where something stays out")
 
 
 def propose(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
@@ -129,7 +142,36 @@ def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, 
         polished, better = _polish(problem, solved.placing)
         if better.order < score.order:
             placing, score = polished, better
-    return _answer(tour, problem, placing, score, solved.floor if solved else None, 1.0)
+    answer = _answer(tour, problem, placing, score, solved.floor if solved else None, 1.0)
+    return (
+        answer if answer.complete and answer.holds else answer.model_copy(update={"change": _best_change(tour, problem, answer)})
+    )
+
+
+def _best_change(tour: TourSheet, problem: Problem, answer: Proposal) -> Relief | None:
+    """Which one of these lets most in: pins freed, or one of the limits that fall short raised by what it lacks."""
+    tried: list[tuple[Text, Problem]] = []
+    if problem.pinned.any():
+        tried.append((say("free what is pinned"), replace(problem, pinned=np.zeros_like(problem.pinned))))
+    names = {c.id: c.name for c in tour.carriers}
+    for short in answer.short[:CHANGES_TRIED]:
+        more_g, more_ml = round(short.mass_kg * 1000) + 1, round(short.volume_l * 1000) + 1
+        here = np.array([names[c] == short.limit for c in problem.carrier_ids])
+        words = say("{limit} larger by {litres} and {kg}", limit=short.limit, litres=litres(short.volume_l), kg=kg(short.mass_kg))
+        hard = problem.hard
+        row = np.array([name == short.limit for name in hard.names])
+        raised = replace(hard, high=np.where(row, hard.high + LEVER * more_g, hard.high))
+        limits = {"limit_g": problem.limit_g + more_g * here, "room_ml": problem.room_ml + more_ml * here}
+        tried.append((words, replace(problem, hard=raised, **limits)))
+    found = []
+    for words, easier in tried:
+        _, score = search(easier, CHANGE_ROUNDS)
+        found.append((score.broken > 0, score.out, words))
+    before = sum(answer.out.values()) + answer.food_out_tenths
+    best = min(found, key=lambda f: f[:2], default=None)
+    if best is None or best[0] or (best[1] >= before and answer.holds):
+        return None
+    return Relief(words=best[2], still_out=best[1])
 
 
 def _polish(problem: Problem, placing: Placing) -> tuple[Placing, Score]:
@@ -156,9 +198,10 @@ def _answer(tour: TourSheet, problem: Problem, placing: Placing, score: Score, b
     food = tuple(FoodShare(carrier_id=problem.carrier_ids[j], tenths=int(placing.food[j])) for j in np.flatnonzero(placing.food))
     out = problem.count - placing.x.sum(axis=1)
     missing = {problem.thing_ids[i]: int(out[i]) for i in np.flatnonzero(out)}
+    missing |= {thing.id: thing.count for thing in tour.kit if thing.inside in missing}
     food_out = int(10 - placing.food.sum())
     return Proposal(
-        load=Load(placements=tuple(placements), food=food),
+        load=Load(placements=taken_along(placements, tour.kit), food=food),
         holds=score.broken == 0,
         complete=not missing and food_out == 0,
         points=score.objective / 1000,
@@ -180,8 +223,8 @@ def _shortfalls(tour: TourSheet, problem: Problem, placing: Placing) -> list[Sho
         over_g = float(np.max(grams[j]) - problem.limit_g[j])
         over_ml = float(np.max(millilitres[j]) - problem.room_ml[j])
         if over_g > 0 or over_ml > 0:
-            kg, litres = round(max(over_g, 0) / 1000, 3), round(max(over_ml, 0) / 1000, 3)
-            result.append(Shortfall(limit=names[carrier_id], mass_kg=kg, volume_l=litres))
+            mass, volume = round(max(over_g, 0) / 1000, 3), round(max(over_ml, 0) / 1000, 3)
+            result.append(Shortfall(limit=names[carrier_id], mass_kg=mass, volume_l=volume))
     hard = problem.hard
     values = hard.lever @ grams
     beyond = np.maximum(values - hard.high[:, None], hard.low[:, None] - values).max(axis=1) / LEVER

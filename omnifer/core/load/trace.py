@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core import practice
+from omnifer.core.load.nesting import litres_of
 from omnifer.core.model.assessment import BikeTrace, CarrierTrace, SupportTrace
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
@@ -46,8 +47,9 @@ class CarrierContents:
         self.carrier = carrier
         self.inside = inside
         self.gear_kg = sum(t.mass_kg * p.count for t, p in inside)
-        self.gear_l = sum(t.volume_l * p.count for t, p in inside)
-        self.fuel_l = sum(t.volume_l * p.count for t, p in inside if t.fuel)
+        self.thing_l = litres_of(inside)
+        self.gear_l = sum(self.thing_l)
+        self.fuel_l = sum(volume for volume, (t, _) in zip(self.thing_l, inside, strict=True) if t.fuel)
         self.food_kg = food_share * stores.food_kg
         self.food_l = self.food_kg * practice.FOOD_L_PER_KG
         self.water_kg = np.zeros(stores.water_l.size)

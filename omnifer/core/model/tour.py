@@ -53,6 +53,7 @@ class TourSheet(Noun):
         for thing in self.kit:
             if thing.rider_id is not None:
                 _known("thing", thing.name, "rider", thing.rider_id, rider_ids)
+        self._nesting_holds()
         placed: Counter[str] = Counter()
         for placement in self.load.placements:
             _known("load", "placement", "thing", placement.thing_id, thing_ids)
@@ -69,6 +70,20 @@ class TourSheet(Noun):
         if sum(f.tenths for f in self.load.food) > 10:
             raise ValueError("the shares of food exceed ten tenths")
         return self
+
+    def _nesting_holds(self) -> None:
+        by_id = {thing.id: thing for thing in self.kit}
+        for thing in self.kit:
+            if thing.inside is None:
+                continue
+            _known("thing", thing.name, "thing", thing.inside, set(by_id))
+            outer = by_id[thing.inside]
+            if outer is thing or outer.inside is not None:
+                raise ValueError(f"{thing.name!r} rides in {outer.name!r}, which is not a thing that rides by itself")
+            if outer.count != 1:
+                raise ValueError(
+                    f"{thing.name!r} rides in {outer.name!r}, of which there are {outer.count}: say which by splitting it"
+                )
 
     @property
     def carriers(self) -> tuple[Carrier, ...]:

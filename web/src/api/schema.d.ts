@@ -2834,6 +2834,11 @@ export interface components {
              */
             bound: number | null;
             /**
+             * @description The single change that lets most in, where something stays out
+             * @default null
+             */
+            change: components["schemas"]["Relief"] | null;
+            /**
              * Complete
              * @description Nothing is left out
              */
@@ -2902,6 +2907,18 @@ export interface components {
              * @default 8
              */
             rounds?: number;
+        };
+        /**
+         * Relief
+         * @description A single change of the rig or the wishes that lets more in.
+         */
+        Relief: {
+            /**
+             * Still Out
+             * @description Things that would then stay out, food in tenths counted as things
+             */
+            still_out: number;
+            words: components["schemas"]["Text"];
         };
         /**
          * Repair
@@ -4001,6 +4018,12 @@ export interface components {
              */
             id: string;
             /**
+             * Inside
+             * @description Rides in this other thing and takes no room of its own (stove in the pot)
+             * @default null
+             */
+            inside?: string | null;
+            /**
              * Kit
              * @description The kit it is packed with (cook, sleep, wash, ...)
              * @default
@@ -4117,6 +4140,12 @@ export interface components {
              * @description Identifier, unique among its kind in the tour
              */
             id: string;
+            /**
+             * Inside
+             * @description Rides in this other thing and takes no room of its own (stove in the pot)
+             * @default null
+             */
+            inside: string | null;
             /**
              * Kit
              * @description The kit it is packed with (cook, sleep, wash, ...)

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api, type PlaceFor } from '../api/client'
 import { useDesk } from '../api/tour'
-import { carrierEntries, moveThing } from './loadEdits'
+import { carrierEntries, moveKit } from './loadEdits'
 import { usePreferences } from '../ui/preferences'
 import { usePlayhead } from './moment'
 
@@ -19,7 +19,8 @@ export function useStow() {
     if (from === to) return
     const words = `${nameOf(thingId)} to ${label(to)}`
     const what = `Move ${words}`.slice(0, 200)
-    const load = moveThing(sheet.load, thingId, count, from, to)
+    const along = sheet.kit.filter((t) => t.inside === thingId && sheet.load.placements.some((p) => p.thing_id === t.id && p.carrier_id === from) === (from !== null) && (from !== null || !sheet.load.placements.some((p) => p.thing_id === t.id)))
+    const load = moveKit(sheet.load, [{ id: thingId, count }, ...along], from, to)
     void (mending && to !== null ? repair(what, load, [thingId]) : change(what, { load })).then((done) => {
       if (done) speak(`${words}.`)
     })

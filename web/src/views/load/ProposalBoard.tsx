@@ -102,6 +102,7 @@ function useWords() {
       proposal.holds ? 'Every limit holds, on every day.' : 'Not every limit holds.',
       proposal.complete ? 'Everything has a place.' : `Stays out: ${named}${food}.`,
       short.length > 0 && `Short with all of it: ${short.join('; ')}.`,
+      proposal.change && `What would help most: ${units.say(proposal.change.words)}; then ${proposal.change.still_out === 0 ? 'everything goes in' : `${proposal.change.still_out} stay out`}.`,
       proposal.proven
         ? 'By these aims no better load exists.'
         : `${proposal.points.toFixed(0)} points; ${near === null ? 'how much better could exist is not known yet.' : `no load can be more than ${units.show(near, 'share')} better.`}`,
