@@ -9,6 +9,7 @@ from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import DayCut, Night, Road, Stop, SurfaceStretch, Transfer
 from omnifer.core.model.tour import Tour
+from omnifer.core.model.variant import Variant
 from omnifer.core.rig.catalogue import BIKES, carrier, support
 from omnifer.demo.country import STATIONS, demo_track
 from omnifer.formats.kit_csv import read_kit_csv
@@ -48,6 +49,20 @@ def _runas_bike() -> Bike:
             ),
         }
     )
+
+
+def _runas_light_bike() -> Bike:
+    """The same bike with bags that need no rack: narrow, and half the room."""
+    bags = (
+        carrier("saddle_pack", "runa-saddle", "saddle", name="Saddle pack"),
+        carrier("handlebar_roll", "runa-bar-roll", "handlebar", name="Bar roll"),
+        carrier("half_frame_bag", "runa-frame-bag", "frame_triangle", name="Half frame bag"),
+        carrier("top_tube_bag", "runa-top-tube", "top_tube", name="Top-tube bag"),
+        carrier("bottle_cage", "runa-bottle-down", "down_tube_bolts", name="Down-tube bottle"),
+        carrier("bottle_cage", "runa-bottle-seat", "seat_tube_bolts", name="Seat-tube bottle"),
+        carrier("backpack", "runa-backpack", "riders_back", name="Backpack"),
+    )
+    return _runas_bike().model_copy(update={"supports": (), "carriers": bags})
 
 
 def _edvins_bike() -> Bike:
@@ -126,6 +141,8 @@ def demo_tour(load: bool = True) -> Tour:
         rig=Rig(bikes=(_runas_bike(), _edvins_bike())),
         kit=tuple(preview.things),
         track=demo_track(),
+        money="crowns",
+        variants=(Variant(id="light", name="Runa without racks", rig=Rig(bikes=(_runas_light_bike(), _edvins_bike()))),),
     )
     if not load:
         return tour

@@ -19,7 +19,7 @@ DEFAULT_VOLUME_PER_KG = 3.0
 
 FieldName = Literal[
     "name", "kit", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
-    "holds_water", "soft_vessel", "fuel", "food", "guess", "because", "total_mass",
+    "holds_water", "soft_vessel", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
@@ -40,6 +40,8 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "fuel": ("fuel",),
     "food": ("food",),
     "guess": ("guess", "guessed"),
+    "price": ("price", "cost", "preis", "prix"),
+    "inside": ("inside", "rides in", "packed in", "nested in"),
     "because": ("because", "why", "reason", "note", "notes", "remark"),
     "total_mass": ("total", "total weight", "total mass", "sum"),
 }
@@ -247,6 +249,10 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             values["rider_id"] = riders[text.lower()]
         case "wet" | "soft_vessel" | "fuel" | "food" | "guess":
             values[column.field] = text.lower() in _TRUE
+        case "price":
+            values["price"] = _positive(number(text, decimal_comma))
+        case "inside":
+            values["inside"] = _stem(text)
         case "name" | "kit" | "because":
             values[column.field] = text
         case _:
@@ -259,8 +265,13 @@ def _positive(value: float) -> float:
     return round(value, 6)
 
 
+def _stem(name: str) -> str:
+    """A name as an identifier: things of a sheet are named in one another by their names."""
+    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:34] or "thing"
+
+
 def _identifier(name: str, used: set[str]) -> str:
-    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:34] or "thing"
+    stem = _stem(name)
     identifier, k = stem, 2
     while identifier in used:
         identifier, k = f"{stem}-{k}", k + 1
@@ -272,12 +283,15 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["name", "kit", "count", "mass kg", "volume l", "longest mm", "reach", "dry", "wet", "natures",
-                     "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "because"])  # fmt: skip
+                     "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside",
+                     "because"])  # fmt: skip
+    names = {t.id: t.name for t in things}
     for t in things:
         flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.fuel, t.food, t.guess)]
         writer.writerow(
             [t.name, t.kit, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", f"{t.longest_mm:g}", t.reach, t.dry,
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
-             riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags, t.because]
+             riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags,
+             "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), t.because]
         )  # fmt: skip
     return out.getvalue()

@@ -127,3 +127,9 @@ def test_things_that_are_no_bundle():
     for content in (b"", b"[]", b"{", b"\xff\xfe", "[" * 100_000):
         with pytest.raises(InputProblem):
             read_bundle(content)
+
+
+def test_prices_and_what_lies_in_what_go_out_and_come_back():
+    pot = Thing(id="pot", name="Pot", mass_kg=0.4, volume_l=3, price=32.5)
+    kit = (pot, Thing(id="gas-stove", name="Gas stove", mass_kg=0.2, volume_l=0.7, inside="pot"))
+    assert tuple(read_kit_csv(write_kit_csv(kit, {}), {}).things) == kit

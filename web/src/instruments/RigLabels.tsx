@@ -15,7 +15,9 @@ export function RigLabels({ placed, view, moment, width, compact, units, bike }:
   const items = placed.map((p) => {
     const rect = sideRect(view, p.box)
     const kg = pick(p.trace.kg, moment)
-    return { ...p, rect, cx: rect.x + rect.w / 2, cy: rect.y + rect.h / 2, kg: units.show(kg, 'mass') , litres: `${units.figure(pick(p.trace.litres, moment), 'volume')} of ${units.show(p.carrier.volume_l, 'volume')}` }
+    const states = [p.carrier.improvised && 'tied on', p.carrier.leaks && 'leaks', p.trace.fullest_kg > p.carrier.limit_kg + 0.005 && 'over', p.trace.fullest_l > p.carrier.volume_l + 0.005 && 'too full'].filter(Boolean)
+    const carrier = { ...p.carrier, name: [p.carrier.name, ...states].join(', ') }
+    return { ...p, carrier, rect, cx: rect.x + rect.w / 2, cy: rect.y + rect.h / 2, kg: units.show(kg, 'mass') , litres: `${units.figure(pick(p.trace.litres, moment), 'volume')} of ${units.show(p.carrier.volume_l, 'volume')}` }
   })
   if (compact) {
     return items.filter((i) => i.rect.w > 32 && i.rect.h > 26).map((i) => (
