@@ -85,11 +85,13 @@ class Encoding:
     def _kits(self) -> None:
         opened: dict[tuple[int, int], int] = {}
         for (i, j), v in self.x.items():
-            kit = int(self.problem.kit[i])
-            if kit >= 0:
+            p = self.problem
+            for kit, cost in ((int(p.kit[i]), p.kit_cost), (p.kits if p.opened[i] else -1, p.opened_cost)):
+                if kit < 0 or cost == 0:
+                    continue
                 if (kit, j) not in opened:
-                    opened[kit, j] = self.column(self.problem.kit_cost, 0, 1, whole=True)
-                self.rows.append(([(v, 1.0), (opened[kit, j], -float(self.problem.count[i]))], -INF, 0))
+                    opened[kit, j] = self.column(cost, 0, 1, whole=True)
+                self.rows.append(([(v, 1.0), (opened[kit, j], -float(p.count[i]))], -INF, 0))
 
     def _neighbours(self) -> None:
         p = self.problem

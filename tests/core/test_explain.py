@@ -76,6 +76,21 @@ def test_a_weight_of_nothing_silences_an_aim():
     assert silent["low"] == pytest.approx(2 * paid["low"], abs=2e-3)
 
 
+def test_few_bags_are_opened_in_camp_where_that_is_aimed_at():
+    """Sixteen small things of no kit, half of them for the camp: without the aim they fill two bags, with it one."""
+    things = [thing(f"t{n}", 0.5, 1, reach="camp" if n % 2 else "stop") for n in range(16)]
+    bags = {}
+    for weight in (0, 5):
+        tour = small_tour(*things, aims=Aims(bags=weight, sides=0.2))
+        found = propose_load(tour, None, rounds=3, effort=0.5)
+        bags[weight] = {p.carrier_id for p in found.load.placements if int(p.thing_id[1:]) % 2}
+        problem = formulate(tour, NONE)
+        placed = tour.model_copy(update={"load": found.load})
+        assert found.points == pytest.approx(evaluate(problem, placing_of(placed, problem)).objective / 1000)
+        assert aims_paid(placed, None)["bags"] == 9 * weight * len(bags[weight])
+    assert (len(bags[0]), len(bags[5])) == (2, 1)
+
+
 def test_a_school_moves_the_load_forward(sample, sample_road):
     def forward(school: str) -> float:
         aims = next(s.aims for s in SCHOOLS if s.id == school)

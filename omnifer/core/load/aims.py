@@ -20,6 +20,8 @@ FAR = 6
 """Mass away from the middle of the wheelbase [points/(kg m)]."""
 KIT_SPLIT = 18
 """Each bag more that a kit is spread over [points]."""
+BAG_OPENED = 9
+"""A bag that must be opened in camp [points each]."""
 RARE_ON_TOP = 2
 """A thing that is rarely needed in a bag reached while riding: it takes the room of what is [points/l]."""
 SIDES = 30
@@ -66,6 +68,8 @@ AIMS = (
         price=f"{SWAY} points a kilogram beyond {SWAY_LIMIT_KG:g}"),
     Aim(name="together", words="Kits together", why="camp then opens few bags, and each has one place",
         price=f"{KIT_SPLIT} points a bag that a kit is spread over"),
+    Aim(name="bags", words="Few bags opened in camp", why="what stays shut stays dry and need not be packed again",
+        price=f"{BAG_OPENED} points a bag with things for the camp or the night"),
     Aim(name="room", words="Room left for shopping", why="nobody packs as well on the road as at home",
         price=f"{ROOM} points a litre missing of {ROOM_L:g} for each rider"),
     Aim(name="riders", words="Riders by their power", why="the party rides at the pace of the slowest",
@@ -93,7 +97,7 @@ SCHOOLS = (
     School(id="rough", name="Rough ground", words="Narrow, in the middle, nothing that swings; room comes last.",
            aims=Aims(middle=2, sway=3, sides=1.5, room=0.5)),
     School(id="camp", name="Quick camp", words="Kits whole and everything in reach; the balance may suffer a little.",
-           aims=Aims(together=2, reach=1.5, low=0.7, middle=0.7)),
+           aims=Aims(together=2, bags=2, reach=1.5, low=0.7, middle=0.7)),
     School(id="habit", name="As it is", words="Better only where it pays to move things.", aims=Aims(changes=2)),
 )  # fmt: skip
 """Practice; what each costs on a tour is worked out there."""

@@ -34,8 +34,8 @@ class Tables(NamedTuple):
     lever: Ints  # (j, r)
     rows: Ints  # (r, 5): bounds, weight of the sum and of the worst moment, first measure read
     hard_rows: int
-    kit: Ints  # (i,)
-    kit_cost: int
+    kit: Ints  # (i, 2): number of the kit and of the group opened in camp, -1 for none
+    kit_cost: Ints  # (k,): of each bag that a kit or group is spread over
     repelled: Ints  # (i, i)
     repels: Ints  # (i,): whether it has any
 
@@ -110,13 +110,14 @@ def change(t: Tables, s: Standing, i: int, a: int, b: int, k: int) -> tuple[int,
                 broken += dearer
             else:
                 objective += dearer
-    kit = t.kit[i]
-    other = t.kit[k] if k >= 0 else -1
-    if kit != other:
-        if kit >= 0:
-            objective += t.kit_cost * _kit_change(in_kit, kit, a, b)
-        if other >= 0:
-            objective += t.kit_cost * _kit_change(in_kit, other, b, a)
+    for g in range(t.kit.shape[1]):
+        kit = t.kit[i, g]
+        other = t.kit[k, g] if k >= 0 else -1
+        if kit != other:
+            if kit >= 0:
+                objective += t.kit_cost[kit] * _kit_change(in_kit, kit, a, b)
+            if other >= 0:
+                objective += t.kit_cost[other] * _kit_change(in_kit, other, b, a)
     return objective, broken
 
 
@@ -136,9 +137,10 @@ def move(t: Tables, s: Standing, i: int, a: int, b: int) -> None:
             for moment in range(values.shape[1]):
                 values[r, moment] += lever * size[i, rows[r, MEASURE] + moment]
             price[r] = row_price(rows, values, r, 0, s.extra)
-    if t.kit[i] >= 0:
-        s.in_kit[t.kit[i], a] -= 1
-        s.in_kit[t.kit[i], b] += 1
+    for g in range(t.kit.shape[1]):
+        if t.kit[i, g] >= 0:
+            s.in_kit[t.kit[i, g], a] -= 1
+            s.in_kit[t.kit[i, g], b] += 1
     if t.repels[i]:
         for k in range(t.repelled.shape[0]):
             if t.repelled[i, k]:
@@ -176,7 +178,7 @@ def insert_all(t: Tables, s: Standing, order: Ints, broken_price: int, forced: b
 @compiled
 def _best_exchange(t: Tables, s: Standing, i: int, a: int, broken_price: int) -> bool:
     best, other, place = 0, -1, -1
-    for k in range(t.kit.size):
+    for k in range(t.kit.shape[0]):
         if k == i:
             continue
         for b in range(t.limit.shape[0]):
@@ -199,7 +201,7 @@ def descend(t: Tables, s: Standing, broken_price: int) -> None:
     gained = True
     while gained:
         gained = False
-        for i in range(t.kit.size):
+        for i in range(t.kit.shape[0]):
             for a in range(t.limit.shape[0]):
                 while s.x[i, a] > 0:
                     place, price = best_place(t, s, i, a, broken_price, True)
@@ -208,7 +210,7 @@ def descend(t: Tables, s: Standing, broken_price: int) -> None:
                     move(t, s, i, a, place)
                     gained = True
         if not gained:
-            for i in range(t.kit.size):
+            for i in range(t.kit.shape[0]):
                 for a in range(t.limit.shape[0]):
                     if s.x[i, a] > 0 and _best_exchange(t, s, i, a, broken_price):
                         gained = True
@@ -231,10 +233,10 @@ def _any_source(t: Tables, s: Standing, i: int) -> int:
 @compiled
 def _try_kit(t: Tables, s: Standing, i: int, a: int, b: int, broken_price: float, most: float) -> None:
     """Move all of the kit of thing i from a to b, where that costs no more than `most`."""
-    moved = np.empty(t.kit.size, dtype=np.int64)
+    moved = np.empty(t.kit.shape[0], dtype=np.int64)
     n, total = 0, 0.0
-    for k in range(t.kit.size):
-        if t.kit[k] == t.kit[i] and s.x[k, a] > 0 and may_go(t, s, k, b, -1):
+    for k in range(t.kit.shape[0]):
+        if t.kit[k, 0] == t.kit[i, 0] and s.x[k, a] > 0 and may_go(t, s, k, b, -1):
             objective, broken = change(t, s, k, a, b, -1)
             total += objective + broken_price * broken
             move(t, s, k, a, b)
@@ -271,7 +273,7 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
             b = np.random.randint(places)
             if b == a or not may_go(t, s, i, b, -1):
                 continue
-            if kind < SHARE_OF_KITS and t.kit[i] >= 0 and b < places - 1 and a < places - 1:
+            if kind < SHARE_OF_KITS and t.kit[i, 0] >= 0 and b < places - 1 and a < places - 1:
                 _try_kit(t, s, i, a, b, broken_price, most)
                 continue
             k = -1

@@ -79,6 +79,8 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
         out_cost=_ints(1000 * aims.OUT_THING + round(1000 * aims.OUT_KG * t.mass_kg) for t in tour.kit),
         kit=_ints(kits.index(thing.kit) if _kept_together(thing) else -1 for thing in tour.kit),
         kit_cost=round(1000 * aims.KIT_SPLIT * tour.aims.together),
+        opened=np.array([thing.reach in ("camp", "night") for thing in tour.kit], dtype=bool),
+        opened_cost=round(1000 * aims.BAG_OPENED * tour.aims.bags),
         limit_g=_ints(round(carrier.limit_kg * 1000) for _, carrier in pairs),
         room_ml=_ints(round(carrier.volume_l * 1000) for _, carrier in pairs),
         hard=_hard(tour, pairs, levers),

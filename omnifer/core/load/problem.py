@@ -59,6 +59,8 @@ class Problem:
         Of leaving one out.
     kit : shape (i,)
         Number of the kit, -1 for none.
+    opened : shape (i,)
+        Whether a thing is wanted in camp; each carrier that holds such things costs `opened_cost`.
     soft_aims : tuple of str, length r
         The aim that each soft row serves.
     limit_g, room_ml : shape (j,)
@@ -84,6 +86,8 @@ class Problem:
     out_cost: Ints
     kit: Ints
     kit_cost: int
+    opened: Bools
+    opened_cost: int
     limit_g: Ints
     room_ml: Ints
     hard: Rows
@@ -106,6 +110,11 @@ class Problem:
     def cost(self) -> Ints:
         """Of one thing in a carrier, all aims together, shape (i, j) [thousandths of a point]."""
         return np.asarray(sum(self.cost_parts.values(), np.zeros_like(self.pinned)))
+
+    @property
+    def kits(self) -> int:
+        """Number of kits."""
+        return int(self.kit.max(initial=-1)) + 1
 
     @property
     def states(self) -> int:
@@ -177,8 +186,9 @@ def bill(problem: Problem, placing: Placing) -> dict[AimName | Literal["out"], i
     costs["low"] += int(problem.food_cost @ food)
     costs["out"] = int(problem.out_cost @ (problem.count - x.sum(axis=1)) + problem.food_out_cost * (10 - food.sum()))
     together = x > 0
-    kits = range(int(problem.kit.max(initial=-1)) + 1)
-    costs["together"] = problem.kit_cost * sum(int(together[problem.kit == kit].any(axis=0).sum()) for kit in kits)
+    spread = sum(int(together[problem.kit == kit].any(axis=0).sum()) for kit in range(problem.kits))
+    costs["together"] = problem.kit_cost * spread
+    costs["bags"] = problem.opened_cost * int(together[problem.opened].any(axis=0).sum())
     load = x.T @ problem.mass_g + food[:, None] * problem.food_g
     over = overshoot(problem.soft.lever @ load, problem.soft)
     prices = problem.soft.weight * (over.sum(axis=1) + problem.worst_times * over.max(axis=1, initial=0))

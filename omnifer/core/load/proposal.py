@@ -117,8 +117,7 @@ def repair(tour: TourSheet, stores: Stores, held: Collection[str] = ()) -> Propo
     pinned = tour.model_copy(update={"aims": aims, "load": tour.load.model_copy(update={"placements": pins})})
     problem = formulate(pinned, stores)
     standing = placing_of(pinned, problem)
-    allowed = problem.allowed | (problem.pinned > 0)
-    state = Search(problem, Placing(np.where(allowed, standing.x, 0), np.where(problem.food_allowed, standing.food, 0)))
+    state = Search(problem, _without_clashes(problem, standing))
     state.insert_all()
     state.descend()
     placing = state.placing()
@@ -134,6 +133,25 @@ def repair(tour: TourSheet, stores: Stores, held: Collection[str] = ()) -> Propo
         p.model_copy(update={"pinned": p.pinned and (p.thing_id, p.carrier_id) in was}) for p in answer.load.placements
     )  # fmt: skip
     return answer.model_copy(update={"load": answer.load.model_copy(update={"placements": kept})})
+
+
+def _without_clashes(problem: Problem, placing: Placing) -> Placing:
+    """A placing less what may not ride where it does, by itself or beside its neighbours; pinned things stay.
+
+    Of two neighbours that cannot stand each other the pinned one stays, else the heavier.
+    """
+    x = np.where(problem.allowed | (problem.pinned > 0), placing.x, 0)
+    repelled = problem.repelled
+    heavy = problem.mass_g.max(axis=1)
+    for j in range(x.shape[1]):
+        order = sorted(np.flatnonzero(x[:, j]), key=lambda i: (problem.pinned[i, j] == 0, -heavy[i]))
+        kept: list[int] = []
+        for i in order:
+            if problem.pinned[i, j] == 0 and repelled[i, kept].any():
+                x[i, j] = 0
+            else:
+                kept.append(int(i))
+    return Placing(x, np.where(problem.food_allowed, placing.food, 0))
 
 
 def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, solved: Solved | None) -> Proposal:

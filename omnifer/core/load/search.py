@@ -50,8 +50,8 @@ def tables(problem: Problem) -> Tables:
         lever=np.ascontiguousarray(np.vstack([lever.T, np.zeros((1, lever.shape[0]), dtype=np.int64)])),
         rows=np.ascontiguousarray(rows),
         hard_rows=p.hard.low.size,
-        kit=np.append(p.kit, -1),
-        kit_cost=p.kit_cost,
+        kit=np.column_stack([np.append(p.kit, -1), np.append(np.where(p.opened, p.kits, -1), -1)]),
+        kit_cost=np.append(np.full(p.kits, p.kit_cost), p.opened_cost),
         repelled=repelled,
         repels=np.max(repelled, axis=1, initial=0, keepdims=True).ravel(),
     )
@@ -73,9 +73,10 @@ class Search:
         inside = np.vstack([placing.x, placing.food])
         x = np.column_stack([inside, np.append(p.count, 10) - inside.sum(axis=1)])
         contents = x.T @ t.size
-        in_kit = np.zeros((max(int(t.kit.max(initial=-1)) + 1, 1), p.limit_g.size + 1), dtype=np.int64)
-        known = t.kit >= 0
-        np.add.at(in_kit, t.kit[known], x[known])
+        in_kit = np.zeros((p.kits + 1, p.limit_g.size + 1), dtype=np.int64)
+        for numbers in t.kit.T:
+            known = numbers >= 0
+            np.add.at(in_kit, numbers[known], x[known])
         near = t.repelled @ x
         near[:, -1] = 0
         by_measure = t.lever.T @ contents

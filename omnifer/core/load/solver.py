@@ -107,17 +107,17 @@ class Model:
                 self.cost += [weight * over for over in beyond] + [weight * p.worst_times * worst]
 
     def _kits(self) -> None:
-        """A kit opens a carrier for each of its things separately: the summed link gives a weaker bound."""
+        """A kit, or what is wanted in camp, opens a carrier for each thing apart: the summed link gives a weaker bound."""
         p = self.problem
         opened: dict[tuple[int, int], cp_model.IntVar] = {}
         for (i, j), var in self.x.items():
-            kit = int(p.kit[i])
-            if kit < 0:
-                continue
-            if (kit, j) not in opened:
-                opened[kit, j] = self.model.new_bool_var(f"kit{kit}_{j}")
-                self.cost.append(p.kit_cost * opened[kit, j])
-            self.model.add(var <= int(p.count[i]) * opened[kit, j])
+            for kit, cost in ((int(p.kit[i]), p.kit_cost), (p.kits if p.opened[i] else -1, p.opened_cost)):
+                if kit < 0 or cost == 0:
+                    continue
+                if (kit, j) not in opened:
+                    opened[kit, j] = self.model.new_bool_var(f"kit{kit}_{j}")
+                    self.cost.append(cost * opened[kit, j])
+                self.model.add(var <= int(p.count[i]) * opened[kit, j])
 
     def _neighbours(self) -> None:
         """A carrier that has a thing with a tag takes nothing that cannot stand the tag."""

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from omnifer.core.model.quantities import Noun, Share
 
-AimName = Literal["low", "middle", "reach", "together", "sides", "front", "sway", "riders", "room", "changes"]
+AimName = Literal["low", "middle", "reach", "together", "bags", "sides", "front", "sway", "riders", "room", "changes"]
 Times = Annotated[float, Field(ge=0, le=5, description="Times the usual weight; 0 leaves the aim out")]
 
 
@@ -17,6 +17,7 @@ class Aims(Noun):
     middle: Times = 1
     reach: Times = 1
     together: Times = 1
+    bags: Times = 0
     sides: Times = 1
     front: Times = 1
     sway: Times = 1

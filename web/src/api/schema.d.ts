@@ -581,7 +581,7 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "low" | "middle" | "reach" | "together" | "sides" | "front" | "sway" | "riders" | "room" | "changes";
+            name: "low" | "middle" | "reach" | "together" | "bags" | "sides" | "front" | "sway" | "riders" | "room" | "changes";
             /** Price */
             price: string;
             /** Why */
@@ -594,6 +594,12 @@ export interface components {
          * @description How much each aim counts, in times of its usual weight, and where the front wheel's share should lie.
          */
         "Aims-Input": {
+            /**
+             * Bags
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 0
+             */
+            bags?: number;
             /**
              * Changes
              * @description Times the usual weight; 0 leaves the aim out
@@ -671,6 +677,12 @@ export interface components {
          * @description How much each aim counts, in times of its usual weight, and where the front wheel's share should lie.
          */
         "Aims-Output": {
+            /**
+             * Bags
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 0
+             */
+            bags: number;
             /**
              * Changes
              * @description Times the usual weight; 0 leaves the aim out
@@ -1756,7 +1768,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "kit" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "because" | "total_mass") | null;
+            field: ("name" | "kit" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass") | null;
             /** Heading */
             heading: string;
             /**
@@ -4261,6 +4273,7 @@ export interface components {
         TourSheet: {
             /**
              * @default {
+             *       "bags": 0,
              *       "changes": 0,
              *       "front": 1,
              *       "front_share_high": null,

@@ -15,7 +15,7 @@ const Table = styled.table`
 `
 const MOST = 8
 export const AIM_WORDS: Record<keyof NonNullable<Why['places'][number]['by_aim']>, string> = {
-  low: 'height', middle: 'distance from the middle', reach: 'reach', together: 'its kit apart', sides: 'left and right', front: 'front wheel',
+  low: 'height', middle: 'distance from the middle', reach: 'reach', together: 'its kit apart', bags: 'bags opened in camp', sides: 'left and right', front: 'front wheel',
   sway: 'sway', riders: "riders' shares", room: 'room for shopping', changes: 'change of habit', out: 'left out',
 }
 
