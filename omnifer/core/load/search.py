@@ -13,6 +13,8 @@ STEPS_PER_PAIR = 100
 """Steps of the first annealing round for each thing and carrier; every second round takes twice as many."""
 FEWEST_STEPS = 40_000
 """Of the first round, however small the problem."""
+FIRST_SHARE = 0.6
+"""Of the first round: an annealing before the first load is shown, where insertion and descent leave something out."""
 LONGEST = 64
 """No round is longer than so many first ones."""
 HOT, COLD = 30_000.0, 60.0
@@ -115,6 +117,12 @@ def better_and_better(problem: Problem, start: Placing | None = None) -> Iterato
     best = state.placing()
     score = evaluate(problem, best)
     steps = max(STEPS_PER_PAIR * state.tables.cost.size, FEWEST_STEPS)
+    if score.out or score.broken:
+        state.anneal(int(FIRST_SHARE * steps), 0, REHEATED)
+        state.insert_all()
+        state.descend()
+        if (again := evaluate(problem, state.placing())).order < score.order:
+            best, score = state.placing(), again
     for turn in count():
         yield best, score
         again = turn % 2 == 1
