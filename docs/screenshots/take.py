@@ -5,22 +5,75 @@ bin/start --reset-demo            (in another terminal)
 """
 
 import sys
+from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
 HERE = Path(__file__).parent
 DESK, PHONE = (1280, 800), (390, 844)
 PICTURES = (
     ("road", "road", DESK, "light"),
     ("road-days", "road", DESK, "light"),
+    ("road-outlook", "road", DESK, "light"),
     ("rig", "rig", DESK, "light"),
+    ("rigs", "rig", DESK, "light"),
     ("kit", "kit", DESK, "light"),
     ("load", "load", DESK, "light"),
+    ("search", "load", DESK, "light"),
+    ("aims", "load", DESK, "light"),
+    ("why", "load", DESK, "light"),
     ("load-dark", "load", DESK, "dark"),
     ("pack", "pack", DESK, "light"),
     ("load-phone", "load", PHONE, "light"),
 )
+
+
+def days(page: Page) -> None:
+    """Days, and their weather over the land."""
+    page.get_by_role("tab", name="Days").click()
+    page.get_by_label("Over the land, show").first.click()
+    page.get_by_role("option", name="Cold nights").click()
+
+
+def outlook(page: Page) -> None:
+    """What the weather service tells."""
+    page.get_by_role("tab", name="Weather").click()
+    page.get_by_role("button", name="Ask for day").click()
+    page.get_by_text("Told by").wait_for()
+    page.get_by_text("Told by").scroll_into_view_if_needed()
+
+
+def rigs(page: Page) -> None:
+    """Rigs side by side."""
+    page.get_by_role("button", name="Compare rigs").click()
+    page.get_by_role("columnheader", name="Runa without racks").wait_for()
+
+
+def search(page: Page) -> None:
+    """A search under way; called off with the page."""
+    page.get_by_role("button", name="Propose a load").click()
+    page.get_by_text("Every limit holds").wait_for()
+    page.wait_for_timeout(1500)
+
+
+def aims(page: Page) -> None:
+    """What a good load is."""
+    page.get_by_role("button", name="Aims").click()
+    page.get_by_text("a leaning bike pulls").wait_for()
+
+
+def why(page: Page) -> None:
+    """Why a thing rides where it does."""
+    page.get_by_role("tab", name="On the bikes").click()
+    page.get_by_role("button", name="Move ", exact=False).nth(3).click()
+    page.get_by_role("menuitem", name="Why here?").click()
+    page.get_by_text("One point is about").wait_for()
+
+
+BEFORE: dict[str, Callable[[Page], None]] = {
+    "road-days": days, "road-outlook": outlook, "rigs": rigs, "search": search, "aims": aims, "why": why,
+}  # fmt: skip
 FLAGS = ("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
          "--disable-component-update", "--disable-sync")  # fmt: skip
 
@@ -37,10 +90,8 @@ def main() -> None:
             page.goto(f"{address}/tours/{tour}/{view}")
             page.get_by_role("link", name="Load").first.wait_for()
             page.wait_for_timeout(1500)
-            if name == "road-days":
-                page.get_by_role("tab", name="Days").click()
-                page.get_by_label("Over the land, show").first.click()
-                page.get_by_role("option", name="Cold nights").click()
+            if name in BEFORE:
+                BEFORE[name](page)
                 page.wait_for_timeout(500)
             page.screenshot(path=HERE / f"{name}.png")
             context.close()
