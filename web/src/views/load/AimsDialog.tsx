@@ -12,7 +12,7 @@ const Grid = styled.div`
   > .head { font-size: 12.5px; font-weight: 650; border-bottom: 2px solid var(--ink); align-self: stretch; }
   .n { text-align: right; font-weight: 700; }
   small { display: block; font-size: 12.5px; line-height: 16px; color: var(--ink2); font-stretch: 86%; }
-  @media (max-width: 640px) { grid-template-columns: 1fr 70px; > .weight { grid-column: 1 / -1; } > .head.weight { display: none; } }
+  @media (max-width: 640px) { grid-template-columns: minmax(0, 1fr) 0 70px; gap: 2px 0; > .weight { visibility: hidden; overflow: hidden; } }
 `
 const Weight = styled(Slider)`
   display: grid; grid-template-columns: 1fr 40px; align-items: center; gap: 8px; height: 36px;
@@ -71,4 +71,10 @@ export function AimsDialog({ onClose }: { onClose: () => void }) {
   )
 }
 
-const Line = styled.div`display: contents;`
+const Line = styled.div`
+  display: contents;
+  @media (max-width: 640px) {
+    display: grid; grid-column: 1 / -1; grid-template-columns: minmax(0, 1fr) 70px; border-bottom: 1px solid var(--hair);
+    > .weight { grid-row: 2; grid-column: 1 / -1; height: 48px; }
+  }
+`

@@ -19,7 +19,7 @@ export function FreePlaces({ free, view, leftSide, onHang }: { free: Socket[]; v
   const taken: [number, number][] = []
   return near.map((socket) => {
     const x = view.x(socket.place.x)
-    let y = Math.max(view.y(socket.place.y), 18)
+    let y = Math.max(view.y(socket.place.y), 24)
     while (taken.some(([tx, ty]) => Math.hypot(tx - x, ty - y) < NEAR_PX)) y -= NEAR_PX
     taken.push([x, y])
     return (

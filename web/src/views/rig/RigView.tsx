@@ -21,7 +21,7 @@ const Stage = styled.div`
   flex: 1; min-height: 0; display: grid; grid-template-columns: 268px minmax(0, 1fr) 348px; gap: 16px; padding: 10px 20px 10px;
   > section { min-height: 0; overflow: auto; padding: 2px 4px 12px 2px; display: flex; flex-direction: column; gap: 10px; scrollbar-width: thin; }
   > .drawing { display: flex; flex-direction: column; > div:first-child { min-height: 400px; flex: 1 0 400px; } }
-  ${narrow} { display: block; overflow: auto; > section { overflow: visible; margin-bottom: 16px; } > .drawing > div:first-child { height: 420px; } }
+  ${narrow} { display: flex; flex-direction: column; overflow: auto; > section { overflow: visible; flex: none; } > .drawing { order: -1; } > .drawing > div:first-child { min-height: 340px; flex-basis: 340px; } }
 `
 export function RigView() {
   const { sheet, assessment, change } = useDesk()
