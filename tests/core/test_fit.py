@@ -12,8 +12,9 @@ from omnifer.core.model.rig import Bike
 from omnifer.core.model.stance import Clash
 from omnifer.core.physics import statics
 from omnifer.core.rig import fit
-from omnifer.core.rig.catalogue import CARRIERS, carrier, support
+from omnifer.core.rig.catalogue import carrier, support
 from omnifer.core.rig.geometry import Frame, Vector
+from omnifer.core.rig.places import free_places
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
 
 
@@ -92,37 +93,6 @@ def test_a_frame_bag_hides_the_bottles_and_a_cage_strikes_the_pannier():
     assert "shared_room" in found(hung(pannier, cage))
 
 
-def test_every_kind_of_carrier_has_a_place_of_its_own():
-    """Drawn where it hangs: nothing under the road, nothing at the same spot as another kind on another mount."""
-    for kind, template in CARRIERS.items():
-        on = template.hangs_on[0]
-        trailer = on.startswith("trailer")
-        supports = [support(on, "held").model_dump()] if trailer or on.endswith(("rack", "cage")) else []
-        side = template.sides[0]
-        bike = hung(
-            carrier(kind, "it", "held" if supports else on, side),
-            supports=supports,
-            mounts=[
-                "rear_axle",
-                "rear_eyelets",
-                "fork_eyelets",
-                "fork_bolts",
-                "under_down_tube_bolts",
-                "down_tube_bolts",
-                "seat_tube_bolts",
-                "handlebar",
-                "stem",
-                "top_tube",
-                "frame_triangle",
-                "saddle",
-                "riders_back",
-            ],
-        )
-        box = Frame.of(bike).carrier_box(bike.carriers[0])
-        assert box.y0 > 0, kind
-        assert (box.x1 - box.x0) * (box.y1 - box.y0) * (box.z1 - box.z0) / 1e6 > 0.5 * template.volume_l, kind
-
-
 def stance_with(kg_left: float, where: str = "left"):
     tour = small_tour(thing("load", kg_left, 2))
     tour = tour.model_copy(update={"load": Load(placements=(Placement(thing_id="load", carrier_id=where),))})
@@ -157,3 +127,49 @@ def test_a_narrow_gate_is_told():
         road = tour.road.model_copy(update={"narrowest_mm": narrow})
         found_grades = [f.grade for f in assess(tour.model_copy(update={"road": road}), None).findings if f.kind == "too_wide"]
         assert found_grades == ([grade] if grade else [])
+
+
+def test_free_places_are_those_where_nothing_hangs_and_lie_on_the_bike():
+    bike = pannier_bike()
+    frame = Frame.of(bike)
+    free = {(place.on, place.side): place for place in free_places(bike, frame)}
+    assert ("rack", "left") not in free
+    assert ("rack", "middle") in free
+    assert ("handlebar", "middle") not in free
+    assert ("rear_eyelets", "middle") not in free  # the rack is bolted there
+    assert {side for on, side in free if on == "stem"} == {"left", "right"}
+    for place in free.values():
+        assert -700 < place.x < bike.wheelbase_mm + 400
+        assert 0 < place.y < 1300
+    packed = bike.model_copy(update={"carriers": (*bike.carriers, carrier("backpack", "b", "riders_back"))})
+    assert ("riders_back", "middle") in {(p.on, p.side) for p in free_places(packed, frame)}
+
+
+def test_without_its_trailer_a_bike_stands_on_its_own_loads():
+    """What hangs on the hitch leaves with the trailer: the rear wheel is lighter by it, the front as it was."""
+    trailer = support("trailer_one_wheel", "trailer")
+    bags = [carrier("trailer_bag", "bag", "trailer"), carrier("handlebar_box", "box", "handlebar")]
+    bike = hung(*bags, supports=[trailer.model_dump()])
+    trace = assess(small_tour(bikes=(bike,)), None).bikes[0]
+    front, rear, hitch = trace.front_kg[0], trace.rear_kg[0], trace.hitch_kg[0]
+    assert hitch > 0
+    assert trace.stance.unhitched_front_share == pytest.approx(front / (front + rear - hitch), abs=2e-3)
+    alone = hung(bags[1], supports=[])
+    assert assess(small_tour(bikes=(alone,)), None).bikes[0].stance.unhitched_front_share is None
+
+
+def test_narrow_tyres_under_a_heavy_load_are_told():
+    tour = small_tour(bikes=(pannier_bike(tyre_width_mm=28, tyre_most_bar=8, hookless=True),))
+    told = next(f for f in assess(tour, None).findings if f.kind == "tyre_pressure")
+    assert told.reason.figures["most"].value == 5  # rims without hooks, ETRTO
+    wide = small_tour(bikes=(pannier_bike(tyre_width_mm=47, hookless=True),))
+    assert "tyre_pressure" not in {f.kind for f in assess(wide, None).findings}
+
+
+def test_a_tail_heavy_bike_lifts_its_front_when_pushed():
+    bag = carrier("rack_top_bag", "bag", "rack", volume_l=60, limit_kg=60)
+    tour = small_tour(thing("anvil", 40, 20), bikes=(hung(bag, mass_kg=9.0),))
+    tour = tour.model_copy(update={"load": Load(placements=(Placement(thing_id="anvil", carrier_id="bag"),))})
+    told = [f for f in assess(tour, None).findings if f.kind == "front_lifts"]
+    assert len(told) == 1
+    assert told[0].sentence.figures["slope"].value < 0.15

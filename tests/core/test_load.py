@@ -249,3 +249,18 @@ def test_a_placing_is_judged_from_itself_alone():
     assert score.out == 12
     crammed = Placing(np.array([[0, 0, 1], [0, 0, 1]]), np.zeros(3, dtype=np.int64))
     assert evaluate(problem, crammed).broken > 0
+
+
+def test_four_hundred_things_are_answered_at_once_and_whatever_limits_clash():
+    """Far more than the bags hold, with pins that cannot stand each other: the least bad load, in words, never a hang."""
+    things = [
+        thing(f"t{n}", 0.2, 0.4, natures=["fuel"] if n == 0 else [], not_with=["fuel"] if n == 1 else []) for n in range(400)
+    ]
+    pins = Load(placements=tuple(Placement(thing_id=f"t{n}", carrier_id="left", pinned=True) for n in range(2)))
+    found = proposal_of(small_tour(*things, load=pins), rounds=0, effort=0)
+    assert not found.holds  # the two pinned things may not share a bag
+    assert sum(found.out.values()) > 250
+    assert {p.thing_id for p in found.load.placements if p.pinned} == {"t0", "t1"}
+    assert {short.limit for short in found.short} & {"Rear pannier", "Bar box"}
+    freed = proposal_of(small_tour(*things), rounds=0, effort=0)
+    assert freed.holds
