@@ -99,7 +99,7 @@ def test_a_variant_is_kept_changed_against_and_ridden(page: Page, site: str):
     room = page.get_by_role("row").filter(has_text="Room")
     expect(room).to_contain_text("168.0")
     expect(room).to_contain_text("192.0")
-    page.get_by_role("button", name="Ride this one").click()
+    page.get_by_role("button", name="Ride this one").last.click()
     expect(page.get_by_role("columnheader", name="As ridden before")).to_be_visible()
     expect(undo(page, "Ride All of it")).to_be_attached()
 
