@@ -18,7 +18,8 @@ from bench.tours import FILLED, SIZES, bench_tour
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import evaluate
-from omnifer.core.load.proposal import propose, repair
+from omnifer.core.load.proposal import propose
+from omnifer.core.load.repair import repair
 from omnifer.core.model.load import Load, Placement
 
 CHANGES_A_TOUR = 4

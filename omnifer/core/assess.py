@@ -14,7 +14,8 @@ from omnifer.core.itinerary import days_of, gaps_of, passings
 from omnifer.core.load.explain import Paid, Why, bill_of, why
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
-from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose, proposing, repair
+from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose, proposing
+from omnifer.core.load.repair import repair
 from omnifer.core.load.stance import stance_of
 from omnifer.core.load.trace import BikeLoad, Stores
 from omnifer.core.model.assessment import (
@@ -109,7 +110,7 @@ def load_proposals(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, 
 
 
 def repaired_load(tour: TourSheet, road: Profile | None, held: Collection[str]) -> Proposal:
-    """The standing load put right by few moves; see `omnifer.core.load.proposal.repair`."""
+    """The standing load put right by few moves; see `omnifer.core.load.repair.repair`."""
     return repair(tour, stores_for_proposal(tour, road), held)
 
 

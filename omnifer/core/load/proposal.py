@@ -1,7 +1,7 @@
 """Proposes a load: the better of search and solver, what stays out, and which limits fall short."""
 
 from collections import deque
-from collections.abc import Collection, Iterator
+from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
@@ -9,11 +9,10 @@ import numpy as np
 from pydantic import Field
 
 from omnifer.core.load.aims import OUT_THING
-from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.nesting import taken_along
 from omnifer.core.load.problem import LEVER, Placing, Problem, Score, evaluate
-from omnifer.core.load.search import REHEATED, Search, better_and_better, forced_contents, search
+from omnifer.core.load.search import Search, better_and_better, forced_contents, search
 from omnifer.core.load.solver import Solved, solve
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.load import FoodShare, Load, Placement
@@ -25,13 +24,8 @@ ROUNDS = 8
 """Annealing rounds of the search: some four seconds at a hundred things, the first good load after 50 ms."""
 EFFORT = 1.0
 """Deterministic effort of the solver: some four seconds on one core."""
-
-HABIT_OF_REPAIR = 3.0
-"""Times the usual price of a thing that moves: a repair moves a thing only for what is worth a kit's splitting."""
 CHANGES_TRIED, CHANGE_ROUNDS = 4, 1
 """Limits tried when something stays out, and rounds of the search for each."""
-STEPS_OF_REPAIR = 100
-"""Annealing steps for each thing and carrier, where descent alone does not mend a load."""
 
 
 class Shortfall(Noun):
@@ -96,62 +90,12 @@ def proposing(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: flo
                 bound = (
                     max(solving.result().bound, 0.0) if solving and solving.done() and not solving.result().infeasible else None
                 )
-                yield _answer(tour, problem, placing, score, bound, done)
+                yield answer_of(tour, problem, placing, score, bound, done)
                 continue
             yield _settled(tour, problem, placing, score, solving.result() if solving else None)
             return
     finally:
         beside.shutdown(wait=False, cancel_futures=True)
-
-
-def repair(tour: TourSheet, stores: Stores, held: Collection[str] = ()) -> Proposal:
-    """The standing load with what does not fit put right, by few moves; what is held stays where it is, as pins do.
-
-    Descends from the load as it stands, with a price for every thing that moves; where that leaves a limit broken or a
-    thing out, one round of annealing follows.
-    """
-    aims = tour.aims.model_copy(update={"changes": max(tour.aims.changes, HABIT_OF_REPAIR)})
-    pins = tuple(
-        p.model_copy(update={"pinned": p.pinned or p.thing_id in held}) for p in tour.load.placements
-    )  # fmt: skip
-    pinned = tour.model_copy(update={"aims": aims, "load": tour.load.model_copy(update={"placements": pins})})
-    problem = formulate(pinned, stores)
-    standing = placing_of(pinned, problem)
-    state = Search(problem, _without_clashes(problem, standing))
-    state.insert_all()
-    state.descend()
-    placing = state.placing()
-    score = evaluate(problem, placing)
-    if score.broken or score.out:
-        state.anneal(STEPS_OF_REPAIR * problem.allowed.size, 0, REHEATED)
-        state.descend()
-        if (again := evaluate(problem, state.placing())).order < score.order:
-            placing, score = state.placing(), again
-    answer = _answer(pinned, problem, placing, score, None, 1.0)
-    was = {(p.thing_id, p.carrier_id) for p in tour.load.placements if p.pinned}
-    kept = tuple(
-        p.model_copy(update={"pinned": p.pinned and (p.thing_id, p.carrier_id) in was}) for p in answer.load.placements
-    )  # fmt: skip
-    return answer.model_copy(update={"load": answer.load.model_copy(update={"placements": kept})})
-
-
-def _without_clashes(problem: Problem, placing: Placing) -> Placing:
-    """A placing less what may not ride where it does, by itself or beside its neighbours; pinned things stay.
-
-    Of two neighbours that cannot stand each other the pinned one stays, else the heavier.
-    """
-    x = np.where(problem.allowed | (problem.pinned > 0), placing.x, 0)
-    repelled = problem.repelled
-    heavy = problem.mass_g.max(axis=1)
-    for j in range(x.shape[1]):
-        order = sorted(np.flatnonzero(x[:, j]), key=lambda i: (problem.pinned[i, j] == 0, -heavy[i]))
-        kept: list[int] = []
-        for i in order:
-            if problem.pinned[i, j] == 0 and repelled[i, kept].any():
-                x[i, j] = 0
-            else:
-                kept.append(int(i))
-    return Placing(x, np.where(problem.food_allowed, placing.food, 0))
 
 
 def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, solved: Solved | None) -> Proposal:
@@ -160,7 +104,7 @@ def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, 
         polished, better = _polish(problem, solved.placing)
         if better.order < score.order:
             placing, score = polished, better
-    answer = _answer(tour, problem, placing, score, solved.floor if solved else None, 1.0)
+    answer = answer_of(tour, problem, placing, score, solved.floor if solved else None, 1.0)
     return (
         answer if answer.complete and answer.holds else answer.model_copy(update={"change": _best_change(tour, problem, answer)})
     )
@@ -202,7 +146,8 @@ def _polish(problem: Problem, placing: Placing) -> tuple[Placing, Score]:
     return best, score
 
 
-def _answer(tour: TourSheet, problem: Problem, placing: Placing, score: Score, bound: float | None, done: float) -> Proposal:
+def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score, bound: float | None, done: float) -> Proposal:
+    """A placing as a proposal; `bound` in thousandths of a point, `done` the part of the search behind it [-]."""
     proven = bound is not None and score.objective <= bound + 0.5
     placements = []
     for i, thing_id in enumerate(problem.thing_ids):

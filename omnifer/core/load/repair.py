@@ -1,0 +1,68 @@
+"""Puts a load right after a change by hand, with as few other things moved as will do."""
+
+from collections.abc import Collection
+
+import numpy as np
+
+from omnifer.core.load.explain import placing_of
+from omnifer.core.load.formulate import formulate
+from omnifer.core.load.problem import Placing, Problem, evaluate
+from omnifer.core.load.proposal import Proposal, answer_of
+from omnifer.core.load.search import REHEATED, Search
+from omnifer.core.load.trace import Stores
+from omnifer.core.model.tour import TourSheet
+
+HABIT_OF_REPAIR = 3.0
+"""Times the usual price of a thing that moves: a repair moves a thing only for what is worth a kit's splitting."""
+STEPS_OF_REPAIR = 100
+"""Annealing steps for each thing and carrier, where descent alone does not mend a load."""
+
+
+def repair(tour: TourSheet, stores: Stores, held: Collection[str] = ()) -> Proposal:
+    """The standing load with what does not fit put right, by few moves; what is held stays where it is, as pins do.
+
+    Descends from the load as it stands, with a price for every thing that moves; where that leaves a limit broken or a
+    thing out, one round of annealing follows.
+    """
+    aims = tour.aims.model_copy(update={"changes": max(tour.aims.changes, HABIT_OF_REPAIR)})
+    pins = tuple(
+        p.model_copy(update={"pinned": p.pinned or p.thing_id in held}) for p in tour.load.placements
+    )  # fmt: skip
+    pinned = tour.model_copy(update={"aims": aims, "load": tour.load.model_copy(update={"placements": pins})})
+    problem = formulate(pinned, stores)
+    standing = placing_of(pinned, problem)
+    state = Search(problem, _without_clashes(problem, standing))
+    state.insert_all()
+    state.descend()
+    placing = state.placing()
+    score = evaluate(problem, placing)
+    if score.broken or score.out:
+        state.anneal(STEPS_OF_REPAIR * problem.allowed.size, 0, REHEATED)
+        state.descend()
+        if (again := evaluate(problem, state.placing())).order < score.order:
+            placing, score = state.placing(), again
+    answer = answer_of(pinned, problem, placing, score, None, 1.0)
+    was = {(p.thing_id, p.carrier_id) for p in tour.load.placements if p.pinned}
+    kept = tuple(
+        p.model_copy(update={"pinned": p.pinned and (p.thing_id, p.carrier_id) in was}) for p in answer.load.placements
+    )  # fmt: skip
+    return answer.model_copy(update={"load": answer.load.model_copy(update={"placements": kept})})
+
+
+def _without_clashes(problem: Problem, placing: Placing) -> Placing:
+    """A placing less what may not ride where it does, by itself or beside its neighbours; pinned things stay.
+
+    Of two neighbours that cannot stand each other the pinned one stays, else the heavier.
+    """
+    x = np.where(problem.allowed | (problem.pinned > 0), placing.x, 0)
+    repelled = problem.repelled
+    heavy = problem.mass_g.max(axis=1)
+    for j in range(x.shape[1]):
+        order = sorted(np.flatnonzero(x[:, j]), key=lambda i: (problem.pinned[i, j] == 0, -heavy[i]))
+        kept: list[int] = []
+        for i in order:
+            if problem.pinned[i, j] == 0 and repelled[i, kept].any():
+                x[i, j] = 0
+            else:
+                kept.append(int(i))
+    return Placing(x, np.where(problem.food_allowed, placing.food, 0))
