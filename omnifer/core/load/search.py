@@ -121,8 +121,8 @@ def better_and_better(problem: Problem, start: Placing | None = None) -> Iterato
         state.anneal(int(FIRST_SHARE * steps), 0, REHEATED)
         state.insert_all()
         state.descend()
-        if (again := evaluate(problem, state.placing())).order < score.order:
-            best, score = state.placing(), again
+        if (mended := evaluate(problem, state.placing())).order < score.order:
+            best, score = state.placing(), mended
     for turn in count():
         yield best, score
         again = turn % 2 == 1
