@@ -34,10 +34,17 @@ class Session(Noun):
     csrf_token: str
 
 
-class Catalogue(Noun):
-    """Generic bikes, supports and carriers."""
+class SizedBike(Noun):
+    """A generic bike in a frame size."""
 
-    bikes: list[Bike]
+    size: str = Field(description="In words, with the riders it suits")
+    bike: Bike
+
+
+class Catalogue(Noun):
+    """Generic bikes in all sizes, supports and carriers."""
+
+    bikes: list[SizedBike]
     supports: list[SupportTemplate]
     carriers: list[CarrierTemplate]
 
@@ -102,6 +109,7 @@ class Change(Noun):
     kit: tuple[Thing, ...] | None = None
     load: Load | None = None
     aims: Aims | None = None
+    money: Annotated[str, Field(max_length=12)] | None = None
     variants: tuple[Variant, ...] | None = None
     kept_loads: tuple[NamedLoad, ...] | None = None
 

@@ -10,7 +10,7 @@ from omnifer.core.load.keep import still_standing
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import Road
 from omnifer.core.model.tour import Tour, TourSheet
-from omnifer.core.rig.catalogue import BIKES, CARRIERS, SUPPORTS
+from omnifer.core.rig.catalogue import BIKES, CARRIERS, SIZES, SUPPORTS, sized
 from omnifer.formats.bundle import read_bundle
 
 blueprint = Blueprint("tours", __name__)
@@ -27,7 +27,8 @@ def session() -> Response:
 @operation(gives=shapes.Catalogue)
 def catalogue() -> Response:
     """Generic bikes, supports and carriers."""
-    found = shapes.Catalogue(bikes=list(BIKES.values()), supports=list(SUPPORTS.values()), carriers=list(CARRIERS.values()))
+    bikes = [shapes.SizedBike(size=words, bike=sized(kind, size)) for kind in BIKES for size, (words, *_) in SIZES.items()]
+    found = shapes.Catalogue(bikes=bikes, supports=list(SUPPORTS.values()), carriers=list(CARRIERS.values()))
     return answer(found)
 
 

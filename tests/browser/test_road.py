@@ -75,6 +75,13 @@ def test_surfaces_and_ferries_are_painted_from_the_playhead(road: Page):
     expect(riding).not_to_have_text(before)
     road.get_by_role("button", name="Gravel from the playhead on").click()
     expect(road.get_by_role("button", name="Remove this surface")).to_have_count(3)
+    road.get_by_label("Narrowest gate").fill("50 cm")
+    road.get_by_label("Narrowest gate").press("Enter")
+    expect(undo := road.get_by_role("button", name="Undo: Narrowest passage")).to_be_visible()
+    road.keyboard.press("Alt+4")
+    expect(road.get_by_text(re.compile("the narrowest passage 500"))).to_be_visible()
+    undo.click()
+    expect(road.get_by_text(re.compile("the narrowest passage 500"))).to_be_hidden()
 
 
 def test_stations_come_from_a_file(road: Page, tmp_path: Path):

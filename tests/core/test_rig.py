@@ -1,5 +1,6 @@
 """The rig: its measures on paper, its levers, its catalogue."""
 
+import itertools
 import math
 
 import pytest
@@ -7,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from omnifer.core.model.rig import Bike
-from omnifer.core.rig.catalogue import BIKES, CARRIERS, SUPPORTS, carrier, support
+from omnifer.core.rig.catalogue import BIKES, CARRIERS, SIZES, SUPPORTS, carrier, sized, support
+from omnifer.core.rig.fit import polygon_area
 from omnifer.core.rig.geometry import FILL_HEIGHT, Frame, contents_centre
 from omnifer.core.rig.statics import Levers
 from tests.conftest import RIDER, pannier_bike
@@ -132,3 +134,15 @@ def test_overwritten_figures_win_and_nonsense_is_refused():
     for wrong in ({"volume_l": -1}, {"limit_kg": float("nan")}, {"mass_kg": 1e9}, {"reach": "never"}, {"side": "up"}):
         with pytest.raises(ValueError, match=next(iter(wrong))):
             carrier("rear_pannier", "bag", "rack", **({"side": "left"} | wrong))
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_larger_frames_are_larger_in_every_way(kind):
+    bikes = [sized(kind, size) for size in SIZES]
+    assert sized(kind, "middle").model_copy(update={"id": kind}) == BIKES[kind]
+    for small, large in itertools.pairwise(bikes):
+        frames = [Frame.of(small), Frame.of(large)]
+        corners = [(f.bottom_bracket, f.seat_cluster, f.head_top, f.head_bottom) for f in frames]
+        assert polygon_area(corners[0]) < polygon_area(corners[1])
+        assert frames[0].saddle.y < frames[1].saddle.y
+        assert small.wheelbase_mm < large.wheelbase_mm

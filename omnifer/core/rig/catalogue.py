@@ -231,3 +231,25 @@ BIKES: dict[str, Bike] = {
         mounts=(*_EVERYWHERE, "rear_eyelets", "fork_bolts", "under_down_tube_bolts", "rear_axle"),
     ),
 }  # fmt: skip
+
+SIZES: dict[str, tuple[str, float, float, float, float]] = {
+    "small": ("small, riders to 1.68 m", -40, -15, -25, -65),
+    "middle": ("middle, 1.68 to 1.80 m", 0, 0, 0, 0),
+    "large": ("large, 1.80 to 1.90 m", 35, 14, 20, 55),
+    "largest": ("largest, above 1.90 m", 65, 25, 35, 95),
+}
+"""Frame sizes in words, and what they add to stack, reach, wheelbase and saddle height of the middle one [mm]; practice."""
+
+
+def sized(kind: str, size: str) -> Bike:
+    """A bike of the catalogue in a frame size."""
+    bike, (_, stack, reach, wheelbase, saddle) = BIKES[kind], SIZES[size]
+    return bike.model_copy(
+        update={
+            "id": f"{kind}-{size}",
+            "stack_mm": bike.stack_mm + stack,
+            "reach_mm": bike.reach_mm + reach,
+            "wheelbase_mm": bike.wheelbase_mm + wheelbase,
+            "saddle_height_mm": bike.saddle_height_mm + saddle,
+        }
+    )

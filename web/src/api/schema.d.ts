@@ -1654,11 +1654,11 @@ export interface components {
         };
         /**
          * Catalogue
-         * @description Generic bikes, supports and carriers.
+         * @description Generic bikes in all sizes, supports and carriers.
          */
         Catalogue: {
             /** Bikes */
-            bikes: components["schemas"]["Bike-Output"][];
+            bikes: components["schemas"]["SizedBike"][];
             /** Carriers */
             carriers: components["schemas"]["CarrierTemplate"][];
             /** Supports */
@@ -1683,6 +1683,11 @@ export interface components {
             kit?: components["schemas"]["Thing-Input"][] | null;
             /** @default null */
             load?: components["schemas"]["Load-Input"] | null;
+            /**
+             * Money
+             * @default null
+             */
+            money?: string | null;
             /**
              * Name
              * @default null
@@ -3371,6 +3376,18 @@ export interface components {
              * @default 0
              */
             volume_l: number;
+        };
+        /**
+         * SizedBike
+         * @description A generic bike in a frame size.
+         */
+        SizedBike: {
+            bike: components["schemas"]["Bike-Output"];
+            /**
+             * Size
+             * @description In words, with the riders it suits
+             */
+            size: string;
         };
         /**
          * Stance

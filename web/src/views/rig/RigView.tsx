@@ -6,7 +6,7 @@ import { api, type Bike } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
 import { RigDrawing } from '../../instruments/RigDrawing'
-import { Button, Dialog, Muted, RailLine, Section } from '../../ui/controls'
+import { Button, Choice, Dialog, Muted, RailLine, Section } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { narrow } from '../../ui/theme'
@@ -30,6 +30,8 @@ export function RigView() {
   const units = useUnits()
   const [leftSide, setLeft] = useState(false)
   const [choosing, setChoosing] = useState(false)
+  const [wantedSize, setSize] = useState<string | null>(null)
+  const size = wantedSize ?? catalogue?.bikes[1]?.size ?? ''
   const [comparing, setComparing] = useState(false)
   const [hanging, setHanging] = useState(true)
   const bikes = sheet.rig.bikes
@@ -78,7 +80,8 @@ export function RigView() {
       </section>
       {comparing && <Variants onClose={() => setComparing(false)} />}
       <Dialog title="Choose a bike" open={choosing} onClose={() => setChoosing(false)}>
-        {(catalogue?.bikes ?? []).map((preset) => (
+        <Choice label="Frame size" value={size} onChange={setSize} options={[...new Set(catalogue?.bikes.map((b) => b.size))].map((id) => ({ id, text: id }))} />
+        {(catalogue?.bikes ?? []).filter((b) => b.size === size).map(({ bike: preset }) => (
           <Button key={preset.id} onPress={() => {
             const rider = without[0] ?? sheet.riders[0]
             if (!rider) return

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, type RigFigures } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Actions, Button, Dialog, Muted } from '../../ui/controls'
+import { Actions, Button, Dialog, Muted, SettledField } from '../../ui/controls'
 import { KeepAs } from '../../ui/KeepAs'
 import { useUnits } from '../../ui/preferences'
 import { Few, type Rows, SideBySide } from '../../ui/SideBySide'
@@ -35,6 +35,7 @@ export function Variants({ onClose }: { onClose: () => void }) {
         onForget={(r) => void change(`Forget ${r.name}`.slice(0, 200), { variants: sheet.variants.filter((v) => v.id !== r.id) })} />
       <KeepAs label="Keep the rig as it is ridden under the name" placeholder="four panniers" stem="rig" most={MOST_RIGS} taken={sheet.variants.map((v) => v.id)}
         onKeep={(id, name) => void change(`Keep this rig as ${name}`.slice(0, 200), { variants: [...sheet.variants, { id, name, rig: sheet.rig, load: sheet.load }] })} />
+      <SettledField optional label="Prices are in" value={sheet.money} onChange={(money) => void change('Name the money', { money: money.slice(0, 12) })} />
       <Actions><Button onPress={onClose}>Close</Button></Actions>
     </Dialog>
   )

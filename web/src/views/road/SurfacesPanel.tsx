@@ -58,6 +58,12 @@ export function SurfacesPanel({ road, put, brush, setBrush }: {
             <Measure label="Takes" value={t.hours} quantity="hours" most={240} onChange={(hours) => set({ hours })} />
           </>
         )} />
+      <RailLine>Narrow places</RailLine>
+      <Row $min={200}>
+        <Measure label="Narrowest gate, bridge or path (0: none known)" value={road.narrowest_mm ?? 0} quantity="length" most={3000}
+          onChange={(v) => put('Narrowest passage', { narrowest_mm: v < 300 ? null : v })} />
+        <Muted>Rigs wider than this, with a hand's breadth, are told of under Load.</Muted>
+      </Row>
     </>
   )
 }

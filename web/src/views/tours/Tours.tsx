@@ -87,7 +87,7 @@ function NewTour({ onClose }: { onClose: () => void }) {
   const { data: catalogue } = useQuery({ queryKey: ['catalogue'], queryFn: api.catalogue })
   const [name, setName] = useState('')
   const [date, setDate] = useState(new Date().toISOString().slice(0, 10))
-  const [riders, setRiders] = useState<Draft[]>([{ name: '', mass: 75, power: 110, bike: 'touring' }])
+  const [riders, setRiders] = useState<Draft[]>([{ name: '', mass: 75, power: 110, bike: 'touring-middle' }])
   const [trouble, setTrouble] = useState('')
   const set = (i: number, part: Partial<Draft>) => setRiders(riders.map((r, j) => (j === i ? { ...r, ...part } : r)))
   const start = async () => {
@@ -97,7 +97,7 @@ function NewTour({ onClose }: { onClose: () => void }) {
       id: `rider-${i + 1}`, name: r.name.trim(), body_mass_kg: r.mass, all_day_power_w: r.power, height_cm: null, age_years: null, sex: null,
     }))
     const bikes: Bike[] = riders.flatMap((r, i) => {
-      const preset = catalogue?.bikes.find((b) => b.id === r.bike)
+      const preset = catalogue?.bikes.find((b) => b.bike.id === r.bike)?.bike
       return preset ? [{ ...preset, id: `bike-${i + 1}`, rider_id: `rider-${i + 1}`, name: `${r.name.trim()}: ${preset.name.toLowerCase()}` }] : []
     })
     try {
@@ -121,14 +121,14 @@ function NewTour({ onClose }: { onClose: () => void }) {
             <Measure label="Body mass" value={rider.mass} quantity="mass" least={25} most={250} onChange={(v) => set(i, { mass: v })} />
             <Measure label="All-day power in watts" value={rider.power} quantity="count" least={30} most={400} onChange={(v) => set(i, { power: v })} />
             <Choice label="Bike" value={rider.bike} onChange={(v) => set(i, { bike: v })}
-              options={(catalogue?.bikes ?? []).map((b) => ({ id: b.id, text: b.name }))} />
+              options={(catalogue?.bikes ?? []).map(({ bike, size }) => ({ id: bike.id, text: `${bike.name}, ${size}` }))} />
           </Row>
         </div>
       ))}
       <Muted>All-day power is what you hold for hours, 80 to 150 W for most riders (practice). Everything can be changed later.</Muted>
       {trouble && <p role="alert"><b>{trouble}</b></p>}
       <Actions>
-        <Button onPress={() => setRiders([...riders, { name: '', mass: 75, power: 110, bike: 'touring' }])}>Add a rider</Button>
+        <Button onPress={() => setRiders([...riders, { name: '', mass: 75, power: 110, bike: 'touring-middle' }])}>Add a rider</Button>
         <Button onPress={onClose}>Not now</Button>
         <Button $wanted onPress={() => void start()}>Start</Button>
       </Actions>
