@@ -77,6 +77,9 @@ export function Field({ label, value, onChange, type = 'text', ...rest }: {
   )
 }
 
+/** A key in a field; unless told otherwise it goes no further, and keys that work everywhere must. */
+type FieldKey = React.KeyboardEvent & { continuePropagation: () => void }
+
 /** A text field whose words are taken when it is left or Enter is pressed; Escape puts the old ones back. */
 export function SettledField({ label, value, onChange, optional = false }: { label: string; value: string; onChange: (value: string) => void; optional?: boolean }) {
   const [typed, setTyped] = useState<string | null>(null)
@@ -86,9 +89,10 @@ export function SettledField({ label, value, onChange, optional = false }: { lab
   }
   return (
     <Labelled as={Aria.TextField} value={typed ?? value} onChange={setTyped} onBlur={settle}
-      onKeyDown={(e: React.KeyboardEvent) => {
+      onKeyDown={(e: FieldKey) => {
         if (e.key === 'Enter') settle()
-        if (e.key === 'Escape') setTyped(null)
+        else if (e.key === 'Escape') setTyped(null)
+        else e.continuePropagation()
       }}>
       <Aria.Label>{label}</Aria.Label>
       <Aria.Input />
@@ -125,12 +129,12 @@ export function Measure({ label, value, quantity, onChange, least = 0, most = In
   }
   return (
     <Labelled as={Aria.TextField} value={typed ?? shown} onChange={setTyped} onBlur={settle} isInvalid={refusal !== ''}
-      onKeyDown={(e: React.KeyboardEvent) => {
+      onKeyDown={(e: FieldKey) => {
         if (e.key === 'Enter') settle()
-        if (e.key === 'Escape') {
+        else if (e.key === 'Escape') {
           setTyped(null)
           setRefusal('')
-        }
+        } else e.continuePropagation()
       }}>
       <Aria.Label className={hidden ? 'unseen' : 'label'}>{unit ? `${label}, ${unit}` : label}</Aria.Label>
       <Aria.Input inputMode="text" />
