@@ -40,6 +40,8 @@ MORNING_SHARE = 0.3
 """Where a cold morning lies between the cold night and the mean maximum [-]; practice."""
 HOT_INDEX_C = 39.0
 """Heat index from which riding at noon is unwise [°C]; NWS calls 39.4 (103 °F) and more danger, from memory."""
+DRAG_AREA_M2, ROLLING_RESISTANCE = 0.55, 0.009
+"""Of a rider who has no bike yet [m², -]; practice, a laden touring bike on asphalt."""
 WALKING_KMH = 4.0
 """Slower than this the rider walks the bicycle at this speed [km/h]; practice, balance ends at 4 to 5."""
 SLOWEST_CADENCE_RPM = 50.0

@@ -185,7 +185,7 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
     for rider in tour.riders:
         bikes = [bike for bike in tour.rig.bikes if bike.rider_id == rider.id]
         total = rider.body_mass_kg + owned[rider.id] + shared / len(tour.riders)
-        drag, rolling, slowest = 0.55, 0.009, 0.0
+        drag, rolling, slowest = practice.DRAG_AREA_M2, practice.ROLLING_RESISTANCE, 0.0
         for bike in bikes:
             total += bike.mass_kg + gear[bike.id]
             total += sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)

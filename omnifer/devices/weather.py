@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from omnifer.core.model.outlook import Outlook, OutlookDay
 from omnifer.core.model.road import MonthNormals
-from omnifer.core.road.normals import smooth_year, table_of
+from omnifer.core.road.normals import YEAR, smooth_year, table_of
 
 SAME_DAY = np.array([[1.0, 0.633, 0.186], [0.633, 1.0, -0.193], [0.186, -0.193, 1.0]])
 NEXT_DAY = np.array([[0.621, 0.445, 0.087], [0.563, 0.674, -0.100], [0.015, -0.091, 0.251]])
@@ -86,7 +86,7 @@ def generate(months: Sequence[MonthNormals], first_day_of_year: int, days: int, 
     count = days + SETTLING_DAYS
     day = (first_day_of_year + np.arange(count) - SETTLING_DAYS).astype(float)
     mean_max, mean_min, spread_max, spread_min, rain_days, _, wind = normals_on(months, day)
-    often = np.clip(rain_days / 30.4, 0, 1)
+    often = np.clip(rain_days / (YEAR / 12), 0, 1)
     wet = _chain(often, draw.random(count))
     a, b = matrices()
     shocks = draw.standard_normal((count, 3)) @ b.T
@@ -127,7 +127,7 @@ def outlook(months: Sequence[MonthNormals], elevation_m: float, first: dt.date, 
         return np.asarray(normal + known * (true[part] - normal))
 
     high, low = told(mean_max, coming.high_c), told(mean_min, coming.low_c)
-    often = told(np.clip(rain_days / 30.4, 0, 1), coming.wet.astype(float))
+    often = told(np.clip(rain_days / (YEAR / 12), 0, 1), coming.wet.astype(float))
     rain = told(np.full(days, RAIN_MM), np.where(coming.wet, coming.rain_mm, RAIN_MM))
     blown = told(wind, coming.wind_ms)
     return Outlook(

@@ -19,7 +19,8 @@ export function useStow() {
     if (from === to) return
     const words = `${nameOf(thingId)} to ${label(to)}`
     const what = `Move ${words}`.slice(0, 200)
-    const along = sheet.kit.filter((t) => t.inside === thingId && sheet.load.placements.some((p) => p.thing_id === t.id && p.carrier_id === from) === (from !== null) && (from !== null || !sheet.load.placements.some((p) => p.thing_id === t.id)))
+    const placedAt = (id: string) => sheet.load.placements.filter((p) => p.thing_id === id).map((p) => p.carrier_id)
+    const along = sheet.kit.filter((t) => t.inside === thingId && (from === null ? !placedAt(t.id).length : placedAt(t.id).includes(from)))
     const load = moveKit(sheet.load, [{ id: thingId, count }, ...along], from, to)
     void (mending && to !== null ? repair(what, load, [thingId]) : change(what, { load })).then((done) => {
       if (done) speak(`${words}.`)
