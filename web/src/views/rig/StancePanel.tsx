@@ -23,7 +23,7 @@ export function StancePanel({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
   const facts: [string, string, string][] = [
     ['Width with bags', units.show(s.width_mm, 'length'), ''],
     ['Front lifts uphill from', slope(s.lift_gradient), `pushed ${slope(s.pushed_lift_gradient)}`],
-    ['Rear lifts braking at', `${s.pitch_over_ms2.toFixed(1)}\u00a0m/s²`, 'on the flat, tyres holding'],
+    ['Rear lifts braking at', `${s.pitch_over_ms2.toFixed(1)}\u00a0m/s²`, 'on the flat'],
     ['Low gear holds up to', s.climb_gradient === null ? 'any slope' : slope(s.climb_gradient), s.steepest === null ? '' : `road has ${slope(s.steepest)}`],
     ['Front tyre, to begin with', bar(s.front_bar), `bears ${bar(s.most_bar)}`],
     ['Rear tyre, to begin with', bar(s.rear_bar), `bears ${bar(s.most_bar)}`],
