@@ -14,11 +14,11 @@ def hand_order(problem: Problem) -> Placing:
 
     def holds() -> bool:
         kg = x.T @ p.mass_g + food[:, None] * p.food_g
-        ml = x.T @ p.volume_ml + food[:, None] * p.food_ml
+        ml = x.T @ p.pressed_ml + food[:, None] * p.food_ml
         rows = p.hard.lever @ kg
         return bool(
             (kg <= p.limit_g[:, None]).all()
-            and (ml <= p.room_ml[:, None]).all()
+            and (ml <= p.brim_ml[:, None]).all()
             and (rows <= p.hard.high[:, None] + LEVER // 2).all()
         )
 

@@ -30,12 +30,14 @@ class Encoding:
         self.food = [self.column(int(p.food_cost[j]), 0, 10 * int(p.food_allowed[j]), whole=True) for j in range(p.limit_g.size)]
         self._placed()
         self.kg = self._contents(p.mass_g, p.food_g, p.limit_g)
-        self.ml = self._contents(p.volume_ml, p.food_ml, p.room_ml)
+        pressed = self._contents(p.pressed_ml, p.food_ml, p.brim_ml)
+        self.ml = self._contents(p.volume_ml, p.food_ml, np.full(p.room_ml.size, INF)) if p.presses else pressed
         self._limits(p.hard, priced=False)
         self._limits(p.soft, priced=True)
         self._kits()
         self._neighbours()
         self._room()
+        self._ease()
 
     def column(self, cost: float, low: float, high: float, whole: bool = False) -> int:
         self.cost.append(cost)
@@ -61,7 +63,7 @@ class Encoding:
             self.rows.append(([*((v, float(least[i])) for i, v in inside), (gear, -1.0)], 0, 0))
             by_state = []
             for s in range(self.problem.states):
-                total = self.column(0, 0, int(most[j]))
+                total = self.column(0, 0, float(most[j]))
                 more = [(v, float(size[i, s] - least[i])) for i, v in inside if size[i, s] > least[i]]
                 self.rows.append(([(gear, 1.0), *more, (self.food[j], float(food[s])), (total, -1.0)], 0, 0))
                 by_state.append(total)
@@ -113,6 +115,13 @@ class Encoding:
         for s in range(p.states):
             free = float(p.kept_target_ml - p.room_ml[kept].sum())
             self.rows.append(([(missing, 1.0), *((self.ml[j][s], -1.0) for j in kept)], free, INF))
+
+    def _ease(self) -> None:
+        p = self.problem
+        for j, totals in enumerate(self.ml if p.presses else []):
+            over = self.column(p.ease_cost, 0, INF)
+            for total in totals:
+                self.rows.append(([(over, 1.0), (total, -1.0)], -float(p.room_ml[j]), INF))
 
     def solver(self) -> highspy.Highs:
         """HiGHS with this model, one thread."""

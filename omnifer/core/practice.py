@@ -52,3 +52,5 @@ ASCENT_THRESHOLD_M = 4.0
 """Smallest reversal that counts as climb, after a 100 m moving mean, where no tour says otherwise [m]; practice, 3 to 5."""
 DEFAULT_DAY_HIGH_C, DEFAULT_NIGHT_LOW_C, DEFAULT_HUMIDITY_PCT = 26.0, 10.0, 50.0
 """Weather where none is known [°C, °C, %]; practice, a mild season."""
+PUSHED_UP = 0.15
+"""A bike pushed up a slope of this must keep its front wheel down [-]; practice."""

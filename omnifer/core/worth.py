@@ -8,7 +8,7 @@ from omnifer.core.load.keep import still_standing
 from omnifer.core.model.assessment import Assessment, Finding
 from omnifer.core.model.load import Load
 from omnifer.core.model.quantities import Noun, Text
-from omnifer.core.model.rig import Rig
+from omnifer.core.model.rig import INNER, Rig
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.road.profile import Profile
@@ -132,7 +132,7 @@ def with_variant(tour: TourSheet, road: Profile | None, variant: Variant) -> Tou
 
 def _figures(tour: TourSheet, identifier: str, name: str, found: Assessment, ridden: Assessment) -> RigFigures:
     bikes = tour.rig.bikes
-    litres = sum(c.volume_l for c in tour.carriers)
+    litres = sum(c.volume_l for c in tour.carriers if c.kind not in INNER)
     hung = sum(c.mass_kg for c in tour.carriers) + sum(s.mass_kg for b in bikes for s in b.supports)
     money = _money(tour.rig)
     lost, gained = changed(ridden, found)

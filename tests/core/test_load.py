@@ -70,7 +70,12 @@ def random_tour(seed: int, things: int):
         )  # fmt: skip
     kit += [thing("bottle", 0.1, 0.9, holds_water_l=0.75, count=2), thing("sack", 0.05, 0.1, holds_water_l=2, soft_vessel=True)]
     kit = [t if not (t.wet and t.dry == "must") else t.model_copy(update={"dry": "any"}) for t in kit]
-    return small_tour(*kit, aims=Aims(bags=seed % 3))
+    if seed % 2:
+        kit = [t.model_copy(update={"pressed_l": float(chance.choice([0, 0.6])) * t.volume_l}) for t in kit]
+    bags = pannier_bike().carriers
+    pocket = carrier("outer_pocket", "pocket", "left", "left", most_l=3)
+    sides = [carrier("compartment", f"part-{n}", "right", "right", volume_l=4 + n) for n in range(seed % 3)]
+    return small_tour(*kit, aims=Aims(bags=seed % 3), bikes=(pannier_bike(carriers=(*bags, pocket, *sides)),))
 
 
 @settings(max_examples=15, deadline=None)

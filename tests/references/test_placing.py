@@ -40,7 +40,19 @@ def test_the_optimum_is_that_of_every_placing_looked_at(seed):
     problem = without_food(bench_problem(10, 5, "loose", seed))
     cut = {
         name: getattr(problem, name)[:5]
-        for name in ("thing_ids", "mass_g", "volume_ml", "allowed", "out_cost", "kit", "opened", "has", "repels", "pinned")
+        for name in (
+            "thing_ids",
+            "mass_g",
+            "volume_ml",
+            "pressed_ml",
+            "allowed",
+            "out_cost",
+            "kit",
+            "opened",
+            "has",
+            "repels",
+            "pinned",
+        )
     }
     parts = {aim: part[:5] for aim, part in problem.cost_parts.items()}
     small = replace(problem, **cut, cost_parts=parts, count=np.minimum(problem.count[:5], 1))

@@ -17,6 +17,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     limits.overfull_carriers: ("over_volume", "over_mass"),
     limits.overloaded_supports: ("over_support",),
     limits.overloaded_wheels: ("over_wheel",),
+    limits.pressed_carriers: ("pressed",),
     limits.overloaded_bikes: ("over_system",),
     limits.hitch_loads: ("hitch_load",),
     rig.misfits: ("no_fit",),

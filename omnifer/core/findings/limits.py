@@ -5,9 +5,9 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.findings.situation import SLACK, Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.rules import clash, why_not
-from omnifer.core.load.trace import BikeLoad, CarrierContents
+from omnifer.core.load.trace import SLACK, BikeLoad, CarrierContents
 from omnifer.core.model.assessment import FindingKind, Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
@@ -23,8 +23,8 @@ def overfull_carriers(s: Situation) -> Iterator[Draft]:
         for held in bike.contents:
             carrier = held.carrier
             for kind, values, limit, unit in (
-                ("over_mass", held.kg, carrier.limit_kg, kg),
-                ("over_volume", held.litres, carrier.volume_l, litres),
+                ("over_mass", held.borne_kg, carrier.limit_kg, kg),
+                ("over_volume", held.pressed_l, held.brim_l, litres),
             ):
                 worst = int(np.argmax(values))
                 over = float(values[worst]) - limit
@@ -49,25 +49,48 @@ def overfull_carriers(s: Situation) -> Iterator[Draft]:
                     carrier_id=carrier.id,
                     need=float(values[worst]),
                     holds=limit,
-                    parts={"gear": held.gear_kg if is_mass else held.gear_l},
+                    parts={"gear": held.gear_kg if is_mass else held.least_gear_l},
                     mends=_move_out(s, bike, held, over, is_mass),
                 )
+
+
+def pressed_carriers(s: Situation) -> Iterator[Draft]:
+    """Bags that close only when what is in them is pressed, or that are stuffed to the brim."""
+    for bike in s.bikes:
+        for held in bike.contents:
+            if "pressed" not in held.states():
+                continue
+            worst = int(np.argmax(held.litres))
+            at_km, day, place = s.when(worst)
+            over = float(held.litres[worst]) - held.room_l
+            yield Draft(
+                kind="pressed",
+                grade="worth_knowing",
+                sentence=say("{bag} closes only when pressed by {over}.", bag=held.carrier.name, over=litres(over)),
+                reason=say("It goes, but costs time every morning, wears seams and zips, and down wants to rest loose."),
+                place=place,
+                size=over,
+                at_km=at_km,
+                day=day,
+                bike_id=bike.bike.id,
+                carrier_id=held.carrier.id,
+            )
 
 
 def _move_out(s: Situation, bike: BikeLoad, held: CarrierContents, over: float, by_mass: bool) -> list[Mend]:
     """Single things whose move to another bag mends an overfull one and breaks no limit there."""
     mends = []
     free = [(t, p) for t, p in held.inside if not p.pinned]
-    sized = sorted(free, key=lambda pair: pair[0].mass_kg if by_mass else pair[0].volume_l)
+    sized = sorted(free, key=lambda pair: pair[0].mass_kg if by_mass else pair[0].least_l)
     for thing, placement in sized:
-        relief = (thing.mass_kg if by_mass else thing.volume_l) * placement.count
+        relief = (thing.mass_kg if by_mass else thing.least_l) * placement.count
         if relief + SLACK < over:
             continue
         for other in (h for b in s.bikes for h in b.contents):
             if other is held or why_not(thing, other.carrier, s.tour.bike_of(other.carrier.id)) is not None:
                 continue
-            mass, volume = thing.mass_kg * placement.count, thing.volume_l * placement.count
-            fits = other.kg.max() + mass <= other.carrier.limit_kg and other.litres.max() + volume <= other.carrier.volume_l
+            mass, volume = thing.mass_kg * placement.count, thing.least_l * placement.count
+            fits = other.borne_kg.max() + mass <= other.carrier.limit_kg and other.pressed_l.max() + volume <= other.brim_l
             if not fits or any(clash(thing, neighbour) for neighbour, _ in other.inside):
                 continue
             mends.append(

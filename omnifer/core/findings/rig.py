@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
+from omnifer.core import practice
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.assessment import Mend
 from omnifer.core.model.quantities import Text
@@ -10,8 +11,6 @@ from omnifer.core.model.rig import Bike
 from omnifer.core.physics.tyres import UNSURE
 from omnifer.core.sentence import mm, number, say, share
 
-LIFTS_BELOW = 0.15
-"""A front wheel that lifts on slopes flatter than this is felt on every steep start [-]; practice."""
 SEVERE_FROM = 40.0
 """Millimetres of air missing from which something surely does not fit; practice."""
 WIDER_BY_MM = 50.0
@@ -43,13 +42,13 @@ def stances(s: Situation) -> Iterator[Draft]:
                 reason=say("Bags must come off there, or be carried through one by one."),
                 size=stance.width_mm - narrow, **common,
             )  # fmt: skip
-        if stance.pushed_lift_gradient < LIFTS_BELOW:
+        if stance.pushed_lift_gradient < practice.PUSHED_UP:
             yield Draft(
                 kind="front_lifts", grade="slows_you",
                 sentence=say("Pushed up a slope of {slope} the front of {bike} lifts.", slope=share(stance.pushed_lift_gradient),
                              bike=bike.name),
                 reason=say("Without its rider too little presses on the front wheel; put weight forward or lower."),
-                size=LIFTS_BELOW - stance.pushed_lift_gradient, **common,
+                size=practice.PUSHED_UP - stance.pushed_lift_gradient, **common,
             )  # fmt: skip
         most = max(stance.front_bar, stance.rear_bar)
         if most * (1 - UNSURE) > stance.most_bar:

@@ -11,9 +11,6 @@ from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import km, number, say
 from omnifer.core.voyage import Voyage
 
-SLACK = 0.005
-"""Differences below this are rounding [kg, l]."""
-
 
 @dataclass(frozen=True)
 class Situation:

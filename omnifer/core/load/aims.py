@@ -39,6 +39,8 @@ ROOM = 15
 """Litres missing of the room kept for shopping [points/l]."""
 ROOM_L = 6.0
 """Room kept besides the planned food: a third of one pannier [l]."""
+EASE = 8
+"""Litres beyond what a bag takes with ease, pressed in at its fullest moment [points/l]."""
 CHANGED = 6
 """A thing away from where it rides today [points each]."""
 WORST_TIMES = 2
@@ -72,6 +74,8 @@ AIMS = (
         price=f"{BAG_OPENED} points a bag with things for the camp or the night"),
     Aim(name="room", words="Room left for shopping", why="nobody packs as well on the road as at home",
         price=f"{ROOM} points a litre missing of {ROOM_L:g} for each rider"),
+    Aim(name="ease", words="Nothing pressed", why="stuffing costs time every morning and wears seams, zips and down",
+        price=f"{EASE} points a litre pressed in"),
     Aim(name="riders", words="Riders by their power", why="the party rides at the pace of the slowest",
         price=f"{RIDERS} points a kilogram beyond {RIDERS_TOLERANCE_KG:g}"),
     Aim(name="changes", words="Everything where it was", why="hands find things by habit",

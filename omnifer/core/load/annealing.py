@@ -23,7 +23,9 @@ NEVER = 2**60
 
 
 class Tables(NamedTuple):
-    """What stands fixed while searching: i things, j carriers, r rows, m measures (grams, then millilitres, at each moment).
+    """What stands fixed while searching: i things, j carriers, r rows, m measures.
+
+    Measures are grams, pressed millilitres and, where anything can be pressed, loose ones, each at every moment.
 
     Few arrays on purpose: each one more makes every call and the compiling slower.
     """

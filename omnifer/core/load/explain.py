@@ -110,8 +110,8 @@ def _against(tour: TourSheet, problem: Problem, moved: Placing, i: int, j: int) 
         if k != i and (reason := clash(thing, tour.kit[k])) is not None:
             return reason
     load = moved.x.T @ problem.mass_g + moved.food[:, None] * problem.food_g
-    volume = moved.x.T @ problem.volume_ml + moved.food[:, None] * problem.food_ml
-    if (over_ml := int((volume[j] - problem.room_ml[j]).max())) > 0:
+    pressed = moved.x.T @ problem.pressed_ml + moved.food[:, None] * problem.food_ml
+    if (over_ml := int((pressed[j] - problem.brim_ml[j]).max())) > 0:
         return say("{over} too full then", over=litres(over_ml / 1000))
     if (over_g := int((load[j] - problem.limit_g[j]).max())) > 0:
         return say("{over} over its limit then", over=kg(over_g / 1000))

@@ -17,6 +17,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import REACHES
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.rig.parts import brim_l, parts_of, room_l, whole_of
 from omnifer.core.rig.statics import Levers
 
 NOT_FOR_FOOD = frozenset({"bottle_cage", "stem_bag", "under_tube_bag", "saddle_pack"})
@@ -60,6 +61,7 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
     in_things = [water.get(thing.id, nothing) for thing in tour.kit]
     mass_kg = np.array([t.mass_kg + w for t, w in zip(tour.kit, in_things, strict=True)]).reshape(-1, len(moments))
     litres = np.array([volume_of(t, w) + nothing for t, w in zip(tour.kit, in_things, strict=True)]).reshape(mass_kg.shape)
+    springs_back = np.array([t.volume_l - t.least_l for t in tour.kit]).reshape(-1, 1)
     place = _place_cost(tour, pairs, levers)
     soft = _soft(tour, pairs, levers)
     kits = sorted({thing.kit for thing in tour.kit if _kept_together(thing)})
@@ -72,6 +74,7 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
         count=_ints(thing.count for thing in tour.kit),
         mass_g=_rounded(mass_kg * 1000),
         volume_ml=_rounded(litres * 1000),
+        pressed_ml=_rounded((litres - springs_back) * 1000),
         allowed=np.array([[why_not(t, c, b) is None for b, c in pairs] for t in tour.kit], dtype=bool).reshape(
             len(tour.kit), len(pairs)
         ),
@@ -82,7 +85,9 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
         opened=np.array([thing.reach in ("camp", "night") for thing in tour.kit], dtype=bool),
         opened_cost=round(1000 * aims.BAG_OPENED * tour.aims.bags),
         limit_g=_ints(round(carrier.limit_kg * 1000) for _, carrier in pairs),
-        room_ml=_ints(round(carrier.volume_l * 1000) for _, carrier in pairs),
+        room_ml=_ints(round(room_l(bike, carrier) * 1000) for bike, carrier in pairs),
+        brim_ml=_ints(round(brim_l(bike, carrier) * 1000) for bike, carrier in pairs),
+        ease_cost=round(aims.EASE * tour.aims.ease),
         hard=_hard(tour, pairs, levers),
         soft=soft.rows_as_ints(),
         soft_aims=tuple(soft.served),
@@ -217,12 +222,20 @@ def _hard(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, 
         hitch = np.array([s.hitch if s else 0.0 for s in shares])
         trailer = np.array([s.trailer if s else 0.0 for s in shares])
         for support in bike.supports:
-            hung = np.array([c.hangs_on == support.id and b.id == bike.id for b, c in pairs], dtype=float)
-            own = sum(c.mass_kg for c in bike.carriers if c.hangs_on == support.id)
+            on_it = [b.id == bike.id and whole_of(b, c).hangs_on == support.id for b, c in pairs]
+            hung = np.array(on_it, dtype=float)
+            own = sum(c.mass_kg for here, (_, c) in zip(on_it, pairs, strict=True) if here)
             rows.add(support.name, hung, None, support.limit_kg - own, BROKEN)
             if support.trailer is not None:
                 most = support.trailer.hitch_most_kg - bare.hitch
                 rows.add(f"hitch of {bike.name}", hitch, -bare.hitch, most, BROKEN)
+        for whole in bike.carriers:
+            if parts := parts_of(bike, whole):
+                ids = {whole.id, *(part.id for part in parts)}
+                inside = np.array([b.id == bike.id and c.id in ids for b, c in pairs], dtype=float)
+                rows.add(whole.name, inside, None, whole.limit_kg - sum(part.mass_kg for part in parts), BROKEN)
+        pushed = np.array([lever.front_when_pushed(c) if b.id == bike.id else 0.0 for b, c in pairs])
+        rows.add(f"front wheel of {bike.name}, pushed uphill", pushed, -lever.bare_front_when_pushed(), None, BROKEN)
         body = rider.body_mass_kg
         rows.add(f"front wheel of {bike.name}", front, None, bike.front_wheel_limit_kg - bare.front - body * seat.front, BROKEN)
         rows.add(f"rear wheel of {bike.name}", rear, None, bike.rear_wheel_limit_kg - bare.rear - body * seat.rear, BROKEN)

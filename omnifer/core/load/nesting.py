@@ -55,7 +55,10 @@ def taken_along(placements: Iterable[Placement], kit: Iterable[Thing]) -> tuple[
     return tuple(result)
 
 
-def litres_of(inside: list[tuple[Thing, Placement]]) -> list[float]:
-    """Litres of each placement in one carrier; what rides in a thing that is there takes none [l]."""
+def litres_of(inside: list[tuple[Thing, Placement]], pressed: bool = False) -> list[float]:
+    """Litres of each placement in one carrier, as packed or pressed; what rides in a thing that is there takes none [l]."""
     here = {thing.id for thing, _ in inside}
-    return [0.0 if thing.inside in here else thing.volume_l * placement.count for thing, placement in inside]
+    return [
+        0.0 if thing.inside in here else (thing.least_l if pressed else thing.volume_l) * placement.count
+        for thing, placement in inside
+    ]

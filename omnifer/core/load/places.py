@@ -25,9 +25,9 @@ def places_for(thing: Thing, bikes: list[BikeLoad]) -> list[PlaceFor]:
         for held in bike.contents:
             reason = why_not(thing, held.carrier, bike.bike)
             if reason is None:
-                full = float(held.kg.max()) + thing.mass_kg + thing.holds_water_l
+                full = float(held.borne_kg.max()) + thing.mass_kg + thing.holds_water_l
                 over_kg = full - held.carrier.limit_kg
-                over_l = float(held.litres.max()) + thing.volume_l - held.carrier.volume_l
+                over_l = float(held.pressed_l.max()) + thing.least_l - held.brim_l
                 clashes = (clash(thing, other) for other, _ in held.inside if other.id != thing.id)
                 if over_l > 1e-6:
                     reason = say("{over} too big for the room left", over=litres(over_l))

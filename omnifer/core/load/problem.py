@@ -63,7 +63,12 @@ class Problem:
         Whether a thing is wanted in camp; each carrier that holds such things costs `opened_cost`.
     soft_aims : tuple of str, length r
         The aim that each soft row serves.
-    limit_g, room_ml : shape (j,)
+    pressed_ml : shape (i, s)
+        Of one thing pressed as far as it goes.
+    limit_g, room_ml, brim_ml : shape (j,)
+        Limit, room that fills with ease, and what goes in at most, pressed.
+    ease_cost : int
+        Of a millilitre more than fits with ease, at the worst moment [thousandths of a point].
     food_g, food_ml : shape (s,)
         A tenth of all bought food.
     food_cost : shape (j,)
@@ -81,6 +86,7 @@ class Problem:
     count: Ints
     mass_g: Ints
     volume_ml: Ints
+    pressed_ml: Ints
     allowed: Bools
     cost_parts: dict[AimName, Ints]
     out_cost: Ints
@@ -90,6 +96,8 @@ class Problem:
     opened_cost: int
     limit_g: Ints
     room_ml: Ints
+    brim_ml: Ints
+    ease_cost: int
     hard: Rows
     soft: Rows
     soft_aims: tuple[AimName, ...]
@@ -110,6 +118,11 @@ class Problem:
     def cost(self) -> Ints:
         """Of one thing in a carrier, all aims together, shape (i, j) [thousandths of a point]."""
         return np.asarray(sum(self.cost_parts.values(), np.zeros_like(self.pinned)))
+
+    @cached_property
+    def presses(self) -> bool:
+        """Whether anything takes less room when pressed, or any carrier holds more than fits with ease."""
+        return bool((self.pressed_ml != self.volume_ml).any() or (self.brim_ml != self.room_ml).any())
 
     @property
     def kits(self) -> int:
@@ -166,9 +179,9 @@ def evaluate(problem: Problem, placing: Placing) -> Score:
     """Score a placing. Independent of every solver: it knows the arrays and the placing only."""
     x, food = placing.x, placing.food
     load = x.T @ problem.mass_g + food[:, None] * problem.food_g
-    volume = x.T @ problem.volume_ml + food[:, None] * problem.food_ml
+    pressed = x.T @ problem.pressed_ml + food[:, None] * problem.food_ml
     broken = int(np.maximum(load - problem.limit_g[:, None], 0).sum())
-    broken += int(np.maximum(volume - problem.room_ml[:, None], 0).sum())
+    broken += int(np.maximum(pressed - problem.brim_ml[:, None], 0).sum())
     broken += int(overshoot(problem.hard.lever @ load, problem.hard).sum())
     broken += 1000 * int(food[~problem.food_allowed].sum())
     broken += 1000 * int(x[~problem.allowed].sum() + np.maximum(problem.pinned - x, 0).sum())
@@ -195,6 +208,8 @@ def bill(problem: Problem, placing: Placing) -> dict[AimName | Literal["out"], i
     for name, price in zip(problem.soft_aims, prices.tolist(), strict=True):
         costs[name] = costs.get(name, 0) + price
     volume = x.T @ problem.volume_ml + food[:, None] * problem.food_ml
+    beyond = np.maximum(volume - problem.room_ml[:, None], 0).max(axis=1, initial=0)
+    costs["ease"] = problem.ease_cost * int(beyond.sum()) * problem.presses
     free = (problem.room_ml[:, None] - volume)[problem.kept].sum(axis=0)
     costs["room"] = problem.kept_cost * int(np.maximum(problem.kept_target_ml - free, 0).max(initial=0))
     return costs

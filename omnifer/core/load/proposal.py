@@ -3,7 +3,6 @@
 from collections import deque
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import replace
 
 import numpy as np
 from pydantic import Field
@@ -11,36 +10,19 @@ from pydantic import Field
 from omnifer.core.load.aims import OUT_THING
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.nesting import taken_along
-from omnifer.core.load.problem import LEVER, Placing, Problem, Score, evaluate
-from omnifer.core.load.search import Search, better_and_better, forced_contents, search
+from omnifer.core.load.problem import Placing, Problem, Score, evaluate
+from omnifer.core.load.relief import Relief, Shortfall, best_change, shortfalls
+from omnifer.core.load.search import Search, better_and_better
 from omnifer.core.load.solver import Solved, solve
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.load import FoodShare, Load, Placement
-from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.quantities import Noun
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.sentence import kg, litres, say
 
 ROUNDS = 8
 """Annealing rounds of the search: some four seconds at a hundred things, the first good load after 50 ms."""
 EFFORT = 1.0
 """Deterministic effort of the solver: some four seconds on one core."""
-CHANGES_TRIED, CHANGE_ROUNDS = 4, 1
-"""Limits tried when something stays out, and rounds of the search for each."""
-
-
-class Shortfall(Noun):
-    """A limit that everything together would exceed, and by how much at the worst moment."""
-
-    limit: str
-    mass_kg: float = 0
-    volume_l: float = 0
-
-
-class Relief(Noun):
-    """A single change of the rig or the wishes that lets more in."""
-
-    words: Text
-    still_out: int = Field(description="Things that would then stay out, food in tenths counted as things")
 
 
 class Proposal(Noun):
@@ -105,35 +87,9 @@ def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, 
         if better.order < score.order:
             placing, score = polished, better
     answer = answer_of(tour, problem, placing, score, solved.floor if solved else None, 1.0)
-    return (
-        answer if answer.complete and answer.holds else answer.model_copy(update={"change": _best_change(tour, problem, answer)})
-    )
-
-
-def _best_change(tour: TourSheet, problem: Problem, answer: Proposal) -> Relief | None:
-    """Which one of these lets most in: pins freed, or one of the limits that fall short raised by what it lacks."""
-    tried: list[tuple[Text, Problem]] = []
-    if problem.pinned.any():
-        tried.append((say("free what is pinned"), replace(problem, pinned=np.zeros_like(problem.pinned))))
-    names = {c.id: c.name for c in tour.carriers}
-    for short in answer.short[:CHANGES_TRIED]:
-        more_g, more_ml = round(short.mass_kg * 1000) + 1, round(short.volume_l * 1000) + 1
-        here = np.array([names[c] == short.limit for c in problem.carrier_ids])
-        words = say("{limit} larger by {litres} and {kg}", limit=short.limit, litres=litres(short.volume_l), kg=kg(short.mass_kg))
-        hard = problem.hard
-        row = np.array([name == short.limit for name in hard.names])
-        raised = replace(hard, high=np.where(row, hard.high + LEVER * more_g, hard.high))
-        limits = {"limit_g": problem.limit_g + more_g * here, "room_ml": problem.room_ml + more_ml * here}
-        tried.append((words, replace(problem, hard=raised, **limits)))
-    found = []
-    for words, easier in tried:
-        _, score = search(easier, CHANGE_ROUNDS)
-        found.append((score.broken > 0, score.out, words))
-    before = sum(answer.out.values()) + answer.food_out_tenths
-    best = min(found, key=lambda f: f[:2], default=None)
-    if best is None or best[0] or (best[1] >= before and answer.holds):
-        return None
-    return Relief(words=best[2], still_out=best[1])
+    if answer.complete and answer.holds:
+        return answer
+    return answer.model_copy(update={"change": best_change(tour, problem, answer.short, score)})
 
 
 def _polish(problem: Problem, placing: Placing) -> tuple[Placing, Score]:
@@ -173,27 +129,8 @@ def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score,
         out=missing,
         food_out_tenths=food_out,
         done=round(done, 3),
-        short=_shortfalls(tour, problem, placing) if missing or food_out else [],
+        short=shortfalls(tour, problem, placing) if missing or food_out or score.broken else [],
     )
-
-
-def _shortfalls(tour: TourSheet, problem: Problem, placing: Placing) -> list[Shortfall]:
-    """Put back what was left out wherever it hurts least, and read off which limits then fall short."""
-    grams, millilitres = forced_contents(problem, placing)
-    names = {c.id: c.name for c in tour.carriers}
-    result = []
-    for j, carrier_id in enumerate(problem.carrier_ids):
-        over_g = float(np.max(grams[j]) - problem.limit_g[j])
-        over_ml = float(np.max(millilitres[j]) - problem.room_ml[j])
-        if over_g > 0 or over_ml > 0:
-            mass, volume = round(max(over_g, 0) / 1000, 3), round(max(over_ml, 0) / 1000, 3)
-            result.append(Shortfall(limit=names[carrier_id], mass_kg=mass, volume_l=volume))
-    hard = problem.hard
-    values = hard.lever @ grams
-    beyond = np.maximum(values - hard.high[:, None], hard.low[:, None] - values).max(axis=1) / LEVER
-    for r in np.flatnonzero(beyond > 0):
-        result.append(Shortfall(limit=hard.names[r], mass_kg=round(float(beyond[r]) / 1000, 3)))
-    return sorted(result, key=lambda s: (-s.mass_kg - s.volume_l, s.limit))
 
 
 def _empty(tour: TourSheet, problem: Problem) -> Proposal:

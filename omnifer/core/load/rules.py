@@ -5,6 +5,7 @@ from collections.abc import Callable
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import REACHES, Figure, Text
 from omnifer.core.model.rig import Bike, Carrier
+from omnifer.core.rig.parts import brim_l
 
 Rule = Callable[[Thing, Carrier, Bike], Text | None]
 
@@ -19,11 +20,11 @@ def fits_in_length(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
 
 
 def fits_in_volume(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
-    """A thing must be smaller than the bag."""
-    del bike
-    if thing.volume_l <= carrier.volume_l + 1e-9:
+    """A thing, pressed as far as it goes, must be smaller than the bag stuffed full."""
+    over_l = thing.least_l - brim_l(bike, carrier)
+    if over_l <= 1e-9:
         return None
-    over = Figure(value=thing.volume_l - carrier.volume_l, quantity="volume")
+    over = Figure(value=over_l, quantity="volume")
     return Text(words="{over} too big", figures={"over": over})
 
 
@@ -61,6 +62,14 @@ def cage_is_for_bottles(thing: Thing, carrier: Carrier, bike: Bike) -> Text | No
     return Text(words="the cage holds only a bottle")
 
 
+def sleeve_is_for_bladders(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+    """A sleeve takes a soft vessel and nothing else."""
+    del bike
+    if carrier.kind != "bladder_sleeve" or thing.soft_vessel:
+        return None
+    return Text(words="the sleeve holds only a bladder")
+
+
 RULES: tuple[Rule, ...] = (
     fits_in_length,
     fits_in_volume,
@@ -68,6 +77,7 @@ RULES: tuple[Rule, ...] = (
     stays_dry,
     carried_by_owner,
     cage_is_for_bottles,
+    sleeve_is_for_bladders,
 )
 
 

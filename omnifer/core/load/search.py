@@ -35,19 +35,25 @@ def tables(problem: Problem) -> Tables:
     cost[:-1, :-1] = np.where(p.allowed, p.cost, NEVER)
     cost[:-1, -1] = p.out_cost
     cost[-1] = np.append(np.where(p.food_allowed, p.food_cost, NEVER), p.food_out_cost)
-    limits = np.column_stack([p.limit_g, p.room_ml])
+    nowhere = np.full_like(p.room_ml, NOWHERE)
+    # Loose volumes are a third measure, where anything can be pressed at all; they have prices and no limit.
+    limits = np.column_stack([p.limit_g, p.brim_ml, *([nowhere] if p.presses else [])])
+    sizes = np.column_stack([p.mass_g, p.pressed_ml, *([p.volume_ml] if p.presses else [])])
+    loose = moments * (limits.shape[1] - 1)
+    pressing = np.eye(carriers, dtype=np.int64) if p.presses else np.zeros((0, carriers), dtype=np.int64)
     repelled = np.zeros((things + 1, things + 1), dtype=np.int64)
     repelled[:-1, :-1] = p.repelled
     soft = p.soft.weight
     rows = np.vstack([
         np.column_stack([p.hard.low, p.hard.high, np.ones_like(p.hard.low), *np.zeros((2, p.hard.low.size), dtype=np.int64)]),
         np.column_stack([p.soft.low, p.soft.high, soft, soft * p.worst_times, np.zeros_like(soft)]),
-        [[-NOWHERE, LEVER * (p.room_ml[p.kept].sum() - p.kept_target_ml), 0, p.kept_cost, moments]],
+        [[-NOWHERE, LEVER * (p.room_ml[p.kept].sum() - p.kept_target_ml), 0, p.kept_cost, loose]],
+        *([-NOWHERE, LEVER * room, 0, p.ease_cost, loose] for room in p.room_ml[: len(pressing)]),
     ])  # fmt: skip
-    lever = np.vstack([p.hard.lever, p.soft.lever, LEVER * p.kept])
+    lever = np.vstack([p.hard.lever, p.soft.lever, LEVER * p.kept, LEVER * pressing])
     return Tables(
-        size=np.vstack([np.column_stack([p.mass_g, p.volume_ml]), np.append(p.food_g, p.food_ml)]),
-        limit=np.vstack([np.repeat(limits, moments, axis=1), np.full((1, 2 * moments), NOWHERE)]),
+        size=np.vstack([sizes, np.concatenate([p.food_g, *[p.food_ml] * (limits.shape[1] - 1)])]),
+        limit=np.vstack([np.repeat(limits, moments, axis=1), np.full((1, limits.shape[1] * moments), NOWHERE)]),
         cost=cost,
         lever=np.ascontiguousarray(np.vstack([lever.T, np.zeros((1, lever.shape[0]), dtype=np.int64)])),
         rows=np.ascontiguousarray(rows),
@@ -145,8 +151,8 @@ def search(problem: Problem, rounds: int, start: Placing | None = None) -> tuple
 
 
 def forced_contents(problem: Problem, placing: Placing) -> tuple[Ints, Ints]:
-    """Grams and millilitres in each carrier at each moment with what stays out put back wherever it hurts least."""
+    """Grams and pressed millilitres in each carrier at each moment with what stays out put back wherever it hurts least."""
     state = Search(problem, placing)
     state.insert_all(forced=True)
     contents = state.standing.contents[:-1]
-    return contents[:, : problem.states], contents[:, problem.states :]
+    return contents[:, : problem.states], contents[:, problem.states : 2 * problem.states]

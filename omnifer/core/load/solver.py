@@ -10,6 +10,8 @@ from omnifer.core.load.problem import LEVER, Ints, Placing, Problem, Rows
 
 SEED = 7
 WORKERS = 4
+MOST_ML = 10_000_000
+"""More than any carrier holds."""
 
 
 @dataclass(frozen=True)
@@ -70,7 +72,14 @@ class Model:
         for j in range(p.limit_g.size):
             inside = [(i, var) for (i, k), var in self.x.items() if k == j]
             self.kg.append(self._sums(f"kg{j}", inside, p.mass_g, p.food_g, j, int(p.limit_g[j])))
-            self.ml.append(self._sums(f"ml{j}", inside, p.volume_ml, p.food_ml, j, int(p.room_ml[j])))
+            pressed = self._sums(f"ml{j}", inside, p.pressed_ml, p.food_ml, j, int(p.brim_ml[j]))
+            loose = self._sums(f"loose{j}", inside, p.volume_ml, p.food_ml, j, MOST_ML) if p.presses else pressed
+            self.ml.append(loose)
+            if p.presses:
+                over = self.model.new_int_var(0, MOST_ML, f"over{j}")
+                for total in loose:
+                    self.model.add(over >= total - int(p.room_ml[j]))
+                self.cost.append(p.ease_cost * over)
 
     def _sums(
         self, name: str, inside: list[tuple[int, cp_model.IntVar]], size: Ints, food: Ints, j: int, most: int

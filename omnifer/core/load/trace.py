@@ -7,18 +7,23 @@ from numpy.typing import NDArray
 
 from omnifer.core import practice
 from omnifer.core.load.nesting import litres_of
-from omnifer.core.model.assessment import BikeTrace, CarrierTrace, SupportTrace
+from omnifer.core.model.assessment import BikeTrace, CarrierState, CarrierTrace, SupportTrace
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.stance import Clash, Stance
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.rig.fit import clashes
+from omnifer.core.rig.parts import brim_l, room_l
 from omnifer.core.rig.places import free_places
 from omnifer.core.rig.statics import Levers
 from omnifer.core.voyage import fills
 
 Array = NDArray[np.float64]
+SLACK = 0.005
+"""Differences below this are rounding [kg, l]."""
+FULL = 0.95
+"""Part of its room from which a carrier is called full [-]."""
 
 
 @dataclass(frozen=True)
@@ -42,13 +47,18 @@ def volume_of(thing: Thing, water_l: Array | float) -> Array | float:
 class CarrierContents:
     """One carrier's contents at every moment."""
 
-    def __init__(self, carrier: Carrier, inside: list[tuple[Thing, Placement]], food_share: float, stores: Stores) -> None:
+    def __init__(
+        self, bike: Bike, carrier: Carrier, inside: list[tuple[Thing, Placement]], food_share: float, stores: Stores
+    ) -> None:
         water_in = stores.vessel_water()
         self.carrier = carrier
+        self.room_l, self.brim_l = room_l(bike, carrier), brim_l(bike, carrier)
+        self.parts: list[CarrierContents] = []
         self.inside = inside
         self.gear_kg = sum(t.mass_kg * p.count for t, p in inside)
         self.thing_l = litres_of(inside)
         self.gear_l = sum(self.thing_l)
+        self.least_gear_l = sum(litres_of(inside, pressed=True))
         self.fuel_l = sum(volume for volume, (t, _) in zip(self.thing_l, inside, strict=True) if t.fuel)
         self.food_kg = food_share * stores.food_kg
         self.food_l = self.food_kg * practice.FOOD_L_PER_KG
@@ -71,6 +81,32 @@ class CarrierContents:
         """Contents at each moment [l]."""
         return self.gear_l + self.soft_l + self.food_l
 
+    @property
+    def pressed_l(self) -> Array:
+        """Contents at each moment, pressed as far as they go [l]."""
+        return self.litres - self.gear_l + self.least_gear_l
+
+    @property
+    def borne_kg(self) -> Array:
+        """What the carrier itself bears at each moment: contents, and its compartments, pockets and nets with theirs [kg]."""
+        return self.kg + sum((part.kg + part.carrier.mass_kg for part in self.parts), np.zeros(self.kg.size))
+
+    def states(self) -> list[CarrierState]:
+        """What is to be said of the carrier at its fullest moment, the worst first."""
+        fullest_l = float(self.litres.max(initial=0))
+        known: dict[CarrierState, bool] = {
+            "over": bool(self.borne_kg.max(initial=0) > self.carrier.limit_kg + SLACK),
+            "too_full": bool(self.pressed_l.max(initial=0) > self.brim_l + SLACK),
+            "pressed": self.room_l + SLACK < fullest_l,
+            "full": FULL * self.room_l <= fullest_l <= self.room_l + SLACK and self.room_l > 0,
+            "leaks": bool(self.carrier.leaks),
+            "improvised": self.carrier.improvised,
+            "pinned": bool(self.inside) and all(placement.pinned for _, placement in self.inside),
+        }
+        if known["too_full"]:
+            known["pressed"] = False
+        return [state for state, holds in known.items() if holds]
+
     def trace(self) -> CarrierTrace:
         """As the screens read it."""
         return CarrierTrace(
@@ -81,7 +117,9 @@ class CarrierContents:
             litres=_column(self.litres),
             water_l=_column(self.water_kg),
             food_l=_column(self.food_l),
-            fullest_kg=_short(self.kg.max(initial=0)),
+            room_l=_short(self.room_l),
+            states=self.states(),
+            fullest_kg=_short(self.borne_kg.max(initial=0)),
             fullest_l=_short(self.litres.max(initial=0)),
         )
 
@@ -98,7 +136,9 @@ class BikeLoad:
         for placement in tour.load.placements:
             if placement.carrier_id in inside:
                 inside[placement.carrier_id].append((by_thing[placement.thing_id], placement))
-        self.contents = [CarrierContents(c, inside[c.id], shares.get(c.id, 0.0), stores) for c in bike.carriers]
+        self.contents = [CarrierContents(bike, c, inside[c.id], shares.get(c.id, 0.0), stores) for c in bike.carriers]
+        for held in self.contents:
+            held.parts = [part for part in self.contents if part.carrier.hangs_on == held.carrier.id]
         bare = self.levers.bare()
         size = stores.water_l.size
         self.front, self.rear, self.trailer, self.hitch = (
@@ -142,7 +182,7 @@ class BikeLoad:
         """What hangs on each rack, cage or trailer at each moment, bags included [kg]."""
         return {
             support.id: sum(
-                (held.kg + held.carrier.mass_kg for held in self.contents if held.carrier.hangs_on == support.id),
+                (held.borne_kg + held.carrier.mass_kg for held in self.contents if held.carrier.hangs_on == support.id),
                 np.zeros(self.front.size),
             )
             for support in self.bike.supports
@@ -170,6 +210,7 @@ class BikeLoad:
             rider_rear_kg=_short(self.rider_rear),
             minutes_per_kg=round(minutes_per_kg, 3),
             frame=self.levers.frame.points(),
+            triangle=self.levers.frame.triangle(),
             boxes=self.levers.boxes,
             carriers=[held.trace() for held in self.contents],
             supports=[

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from omnifer.core.model.quantities import Noun, Share
 
-AimName = Literal["low", "middle", "reach", "together", "bags", "sides", "front", "sway", "riders", "room", "changes"]
+AimName = Literal["low", "middle", "reach", "together", "bags", "sides", "front", "sway", "riders", "room", "ease", "changes"]
 Times = Annotated[float, Field(ge=0, le=5, description="Times the usual weight; 0 leaves the aim out")]
 
 
@@ -23,6 +23,7 @@ class Aims(Noun):
     sway: Times = 1
     riders: Times = 1
     room: Times = 1
+    ease: Times = 1
     changes: Times = 0
     front_share_low: Share | None = Field(None, description="Steady range of the front wheel's share; None: the bike's own")
     front_share_high: Share | None = None

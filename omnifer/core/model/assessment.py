@@ -7,6 +7,7 @@ from pydantic import Field
 
 from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.rig import FrameTriangle
 from omnifer.core.model.stance import Clash, HangingPlace, Stance
 
 Grade = Literal["stops_you", "slows_you", "worth_knowing"]
@@ -14,6 +15,7 @@ GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
 FindingKind = Literal[
     "water_gap",
     "over_volume",
+    "pressed",
     "over_mass",
     "over_support",
     "over_wheel",
@@ -185,17 +187,22 @@ class ClimateLine(Noun):
 Column = Annotated[list[float], Field(description="A value for each moment; a single one where it never changes")]
 
 
+CarrierState = Literal["over", "too_full", "pressed", "full", "leaks", "improvised", "pinned"]
+
+
 class CarrierTrace(Noun):
     """What one carrier holds at each moment: in all [kg, l], and by material [l]."""
 
     carrier_id: str
+    room_l: float = Field(description="What goes in with ease, inner compartments left out [l]")
+    states: list[CarrierState] = Field(description="At its fullest moment, the worst first")
     kg: Column
     litres: Column
     gear_l: float = Field(description="Volume of the things, fuel included")
     fuel_l: float
     water_l: Column
     food_l: Column
-    fullest_kg: float
+    fullest_kg: float = Field(description="Compartments, pockets and nets included")
     fullest_l: float
 
 
@@ -225,6 +232,7 @@ class BikeTrace(Noun):
     rider_rear_kg: float
     minutes_per_kg: float = Field(description="What one kilogram costs on this tour [min/day]")
     frame: FramePoints
+    triangle: FrameTriangle = Field(description="The frame's sides as drawn")
     boxes: dict[str, Box]
     carriers: list[CarrierTrace]
     supports: list[SupportTrace]

@@ -19,6 +19,7 @@ class Thing(Noun):
     count: Annotated[int, Field(ge=1, le=200)] = 1
     mass_kg: MassKg
     volume_l: VolumeL = Field(description="Packed volume")
+    pressed_l: VolumeL = Field(0, description="Least volume it can be pressed to (down, clothes); 0: no smaller than packed")
     longest_mm: LengthMm = Field(0, description="Longest rigid side; 0 where it folds into anything")
     reach: Reach = "camp"
     dry: Literal["any", "must", "own_bag"] = Field("any", description="must: needs a waterproof bag; own_bag: has its own")
@@ -34,3 +35,8 @@ class Thing(Noun):
     inside: Id | None = Field(None, description="Rides in this other thing and takes no room of its own (stove in the pot)")
     price: Annotated[float, Field(ge=0, le=100_000, description="Of one, in the tour's money")] | None = None
     because: Note = Field("", description="Why it comes")
+
+    @property
+    def least_l(self) -> float:
+        """Litres that one takes at least, pressed as far as it goes."""
+        return min(self.pressed_l or self.volume_l, self.volume_l)

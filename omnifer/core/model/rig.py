@@ -44,7 +44,15 @@ CarrierKind = Literal[
     "tool_bottle",
     "rack_side_cage",
     "lashed",
+    "outer_pocket",
+    "compartment",
+    "net",
+    "bladder_sleeve",
 ]
+PARTS: frozenset[CarrierKind] = frozenset({"outer_pocket", "compartment", "net", "bladder_sleeve"})
+"""Carriers that may be part of another one and count towards its limit; all but nets always are."""
+INNER: frozenset[CarrierKind] = frozenset({"compartment", "bladder_sleeve"})
+"""Parts that take their litres from the bag they are in."""
 Post = Literal["fixed", "suspension", "dropper"]
 Source = Literal["maker", "measured", "default"]
 Price = Annotated[float, Field(ge=0, le=100_000, description="In the tour's money")]
@@ -79,15 +87,16 @@ class Support(Noun):
 
 
 class Carrier(Noun):
-    """A bag, box or cage that holds things."""
+    """A bag, box or cage that holds things, or a compartment, pocket or net of one."""
 
     id: Id
     kind: CarrierKind
     name: Name
-    hangs_on: Annotated[str, Field(description="Identifier of a support on the same bike, or a mount")]
+    hangs_on: Annotated[str, Field(description="Identifier of a support or of a larger carrier on the same bike, or a mount")]
     side: Side = "middle"
     mass_kg: MassKg
-    volume_l: VolumeL
+    volume_l: VolumeL = Field(description="Usable volume: what goes in with ease")
+    most_l: VolumeL = Field(0, description="Stuffed to the brim; 0: no more than the usable volume")
     limit_kg: MassKg
     longest_mm: LengthMm
     reach: Reach = Field(description="The most urgent moment at which a hand can find a thing in here")
@@ -99,6 +108,20 @@ class Carrier(Noun):
     colour: Annotated[str, Field(max_length=40, description="Colour or label of the rider's own")] = ""
     price: Price | None = None
     source: Source = "default"
+
+    @property
+    def brim_l(self) -> float:
+        """Litres that go in at most."""
+        return max(self.most_l, self.volume_l)
+
+
+class FrameTriangle(Noun):
+    """The frame's four sides from corner to corner, centre to centre of the tubes: enough, with both angles, to draw it."""
+
+    seat_tube_mm: Annotated[float, Field(ge=200, le=900)]
+    top_tube_mm: Annotated[float, Field(ge=200, le=900)]
+    head_tube_mm: Annotated[float, Field(ge=50, le=400)]
+    down_tube_mm: Annotated[float, Field(ge=300, le=1000)]
 
 
 class Bike(Noun):
@@ -124,6 +147,7 @@ class Bike(Noun):
     fork_rake_mm: Annotated[float, Field(ge=0, le=120)] = 50
     stack_mm: Annotated[float, Field(ge=400, le=800)] = 603
     reach_mm: Annotated[float, Field(ge=250, le=600)] = 377
+    triangle: FrameTriangle | None = Field(None, description="Measured sides; they then count instead of stack and reach")
     saddle_height_mm: Annotated[float, Field(ge=400, le=1000, description="Bottom bracket to saddle top")] = 720
     drop_bar: bool = True
     bar_inner_width_mm: Annotated[float, Field(ge=200, le=900, description="Free width for a roll, between levers or grips")] = (
@@ -144,6 +168,9 @@ class Bike(Noun):
     low_chainring: Annotated[int, Field(ge=10, le=70, description="Teeth of the lowest gear's chainring")] = 26
     low_cog: Annotated[int, Field(ge=9, le=60, description="Teeth of the lowest gear's sprocket")] = 34
     low_hub_ratio: Annotated[float, Field(gt=0, le=4, description="Lowest ratio of a gear hub; 1 without one")] = 1
+    sources: dict[Annotated[str, Field(max_length=40)], Source] = Field(
+        {}, max_length=60, description="Where a figure of the bike is from, by its name; default where nothing is said"
+    )
     mounts: tuple[Mount, ...]
     supports: tuple[Support, ...] = Field((), max_length=20)
     carriers: tuple[Carrier, ...] = Field((), max_length=40)

@@ -11,7 +11,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.people import Rider
 from omnifer.core.model.quantities import Name, Noun
-from omnifer.core.model.rig import Bike, Carrier, Rig
+from omnifer.core.model.rig import PARTS, Bike, Carrier, Rig
 from omnifer.core.model.road import Road, Track
 from omnifer.core.model.variant import Variant
 
@@ -49,8 +49,10 @@ class TourSheet(Noun):
                 if support.kind.startswith("trailer") and support.trailer is None:
                     raise ValueError(f"trailer {support.name!r} needs its measures (trailer)")
             for carrier in bike.carriers:
-                _known("carrier", carrier.name, "mount or support", carrier.hangs_on, places)
+                _hangs_well(bike, carrier, places)
         for thing in self.kit:
+            if thing.pressed_l > thing.volume_l:
+                raise ValueError(f"{thing.name!r} cannot be pressed to more than it takes packed")
             if thing.rider_id is not None:
                 _known("thing", thing.name, "rider", thing.rider_id, rider_ids)
         self._nesting_holds()
@@ -110,6 +112,19 @@ class Bundle(Noun):
     format: Literal["omnifer-tour"] = "omnifer-tour"
     version: Literal[1] = 1
     tour: Tour
+
+
+def _hangs_well(bike: Bike, carrier: Carrier, places: set[str]) -> None:
+    """A carrier hangs on a mount or support, a part on a carrier that is no part itself, on the same side."""
+    whole = next((c for c in bike.carriers if c.id == carrier.hangs_on), None)
+    if whole is None:
+        _known("carrier", carrier.name, "mount, support or larger carrier", carrier.hangs_on, places)
+        if carrier.kind in PARTS - {"net"}:
+            raise ValueError(f"{carrier.name!r} is part of a bag: say of which one")
+    elif carrier.kind not in PARTS or any(c.id == whole.hangs_on for c in bike.carriers):
+        raise ValueError(f"{carrier.name!r} cannot be part of {whole.name!r}")
+    elif carrier.side != whole.side:
+        raise ValueError(f"{carrier.name!r} rides on the {carrier.side}, {whole.name!r} that it is part of on the {whole.side}")
 
 
 def _unique(kind: str, ids: list[str]) -> set[str]:

@@ -13,7 +13,7 @@ class CarrierTemplate(Noun):
     kind: CarrierKind
     name: str
     hangs_on: tuple[str, ...]
-    """Support kinds and mounts it can hang on."""
+    """Kinds of supports and larger carriers, and mounts, that it can hang on."""
     sides: tuple[Side, ...]
     mass_kg: float
     volume_l: float
@@ -107,13 +107,24 @@ _ROWS = (
          (110, 320, 110), "a big bottle", "hits the panniers"),
     _Row("lashed", "Lashed on top", ("rear_rack", "trailer_one_wheel", "trailer_two_wheels"), _MIDDLE, (0.15, 10, 5, 700),
          "stop", "open", (480, 130, 200), "what is wet, long or bulky", "must bear rain; cords slip"),
+    _Row("outer_pocket", "Outer pocket", ("rear_pannier", "front_pannier", "rack_top_bag", "handlebar_box", "trailer_bag",
+         "backpack"), ("left", "right", "middle"), (0.12, 2, 1, 220), "stop", "splash", (200, 180, 70),
+         "what is wanted at every stop, or is wet", "pushes the bag's weight outward"),
+    _Row("compartment", "Compartment", ("rear_pannier", "half_frame_bag", "full_frame_bag", "trailer_bag", "backpack"),
+         ("left", "right", "middle"), (0.05, 3, 3, 300), "stop", "splash", (300, 120, 70),
+         "kits apart in one bag", "takes its litres from the bag, full or empty"),
+    _Row("net", "Net or cords", ("rear_rack", "rack_top_bag", "rear_pannier", "saddle_pack", "handlebar_roll", "backpack",
+         "basket", "trailer_bag"), ("left", "right", "middle"), (0.08, 6, 2, 450), "riding", "open", (400, 90, 180),
+         "the layer taken off, wet things, bread", "must bear rain; slips when filled badly"),
+    _Row("bladder_sleeve", "Bladder sleeve", ("backpack", "half_frame_bag", "full_frame_bag"), _MIDDLE, (0.05, 3, 3.2, 400),
+         "riding", "open", (80, 380, 200), "a soft vessel with its hose", "a leak wets what lies beside it"),
 )  # fmt: skip
 
 LITRE_PRICE: dict[CarrierKind, float] = {
     "rear_pannier": 4, "front_pannier": 4.5, "rack_top_bag": 3.5, "handlebar_box": 12, "handlebar_roll": 7,
     "top_tube_bag": 23, "stem_bag": 18, "half_frame_bag": 13, "full_frame_bag": 11, "saddle_pack": 8, "fork_bag": 9,
     "bottle_cage": 6, "under_tube_bag": 12, "trailer_bag": 2, "backpack": 6, "hip_bag": 12, "jersey_pocket": 0, "basket": 3,
-    "tool_bottle": 14, "rack_side_cage": 15, "lashed": 1,
+    "tool_bottle": 14, "rack_side_cage": 15, "lashed": 1, "outer_pocket": 10, "compartment": 4, "net": 2, "bladder_sleeve": 6,
 }  # fmt: skip
 """Money for a litre, in one currency; practice, wide."""
 LIFTS_OFF: frozenset[CarrierKind] = frozenset(
@@ -122,6 +133,7 @@ LIFTS_OFF: frozenset[CarrierKind] = frozenset(
 STRAPS: dict[CarrierKind, int] = {
     "rack_top_bag": 2, "handlebar_roll": 2, "top_tube_bag": 2, "stem_bag": 2, "half_frame_bag": 4, "full_frame_bag": 6,
     "saddle_pack": 3, "fork_bag": 2, "under_tube_bag": 2, "lashed": 2, "rack_side_cage": 1,
+    "net": 2,
 }  # fmt: skip
 """Straps that hold a carrier; practice."""
 
@@ -139,56 +151,24 @@ CARRIERS: dict[CarrierKind, CarrierTemplate] = {
 SUPPORTS: dict[SupportKind, SupportTemplate] = {
     template.kind: template
     for template in (
-        SupportTemplate(
-            kind="rear_rack", name="Rear rack", mount="rear_eyelets", sides=_MIDDLE, mass_kg=0.8, limit_kg=25, bolts=4, price=70
-        ),
-        SupportTemplate(
-            kind="front_rack",
-            name="Low front rack",
-            mount="fork_eyelets",
-            sides=_MIDDLE,
-            mass_kg=0.65,
-            limit_kg=15,
-            bolts=4,
-            price=90,
-        ),
-        SupportTemplate(
-            kind="fork_cage", name="Fork cage", mount="fork_bolts", sides=_PAIR, mass_kg=0.12, limit_kg=3, bolts=3, price=35
-        ),
-        SupportTemplate(
-            kind="under_tube_cage",
-            name="Under-tube cage",
-            mount="under_down_tube_bolts",
-            sides=_MIDDLE,
-            mass_kg=0.1,
-            limit_kg=3,
-            bolts=2,
-            price=25,
-        ),
-        SupportTemplate(
-            kind="trailer_one_wheel",
-            name="One-wheel trailer",
-            mount="rear_axle",
-            sides=_MIDDLE,
-            mass_kg=6.2,
-            limit_kg=32,
-            bolts=0,
-            price=350,
-            trailer=TrailerFrame(hitch_to_axle_mm=1150, own_mass_ahead_of_axle_mm=380, hitch_most_kg=20, drag_area_m2=0.05),
-        ),
-        SupportTemplate(
-            kind="trailer_two_wheels",
-            name="Two-wheel trailer",
-            mount="rear_axle",
-            sides=_MIDDLE,
-            mass_kg=9.5,
-            limit_kg=45,
-            bolts=0,
-            price=320,
-            trailer=TrailerFrame(hitch_to_axle_mm=950, own_mass_ahead_of_axle_mm=60, hitch_most_kg=8, drag_area_m2=0.1),
-        ),
+        SupportTemplate(kind="rear_rack", name="Rear rack", mount="rear_eyelets", sides=_MIDDLE, mass_kg=0.8, limit_kg=25,
+                        bolts=4, price=70),
+        SupportTemplate(kind="front_rack", name="Low front rack", mount="fork_eyelets", sides=_MIDDLE, mass_kg=0.65, limit_kg=15,
+                        bolts=4, price=90),
+        SupportTemplate(kind="fork_cage", name="Fork cage", mount="fork_bolts", sides=_PAIR, mass_kg=0.12, limit_kg=3,
+                        bolts=3, price=35),
+        SupportTemplate(kind="under_tube_cage", name="Under-tube cage", mount="under_down_tube_bolts", sides=_MIDDLE,
+                        mass_kg=0.1, limit_kg=3, bolts=2, price=25),
+        SupportTemplate(kind="trailer_one_wheel", name="One-wheel trailer", mount="rear_axle", sides=_MIDDLE, mass_kg=6.2,
+                        limit_kg=32, bolts=0, price=350,
+                        trailer=TrailerFrame(hitch_to_axle_mm=1150, own_mass_ahead_of_axle_mm=380, hitch_most_kg=20,
+                                             drag_area_m2=0.05)),
+        SupportTemplate(kind="trailer_two_wheels", name="Two-wheel trailer", mount="rear_axle", sides=_MIDDLE, mass_kg=9.5,
+                        limit_kg=45, bolts=0, price=320,
+                        trailer=TrailerFrame(hitch_to_axle_mm=950, own_mass_ahead_of_axle_mm=60, hitch_most_kg=8,
+                                             drag_area_m2=0.1)),
     )
-}
+}  # fmt: skip
 
 
 def support(kind: SupportKind, identifier: str, side: Side = "middle", **overwritten: object) -> Support:

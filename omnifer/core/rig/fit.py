@@ -154,8 +154,22 @@ def load_chains(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Cla
             )  # fmt: skip
 
 
+def frame_closes(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """Four measured sides of a frame that close, and agree with how high the bar stands."""
+    del boxes
+    drawn = frame.triangle()
+    if bike.triangle is not None and abs(drawn.down_tube_mm - bike.triangle.down_tube_mm) > 1:
+        yield Clash(
+            rule="frame_closes", carrier_id=None, beyond_mm=0,
+            sentence=say("The four sides measured on {bike} do not meet.", bike=bike.name),
+            reason=say("With a seat angle of {seat}° and a head angle of {head}° no frame has these sides; measure again. "
+                       "Until then it is drawn by stack and reach.",
+                       seat=number(bike.seat_angle_deg), head=number(bike.head_angle_deg)),
+        )  # fmt: skip
+
+
 RULES: tuple[Rule, ...] = (
-    bar_room, frame_bag_thickness, frame_bag_in_triangle, tyre_room, heel_room, shared_room, bolts, load_chains,
+    frame_closes, bar_room, frame_bag_thickness, frame_bag_in_triangle, tyre_room, heel_room, shared_room, bolts, load_chains,
 )  # fmt: skip
 
 

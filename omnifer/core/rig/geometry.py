@@ -5,8 +5,9 @@ from dataclasses import dataclass
 
 from omnifer.core.model.assessment import Box, FramePoints, Point
 from omnifer.core.model.people import Rider
-from omnifer.core.model.rig import Bike, Carrier, Support, TrailerFrame
+from omnifer.core.model.rig import Bike, Carrier, FrameTriangle, Support, TrailerFrame
 from omnifer.core.rig.catalogue import CARRIERS
+from omnifer.core.rig.parts import parts_of, whole_of
 
 HEAD_TUBE_MM = 145.0
 SEAT_TUBE_SHARE = 0.86
@@ -61,16 +62,22 @@ class Frame:
         up_seat = Vector(-math.cos(seat), math.sin(seat))
         head = math.radians(bike.head_angle_deg)
         down_head = Vector(math.cos(head), -math.sin(head))
-        head_top = bottom.plus(Vector(bike.reach_mm, bike.stack_mm))
+        sides = closed_frame(bike, bottom, up_seat, down_head) if bike.triangle else None
+        if sides is None:
+            seat_cluster = bottom.plus(up_seat, SEAT_TUBE_SHARE * bike.stack_mm)
+            head_top = bottom.plus(Vector(bike.reach_mm, bike.stack_mm))
+            head_bottom = head_top.plus(down_head, HEAD_TUBE_MM)
+        else:
+            seat_cluster, head_top, head_bottom = sides
         return cls(
             bike=bike,
             rear_axle=Vector(0, radius),
             front_axle=Vector(bike.wheelbase_mm, radius),
             bottom_bracket=bottom,
-            seat_cluster=bottom.plus(up_seat, SEAT_TUBE_SHARE * bike.stack_mm),
+            seat_cluster=seat_cluster,
             saddle=bottom.plus(up_seat, bike.saddle_height_mm),
             head_top=head_top,
-            head_bottom=head_top.plus(down_head, HEAD_TUBE_MM),
+            head_bottom=head_bottom,
             bar=head_top.plus(Vector(STEM_FORWARD_MM, STEM_UP_MM)),
         )
 
@@ -78,6 +85,13 @@ class Frame:
         """The points as the drawing takes them."""
         names = list(FramePoints.model_fields)
         return FramePoints(**{name: getattr(self, name).point() for name in names})
+
+    def triangle(self) -> FrameTriangle:
+        """The frame's four sides as they are drawn."""
+        corners = (self.bottom_bracket, self.seat_cluster, self.head_top, self.head_bottom)
+        ends = zip(corners, (*corners[1:], corners[0]), strict=True)
+        seat, top, head, down = (round(math.dist((a.x, a.y), (b.x, b.y)), 1) for a, b in ends)
+        return FrameTriangle.model_construct(seat_tube_mm=seat, top_tube_mm=top, head_tube_mm=head, down_tube_mm=down)
 
     def rider_centre(self, rider: Rider) -> Vector:
         """Centre of gravity of the seated rider; the same for all bodies until measured."""
@@ -90,9 +104,12 @@ class Frame:
 
     def carrier_box(self, carrier: Carrier) -> Box:
         """The space a carrier takes: the catalogue's shape at the carrier's own volume."""
+        whole = whole_of(self.bike, carrier)
         template = CARRIERS[carrier.kind]
         scale = (max(carrier.volume_l, 0.2) / template.volume_l) ** (1 / 3)
         long, high, wide = (side * scale for side in (template.length_mm, template.height_mm, template.width_mm))
+        if whole is not carrier:
+            return self._part_box(carrier, whole, (long, high, wide))
         centre, inner = self._carrier_place(carrier, long, high)
         if carrier.side == "middle":
             z0, z1 = -wide / 2, wide / 2
@@ -108,6 +125,33 @@ class Frame:
             z0=round(z0, 1),
             z1=round(z1, 1),
         )
+
+    def _part_box(self, carrier: Carrier, whole: Carrier, size: tuple[float, float, float]) -> Box:
+        """The space of a compartment, pocket or net, from that of the bag it is part of."""
+        box = self.carrier_box(whole)
+        long, high, wide = size
+        middle, outward = (box.x0 + box.x1) / 2, -1 if carrier.side == "left" else 1
+        match carrier.kind:
+            case "compartment":
+                # Compartments lie one above the other, each with its share of the bag's height.
+                inner = [part for part in parts_of(self.bike, whole) if part.kind == "compartment"]
+                below = sum(part.volume_l for part in inner[: inner.index(carrier)])
+                tall = (box.y1 - box.y0) / max(whole.volume_l, below + carrier.volume_l)
+                return box.model_copy(
+                    update={"y0": box.y0 + tall * below, "y1": box.y0 + tall * (below + carrier.volume_l)},
+                )
+            case "bladder_sleeve":
+                share = min(carrier.volume_l / max(whole.volume_l, carrier.volume_l), 1.0)
+                return box.model_copy(update={"x0": box.x1 - share * (box.x1 - box.x0)})
+            case "net":
+                return box.model_copy(update={"y0": box.y1, "y1": box.y1 + high})
+            case _ if carrier.side == "middle":
+                return box.model_copy(update={"x0": box.x0 - wide, "x1": box.x0, "y1": min(box.y0 + high, box.y1)})
+            case _:
+                outer = (box.z0 - wide, box.z0) if outward < 0 else (box.z1, box.z1 + wide)
+                return Box(
+                    x0=middle - long / 2, x1=middle + long / 2, y0=box.y0 + 20, y1=box.y0 + 20 + high, z0=outer[0], z1=outer[1]
+                )
 
     def _carrier_place(self, carrier: Carrier, long: float, high: float) -> tuple[Vector, float]:
         """Centre of a carrier in the middle plane, and the distance of its inner side from that plane [mm]."""
@@ -161,11 +205,11 @@ class Frame:
                 return Vector(axle_x + max(ahead + 60, 0), TRAILER_DECK_MM + high / 2), 0
             case "rack_side_cage":
                 return Vector(40, rack_top - 40 - high / 2), 60
-            case "lashed" if self.trailer() is not None and carrier.hangs_on == getattr(self.trailer(), "id", ""):
+            case "lashed" | "net" if self.trailer() is not None and carrier.hangs_on == getattr(self.trailer(), "id", ""):
                 frame = self.trailer_frame()
                 axle_x = -(frame.hitch_to_axle_mm if frame else 1100)
                 return Vector(axle_x + 200, TRAILER_DECK_MM + 380 + high / 2), 0
-            case "lashed":
+            case "lashed" | "net":
                 return Vector(-160, rack_top + 8 + self._top_bag_height() + high / 2), 0
             case "basket":
                 return Vector(self.bar.x + 40 + long / 2, self.bar.y + 30 - high / 2), 0
@@ -173,7 +217,7 @@ class Frame:
                 return Vector(self.saddle.x - 70, self.saddle.y + 130), 0
             case "jersey_pocket":
                 return Vector(self.saddle.x - 60, self.saddle.y + 250), 0
-            case "backpack":
+            case _:
                 return Vector(self.saddle.x - 20, self.saddle.y + 330), 0
 
     def _top_bag_height(self) -> float:
@@ -202,6 +246,27 @@ class Frame:
             "fork_cage": self.between(self.head_bottom, self.front_axle, 0.62),
         }
         return places.get(support.kind, self.between(self.bottom_bracket, self.head_bottom, 0.3))
+
+
+def closed_frame(bike: Bike, bottom: Vector, up_seat: Vector, down_head: Vector) -> tuple[Vector, Vector, Vector] | None:
+    """Seat cluster, head tube's top and bottom from four measured sides and both angles; None where they do not close.
+
+    The head tube's lower end lies on a circle about the bottom bracket, and on one about the seat cluster moved down by
+    the head tube.
+    """
+    if bike.triangle is None:
+        return None
+    sides = bike.triangle
+    seat_cluster = bottom.plus(up_seat, sides.seat_tube_mm)
+    moved = seat_cluster.plus(down_head, sides.head_tube_mm)
+    apart = math.dist((bottom.x, bottom.y), (moved.x, moved.y))
+    along = (sides.down_tube_mm**2 - sides.top_tube_mm**2 + apart**2) / (2 * apart)
+    if along**2 > sides.down_tube_mm**2:
+        return None
+    towards = Vector((moved.x - bottom.x) / apart, (moved.y - bottom.y) / apart)
+    ahead = Vector(towards.y, -towards.x)
+    head_bottom = bottom.plus(towards, along).plus(ahead, math.sqrt(sides.down_tube_mm**2 - along**2))
+    return seat_cluster, head_bottom.plus(down_head, -sides.head_tube_mm), head_bottom
 
 
 def contents_centre(box: Box) -> tuple[float, float, float]:

@@ -5,9 +5,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core import practice
 from omnifer.core.model.assessment import Box
 from omnifer.core.model.rig import Bike, Carrier
+from omnifer.core.physics.statics import front_wheel_load
 from omnifer.core.rig.geometry import Frame, contents_centre
+from omnifer.core.rig.parts import whole_of
 
 Array = NDArray[np.float64]
 
@@ -52,7 +55,7 @@ class Levers:
 
     def on_trailer(self, carrier: Carrier) -> bool:
         """Whether a carrier rides on the trailer."""
-        return carrier.hangs_on == self._trailer_id
+        return whole_of(self.bike, carrier).hangs_on == self._trailer_id
 
     def shares(self, x_mm: float, on_trailer: bool) -> Shares:
         """How a mass at x presses on the wheels; trailers hitch at the rear axle."""
@@ -66,6 +69,19 @@ class Levers:
     def carrier_shares(self, carrier: Carrier) -> Shares:
         """How what lies in a carrier presses on the wheels."""
         return self.shares(self.centres[carrier.id][0], self.on_trailer(carrier))
+
+    def front_when_pushed(self, carrier: Carrier) -> float:
+        """Part of what lies in a carrier that presses on the front wheel, the bike pushed up the slope PUSHED_UP [-]."""
+        if self.on_trailer(carrier):
+            return 0.0
+        x, y, _ = self.centres[carrier.id]
+        return front_wheel_load(1.0, x, y, self.bike.wheelbase_mm, practice.PUSHED_UP)
+
+    def bare_front_when_pushed(self) -> float:
+        """The same of the bike with its supports and empty carriers [kg]; the trailer's hitch is left out."""
+        bare = self.bare()
+        x, y = bare.moment_x / bare.mass, bare.moment_y / bare.mass
+        return front_wheel_load(bare.mass, x, y, self.bike.wheelbase_mm, practice.PUSHED_UP)
 
     def bare(self) -> BareBike:
         """The bike with its supports and empty carriers."""

@@ -581,7 +581,7 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "low" | "middle" | "reach" | "together" | "bags" | "sides" | "front" | "sway" | "riders" | "room" | "changes";
+            name: "low" | "middle" | "reach" | "together" | "bags" | "sides" | "front" | "sway" | "riders" | "room" | "ease" | "changes";
             /** Price */
             price: string;
             /** Why */
@@ -606,6 +606,12 @@ export interface components {
              * @default 0
              */
             changes?: number;
+            /**
+             * Ease
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            ease?: number;
             /**
              * Front
              * @description Times the usual weight; 0 leaves the aim out
@@ -689,6 +695,12 @@ export interface components {
              * @default 0
              */
             changes: number;
+            /**
+             * Ease
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            ease: number;
             /**
              * Front
              * @description Times the usual weight; 0 leaves the aim out
@@ -784,7 +796,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -1011,6 +1023,14 @@ export interface components {
              */
             seat_angle_deg?: number;
             /**
+             * Sources
+             * @description Where a figure of the bike is from, by its name; default where nothing is said
+             * @default {}
+             */
+            sources?: {
+                [key: string]: "maker" | "measured" | "default";
+            };
+            /**
              * Stack Mm
              * @default 603
              */
@@ -1020,6 +1040,11 @@ export interface components {
              * @default []
              */
             supports?: components["schemas"]["Support-Input"][];
+            /**
+             * @description Measured sides; they then count instead of stack and reach
+             * @default null
+             */
+            triangle?: components["schemas"]["FrameTriangle"] | null;
             /**
              * Tyre Most Bar
              * @description Lower of the maxima of tyre and rim
@@ -1230,6 +1255,14 @@ export interface components {
              */
             seat_angle_deg: number;
             /**
+             * Sources
+             * @description Where a figure of the bike is from, by its name; default where nothing is said
+             * @default {}
+             */
+            sources: {
+                [key: string]: "maker" | "measured" | "default";
+            };
+            /**
              * Stack Mm
              * @default 603
              */
@@ -1239,6 +1272,11 @@ export interface components {
              * @default []
              */
             supports: components["schemas"]["Support-Output"][];
+            /**
+             * @description Measured sides; they then count instead of stack and reach
+             * @default null
+             */
+            triangle: components["schemas"]["FrameTriangle"] | null;
             /**
              * Tyre Most Bar
              * @description Lower of the maxima of tyre and rim
@@ -1341,6 +1379,8 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             trailer_kg: number[];
+            /** @description The frame's sides as drawn */
+            triangle: components["schemas"]["FrameTriangle"];
         };
         /**
          * Box
@@ -1362,7 +1402,7 @@ export interface components {
         };
         /**
          * Carrier
-         * @description A bag, box or cage that holds things.
+         * @description A bag, box or cage that holds things, or a compartment, pocket or net of one.
          */
         "Carrier-Input": {
             /**
@@ -1378,7 +1418,7 @@ export interface components {
             dryness: "waterproof" | "splash" | "open";
             /**
              * Hangs On
-             * @description Identifier of a support on the same bike, or a mount
+             * @description Identifier of a support or of a larger carrier on the same bike, or a mount
              */
             hangs_on: string;
             /**
@@ -1396,7 +1436,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed";
+            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed" | "outer_pocket" | "compartment" | "net" | "bladder_sleeve";
             /**
              * Leaks
              * @description Where it lets water in, as its rider knows
@@ -1424,6 +1464,12 @@ export interface components {
              * @description Mass [kg]
              */
             mass_kg: number;
+            /**
+             * Most L
+             * @description Stuffed to the brim; 0: no more than the usable volume
+             * @default 0
+             */
+            most_l?: number;
             /** Name */
             name: string;
             /**
@@ -1457,13 +1503,13 @@ export interface components {
             straps?: number;
             /**
              * Volume L
-             * @description Volume [l]
+             * @description Usable volume: what goes in with ease
              */
             volume_l: number;
         };
         /**
          * Carrier
-         * @description A bag, box or cage that holds things.
+         * @description A bag, box or cage that holds things, or a compartment, pocket or net of one.
          */
         "Carrier-Output": {
             /**
@@ -1479,7 +1525,7 @@ export interface components {
             dryness: "waterproof" | "splash" | "open";
             /**
              * Hangs On
-             * @description Identifier of a support on the same bike, or a mount
+             * @description Identifier of a support or of a larger carrier on the same bike, or a mount
              */
             hangs_on: string;
             /**
@@ -1497,7 +1543,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed";
+            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed" | "outer_pocket" | "compartment" | "net" | "bladder_sleeve";
             /**
              * Leaks
              * @description Where it lets water in, as its rider knows
@@ -1525,6 +1571,12 @@ export interface components {
              * @description Mass [kg]
              */
             mass_kg: number;
+            /**
+             * Most L
+             * @description Stuffed to the brim; 0: no more than the usable volume
+             * @default 0
+             */
+            most_l: number;
             /** Name */
             name: string;
             /**
@@ -1558,7 +1610,7 @@ export interface components {
             straps: number;
             /**
              * Volume L
-             * @description Volume [l]
+             * @description Usable volume: what goes in with ease
              */
             volume_l: number;
         };
@@ -1582,7 +1634,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed";
+            kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed" | "outer_pocket" | "compartment" | "net" | "bladder_sleeve";
             /** Length Mm */
             length_mm: number;
             /** Lifts Off */
@@ -1627,7 +1679,10 @@ export interface components {
             food_l: number[];
             /** Fuel L */
             fuel_l: number;
-            /** Fullest Kg */
+            /**
+             * Fullest Kg
+             * @description Compartments, pockets and nets included
+             */
             fullest_kg: number;
             /** Fullest L */
             fullest_l: number;
@@ -1646,6 +1701,16 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             litres: number[];
+            /**
+             * Room L
+             * @description What goes in with ease, inner compartments left out [l]
+             */
+            room_l: number;
+            /**
+             * States
+             * @description At its fullest moment, the worst first
+             */
+            states: ("over" | "too_full" | "pressed" | "full" | "leaks" | "improvised" | "pinned")[];
             /**
              * Water L
              * @description A value for each moment; a single one where it never changes
@@ -2069,7 +2134,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure";
             /** Mends */
             mends: components["schemas"]["Mend"][];
             /** Need */
@@ -2114,6 +2179,20 @@ export interface components {
             rear_axle: components["schemas"]["Point"];
             saddle: components["schemas"]["Point"];
             seat_cluster: components["schemas"]["Point"];
+        };
+        /**
+         * FrameTriangle
+         * @description The frame's four sides from corner to corner, centre to centre of the tubes: enough, with both angles, to draw it.
+         */
+        FrameTriangle: {
+            /** Down Tube Mm */
+            down_tube_mm: number;
+            /** Head Tube Mm */
+            head_tube_mm: number;
+            /** Seat Tube Mm */
+            seat_tube_mm: number;
+            /** Top Tube Mm */
+            top_tube_mm: number;
         };
         /**
          * Gap
@@ -2930,6 +3009,12 @@ export interface components {
          * @description A single change of the rig or the wishes that lets more in.
          */
         Relief: {
+            /**
+             * Frees
+             * @description The pins that it frees, if it is that
+             * @default []
+             */
+            frees: components["schemas"]["Placement-Output"][];
             /**
              * Still Out
              * @description Things that would then stay out, food in tenths counted as things
@@ -4083,6 +4168,12 @@ export interface components {
              */
             not_with?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean")[];
             /**
+             * Pressed L
+             * @description Least volume it can be pressed to (down, clothes); 0: no smaller than packed
+             * @default 0
+             */
+            pressed_l?: number;
+            /**
              * Price
              * @default null
              */
@@ -4206,6 +4297,12 @@ export interface components {
              */
             not_with: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean")[];
             /**
+             * Pressed L
+             * @description Least volume it can be pressed to (down, clothes); 0: no smaller than packed
+             * @default 0
+             */
+            pressed_l: number;
+            /**
              * Price
              * @default null
              */
@@ -4292,6 +4389,7 @@ export interface components {
              * @default {
              *       "bags": 0,
              *       "changes": 0,
+             *       "ease": 1,
              *       "front": 1,
              *       "front_share_high": null,
              *       "front_share_low": null,
