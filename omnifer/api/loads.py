@@ -13,7 +13,9 @@ from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
+from omnifer.core.rig.schools import rigs_of_schools
 from omnifer.core.worth import Price, compare, compare_loads, price, with_variant
+from omnifer.formats.problem import InputProblem
 from omnifer.store.tours import NotThereError, StaleError
 
 blueprint = Blueprint("loads", __name__)
@@ -21,15 +23,24 @@ MOVES_NAMED = 6
 """Things told by name that a repair moved."""
 
 
-@blueprint.get("/api/tours/<tour_id>/things/<thing_id>/places")
-@operation(gives=shapes.Places, problems=(404,))
-def thing_places(tour_id: str, thing_id: str) -> Response:
-    """Where a thing could go, best places first."""
+@blueprint.get("/api/tours/<tour_id>/places")
+@operation(gives=shapes.Places, asks=("things",), problems=(404, 422))
+def places_in_hand(tour_id: str) -> Response:
+    """Where the things in hand (tent:1,mug:2) could go together, best places first."""
     stored = desk().tours.read(tour_id)
+    in_hand = _in_hand(request.args.get("things", ""))
     try:
-        return answer(shapes.Places(places=places(stored.sheet, desk().profile(stored), thing_id)))
-    except KeyError:
-        raise NotThereError(thing_id) from None
+        return answer(shapes.Places(places=places(stored.sheet, desk().profile(stored), in_hand)))
+    except KeyError as unknown:
+        raise NotThereError(str(unknown)) from None
+
+
+def _in_hand(asked: str) -> dict[str, int]:
+    """Things and numbers from their words. Raises InputProblem where they are none."""
+    pairs = [part.partition(":") for part in asked.split(",") if part]
+    if not all(count.isdecimal() and int(count) > 0 for _, _, count in pairs):
+        raise InputProblem("These are no things and numbers", "address, things", "Write them like tent:1,mug:2.")
+    return {thing: int(count) for thing, _, count in pairs}
 
 
 @blueprint.get("/api/tours/<tour_id>/things/<thing_id>/why")
@@ -60,6 +71,13 @@ def compare_rigs(tour_id: str) -> Response:
     """The rig that is ridden beside its variants, on the same tour and kit."""
     stored = desk().tours.read(tour_id)
     return answer(shapes.Rigs(rigs=compare(stored.sheet, desk().profile(stored))))
+
+
+@blueprint.get("/api/tours/<tour_id>/rigs/schools")
+@operation(gives=shapes.SchoolRigs, problems=(404,))
+def rig_schools(tour_id: str) -> Response:
+    """The bikes of the tour hung as other schools do, to keep as variants and compare."""
+    return answer(shapes.SchoolRigs(schools=rigs_of_schools(desk().tours.read(tour_id).sheet.rig)))
 
 
 @blueprint.get("/api/tours/<tour_id>/loads")

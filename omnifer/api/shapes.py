@@ -21,6 +21,7 @@ from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.rig.catalogue import CarrierTemplate, SupportTemplate
+from omnifer.core.rig.schools import SchoolRig
 from omnifer.core.worth import LoadFigures, RigFigures
 
 TourDate = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 1))]
@@ -144,7 +145,7 @@ class KitImport(KitText):
 
 
 class Places(Noun):
-    """Where a thing could go, best places first."""
+    """Where the things in hand could go, best places first."""
 
     places: list[PlaceFor]
 
@@ -192,6 +193,12 @@ class Rigs(Noun):
     """The rig that is ridden, then its variants."""
 
     rigs: list[RigFigures]
+
+
+class SchoolRigs(Noun):
+    """The bikes of a tour, hung anew by every school."""
+
+    schools: list[SchoolRig]
 
 
 class Loads(Noun):

@@ -18,14 +18,7 @@ from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose, propos
 from omnifer.core.load.repair import repair
 from omnifer.core.load.stance import stance_of
 from omnifer.core.load.trace import BikeLoad, Stores
-from omnifer.core.model.assessment import (
-    Assessment,
-    Assumption,
-    ClimateLine,
-    Day,
-    Moments,
-    RoadFacts,
-)
+from omnifer.core.model.assessment import Assessment, Assumption, ClimateLine, Day, Moments, RoadFacts
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road import pace, profile
@@ -91,12 +84,10 @@ def _ridden(tour: TourSheet, road: Profile | None) -> tuple[Voyage | None, list[
     return voyage, [BikeLoad(tour, bike, Stores(vessels(tour), water, food)) for bike in tour.rig.bikes]
 
 
-def places(tour: TourSheet, road: Profile | None, thing_id: str) -> list[PlaceFor]:
-    """Where one more of a thing could go, best places first. Raises KeyError where there is no such thing."""
-    thing = next((thing for thing in tour.kit if thing.id == thing_id), None)
-    if thing is None:
-        raise KeyError(thing_id)
-    return places_for(thing, _ridden(tour, road)[1])
+def places(tour: TourSheet, road: Profile | None, in_hand: dict[str, int]) -> list[PlaceFor]:
+    """Where so many of each thing could go together, best places first. Raises KeyError where there is no such thing."""
+    by_id = {thing.id: thing for thing in tour.kit}
+    return places_for([(by_id[thing_id], count) for thing_id, count in in_hand.items()], _ridden(tour, road)[1])
 
 
 def propose_load(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:

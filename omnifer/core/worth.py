@@ -5,7 +5,8 @@ from pydantic import Field
 from omnifer.core.assess import assess, propose_load, stores_for_proposal
 from omnifer.core.load.explain import Paid, bill_of
 from omnifer.core.load.keep import still_standing
-from omnifer.core.model.assessment import Assessment, Finding
+from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.finding import Finding
 from omnifer.core.model.load import Load
 from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.rig import INNER, Rig

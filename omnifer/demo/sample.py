@@ -29,6 +29,7 @@ def _runas_bike() -> Bike:
             "rider_id": "runa",
             "name": "Runa's tourer",
             "mass_kg": 14.4,
+            "sources": {"mass_kg": "measured", "maximum_system_kg": "maker", "wheelbase_mm": "measured"},
             "supports": (
                 support("rear_rack", "runa-rear-rack").model_dump(),
                 support("front_rack", "runa-front-rack").model_dump(),
@@ -41,6 +42,7 @@ def _runas_bike() -> Bike:
                     carrier("front_pannier", "runa-front-left", "runa-front-rack", "left", name="Front left"),
                     carrier("front_pannier", "runa-front-right", "runa-front-rack", "right", name="Front right"),
                     carrier("rack_top_bag", "runa-roll", "runa-rear-rack", name="Rack-top roll"),
+                    carrier("net", "runa-net", "runa-roll", name="Net on the roll"),
                     carrier("handlebar_box", "runa-bar-box", "handlebar", name="Bar box"),
                     carrier("bottle_cage", "runa-down-tube", "down_tube_bolts", name="Down-tube bottle"),
                     carrier("bottle_cage", "runa-seat-tube", "seat_tube_bolts", name="Seat-tube bottle"),
@@ -83,6 +85,9 @@ def _edvins_bike() -> Bike:
                 for c in (
                     carrier("trailer_bag", "edvin-trailer-bag", "edvin-trailer", name="Trailer bag", volume_l=64),
                     carrier("half_frame_bag", "edvin-frame-bag", "frame_triangle", name="Frame bag"),
+                    carrier(
+                        "outer_pocket", "edvin-trailer-pocket", "edvin-trailer-bag", name="Trailer pocket", volume_l=3, limit_kg=2
+                    ),
                     carrier("handlebar_roll", "edvin-bar-roll", "handlebar", name="Bar roll"),
                     carrier("top_tube_bag", "edvin-top-tube", "top_tube", name="Top-tube bag"),
                     carrier("fork_bag", "edvin-fork-left", "edvin-cage-left", "left", name="Fork bag left"),

@@ -20,6 +20,7 @@ DEFAULT_VOLUME_PER_KG = 3.0
 FieldName = Literal[
     "name", "kit", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
+    "pressed",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
@@ -28,6 +29,7 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "count": ("count", "number", "qty", "quantity", "pieces", "pcs", "how many", "anzahl", "no"),
     "mass": ("mass", "weight", "wt", "gewicht", "poids", "kg", "g", "gram", "grams", "lb", "oz"),
     "volume": ("volume", "packed volume", "vol", "litres", "liters", "volumen", "l", "ml"),
+    "pressed": ("pressed", "compressed", "least volume", "stuffed"),
     "longest": ("longest", "length", "longest side", "longest rigid side", "mm", "cm", "laenge", "länge"),
     "reach": ("reach", "when", "needed", "access"),
     "dry": ("dry", "must stay dry", "keep dry"),
@@ -48,6 +50,7 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
 _UNITS: dict[FieldName, dict[str, float]] = {
     "mass": GRAMS_PER,
     "volume": LITRES_PER,
+    "pressed": LITRES_PER,
     "holds_water": LITRES_PER,
     "longest": MILLIMETRES_PER,
 }
@@ -220,6 +223,8 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             values["mass_kg"] = _positive(measure(text, GRAMS_PER, column.unit or "kg", decimal_comma) / 1000)
         case "volume":
             values["volume_l"] = _positive(measure(text, LITRES_PER, column.unit or "l", decimal_comma))
+        case "pressed":
+            values["pressed_l"] = _positive(measure(text, LITRES_PER, column.unit or "l", decimal_comma))
         case "holds_water":
             values["holds_water_l"] = _positive(measure(text, LITRES_PER, column.unit or "l", decimal_comma))
         case "longest":
@@ -282,14 +287,15 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     """The kit as a sheet that `read_kit_csv` reads back. `riders` gives names by identifier."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(["name", "kit", "count", "mass kg", "volume l", "longest mm", "reach", "dry", "wet", "natures",
+    writer.writerow(["name", "kit", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
                      "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside",
                      "because"])  # fmt: skip
     names = {t.id: t.name for t in things}
     for t in things:
+        pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
         flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.fuel, t.food, t.guess)]
         writer.writerow(
-            [t.name, t.kit, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", f"{t.longest_mm:g}", t.reach, t.dry,
+            [t.name, t.kit, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", pressed, f"{t.longest_mm:g}", t.reach, t.dry,
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags,
              "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), t.because]

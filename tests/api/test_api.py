@@ -129,9 +129,9 @@ def test_a_bundle_goes_out_and_comes_in(client, tour):
 
 
 def test_looking_at_places_and_trying_a_load_keeps_nothing(client, tour):
-    found = client.get(f"/api/tours/{tour}/things/tent/places").json["places"]
+    found = client.get(f"/api/tours/{tour}/places?things=tent:1").json["places"]
     assert found[0]["fits"]
-    assert client.get(f"/api/tours/{tour}/things/none/places").status_code == 404
+    assert client.get(f"/api/tours/{tour}/places?things=none:1").status_code == 404
     load = {"placements": [{"thing_id": "tent", "carrier_id": "left"}]}
     tried = client.post(f"/api/tours/{tour}/trial", json={"load": load}).json
     assert tried["shelf"] == {"pot": 1, "bottle": 1}

@@ -3,7 +3,7 @@
 import pytest
 
 from omnifer.core.assess import assess, profile_of, propose_load
-from omnifer.core.model.assessment import GRADES
+from omnifer.core.model.finding import GRADES
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
 from omnifer.core.model.tour import Tour

@@ -238,12 +238,24 @@ def test_places_put_what_fits_first():
         thing("lens", 0.5, 1, reach="riding"), thing("sack", 8.8, 3),
         load=Load(placements=(Placement(thing_id="sack", carrier_id="left"),)), riders=(RIDER,),
     )  # fmt: skip
-    found = places(tour, profile_of(tour), "lens")
+    found = places(tour, profile_of(tour), {"lens": 1})
     assert [p.carrier_id for p in found] == ["box", "right", "left"]
     assert [p.fits for p in found] == [True, True, False]
     assert "limit" in found[-1].reason.words
     with pytest.raises(KeyError):
-        places(tour, None, "nothing")
+        places(tour, None, {"nothing": 1})
+
+
+def test_what_is_in_hand_must_fit_together():
+    """Two things of 11 l fit a bag of 20 each by itself, not both; fuel and bread no bag together."""
+    wide = [thing("a", 1, 11), thing("b", 1, 11)]
+    tour = small_tour(*wide, thing("fuel", 1, 1, natures=("fuel",)), thing("bread", 1, 1, not_with=("fuel",)))
+    road = profile_of(tour)
+    assert [p.carrier_id for p in places(tour, road, {"a": 1}) if p.fits] == ["left", "right"]
+    both = places(tour, road, {"a": 1, "b": 1})
+    assert not any(p.fits for p in both)
+    assert both[0].reason.metric() == "2.0 l too big for the room left"
+    assert not any(p.fits for p in places(tour, road, {"fuel": 1, "bread": 1}))
 
 
 def test_a_placing_is_judged_from_itself_alone():

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from omnifer.core.findings import limits, on_the_road, placing, rig
 from omnifer.core.findings.situation import Check, Draft, Situation
-from omnifer.core.model.assessment import GRADES, Finding, FindingKind
+from omnifer.core.model.finding import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Text
 from omnifer.core.sentence import number
 

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.rules import clash, why_not
 from omnifer.core.load.trace import SLACK, BikeLoad, CarrierContents
-from omnifer.core.model.assessment import FindingKind, Mend
+from omnifer.core.model.finding import FindingKind, Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import Text

@@ -8,7 +8,7 @@ import numpy as np
 from omnifer.core import practice
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.trace import SLACK
-from omnifer.core.model.assessment import Mend
+from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure, Text
 from omnifer.core.model.road import Road
 from omnifer.core.road import arrivals

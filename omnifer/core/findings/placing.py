@@ -7,7 +7,7 @@ import numpy as np
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.rules import clash, steps_too_deep, why_not
-from omnifer.core.model.assessment import Mend
+from omnifer.core.model.finding import Mend
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import kg, number, say, share
 

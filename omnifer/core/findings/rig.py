@@ -5,7 +5,7 @@ from typing import Any
 
 from omnifer.core import practice
 from omnifer.core.findings.situation import Draft, Situation
-from omnifer.core.model.assessment import Mend
+from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.physics.tyres import UNSURE

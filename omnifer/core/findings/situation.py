@@ -4,7 +4,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
 from omnifer.core.load.trace import BikeLoad
-from omnifer.core.model.assessment import Day, FindingKind, Gap, Grade, Mend
+from omnifer.core.model.assessment import Day, Gap
+from omnifer.core.model.finding import FindingKind, Grade, Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import TourSheet

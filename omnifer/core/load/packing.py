@@ -34,6 +34,7 @@ def _card(bike: BikeLoad, held: CarrierContents, leaving: int) -> PackCard:
         water_l=round(float(held.water_kg[leaving]), 3),
         mass_kg=round(float(held.kg[leaving]), 3),
         volume_l=round(litres, 3),
+        room_l=round(held.room_l, 3),
         empty_l=round(max(held.room_l - litres, 0.0), 3),
     )
 

@@ -7,12 +7,12 @@ from numpy.typing import NDArray
 
 from omnifer.core import practice
 from omnifer.core.load.nesting import litres_of
-from omnifer.core.model.assessment import BikeTrace, CarrierState, CarrierTrace, SupportTrace
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.stance import Clash, Stance
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.model.trace import BikeTrace, CarrierState, CarrierTrace, SupportTrace
 from omnifer.core.rig.fit import clashes
 from omnifer.core.rig.parts import brim_l, room_l
 from omnifer.core.rig.places import free_places

@@ -1,78 +1,13 @@
 """What a tour means: the answer of the core, as screens and the command line read it."""
 
 import datetime as dt
-from typing import Annotated, Literal
+from typing import Literal
 
 from pydantic import Field
 
-from omnifer.core.model.load import Placement
+from omnifer.core.model.finding import Finding, FindingKind
 from omnifer.core.model.quantities import Noun, Text
-from omnifer.core.model.rig import FrameTriangle
-from omnifer.core.model.stance import Clash, HangingPlace, Stance
-
-Grade = Literal["stops_you", "slows_you", "worth_knowing"]
-GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
-FindingKind = Literal[
-    "water_gap",
-    "over_volume",
-    "pressed",
-    "over_mass",
-    "over_support",
-    "over_wheel",
-    "over_system",
-    "hitch_load",
-    "not_dry",
-    "too_deep",
-    "too_long",
-    "not_together",
-    "sides",
-    "front_share",
-    "no_room_for_food",
-    "on_shelf",
-    "dark_day",
-    "long_day",
-    "cold_night",
-    "hot_day",
-    "shop_shut",
-    "walking",
-    "guesses",
-    "no_fit",
-    "improvised",
-    "too_wide",
-    "front_lifts",
-    "tyre_pressure",
-]
-
-
-class Point(Noun):
-    """A place in the middle plane of a bike [mm]."""
-
-    x: float
-    y: float
-
-
-class Box(Noun):
-    """The space a carrier takes on its bike [mm]."""
-
-    x0: float
-    x1: float
-    y0: float
-    y1: float
-    z0: float
-    z1: float
-
-
-class FramePoints(Noun):
-    """Corner points of a frame, for its drawing [mm]."""
-
-    rear_axle: Point
-    front_axle: Point
-    bottom_bracket: Point
-    seat_cluster: Point
-    saddle: Point
-    head_top: Point
-    head_bottom: Point
-    bar: Point
+from omnifer.core.model.trace import BikeTrace
 
 
 class ProfileLine(Noun):
@@ -184,63 +119,6 @@ class ClimateLine(Noun):
     mean_min_c: list[float]
 
 
-Column = Annotated[list[float], Field(description="A value for each moment; a single one where it never changes")]
-
-
-CarrierState = Literal["over", "too_full", "pressed", "full", "leaks", "improvised", "pinned"]
-
-
-class CarrierTrace(Noun):
-    """What one carrier holds at each moment: in all [kg, l], and by material [l]."""
-
-    carrier_id: str
-    room_l: float = Field(description="What goes in with ease, inner compartments left out [l]")
-    states: list[CarrierState] = Field(description="At its fullest moment, the worst first")
-    kg: Column
-    litres: Column
-    gear_l: float = Field(description="Volume of the things, fuel included")
-    fuel_l: float
-    water_l: Column
-    food_l: Column
-    fullest_kg: float = Field(description="Compartments, pockets and nets included")
-    fullest_l: float
-
-
-class SupportTrace(Noun):
-    """The heaviest moment of a rack, cage or trailer, bags included."""
-
-    support_id: str
-    fullest_kg: float
-    limit_kg: float
-
-
-class BikeTrace(Noun):
-    """Weights under one bike at each moment, without its rider, and the rider's constant part."""
-
-    bike_id: str
-    total_kg: Column
-    front_kg: Column
-    rear_kg: Column
-    trailer_kg: Column
-    hitch_kg: Column
-    left_kg: Column = Field(description="In carriers on the left side, bags included")
-    right_kg: Column
-    centre_x_mm: Column
-    centre_y_mm: Column
-    front_share: Column
-    rider_front_kg: float
-    rider_rear_kg: float
-    minutes_per_kg: float = Field(description="What one kilogram costs on this tour [min/day]")
-    frame: FramePoints
-    triangle: FrameTriangle = Field(description="The frame's sides as drawn")
-    boxes: dict[str, Box]
-    carriers: list[CarrierTrace]
-    supports: list[SupportTrace]
-    stance: Stance
-    clashes: list[Clash]
-    places: list[HangingPlace]
-
-
 class Moments(Noun):
     """The moments along the tour at which everything is known; screens pick among them and compute nothing."""
 
@@ -256,36 +134,6 @@ class Moments(Noun):
     total_kg: list[float]
     fullest: int
     emptiest: int
-
-
-class Mend(Noun):
-    """Something that would help, and what it does."""
-
-    name: Text
-    consequence: Text
-    moves: list[Placement] = Field([], description="Placements to take instead of those of the same things")
-
-
-class Finding(Noun):
-    """One thing that goes wrong, or is worth knowing."""
-
-    id: str
-    kind: FindingKind
-    grade: Grade
-    rank: int
-    sentence: Text
-    place: Text
-    reason: Text
-    at_km: float | None
-    to_km: float | None
-    day: int | None
-    bike_id: str | None
-    carrier_id: str | None
-    need: float | None
-    holds: float | None
-    parts: dict[str, float]
-    quantity: Literal["mass", "volume"] | None
-    mends: list[Mend]
 
 
 class PackLayer(Noun):
@@ -308,6 +156,7 @@ class PackCard(Noun):
     water_l: float
     mass_kg: float
     volume_l: float
+    room_l: float
     empty_l: float
 
 

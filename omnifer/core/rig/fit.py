@@ -7,9 +7,9 @@ at hand can overrule it.
 import math
 from collections.abc import Callable, Iterator
 
-from omnifer.core.model.assessment import Box
-from omnifer.core.model.rig import Bike, Carrier
+from omnifer.core.model.rig import Bike, Carrier, CarrierKind
 from omnifer.core.model.stance import Clash
+from omnifer.core.model.trace import Box
 from omnifer.core.rig.geometry import Frame, Vector
 from omnifer.core.sentence import kg, litres, mm, number, say
 
@@ -63,10 +63,8 @@ def frame_bag_thickness(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iter
 def frame_bag_in_triangle(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """A frame bag holds no more than the triangle gives, at the thickness that the knees allow."""
     del boxes
-    area = polygon_area((frame.bottom_bracket, frame.seat_cluster, frame.head_top, frame.head_bottom))
     for carrier in _of(bike, "half_frame_bag", "full_frame_bag"):
-        part = TRIANGLE_USED * (1.0 if carrier.kind == "full_frame_bag" else 0.5)
-        most_l = area * part * THICKEST_FRAME_BAG_MM / 1e6
+        most_l = triangle_room_l(frame, carrier.kind)
         if carrier.volume_l > most_l + 0.05:
             yield Clash(
                 rule="frame_bag_in_triangle", carrier_id=carrier.id, beyond_mm=0,
@@ -176,6 +174,13 @@ RULES: tuple[Rule, ...] = (
 def clashes(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> list[Clash]:
     """All that does not fit on a bike."""
     return [clash for rule in RULES for clash in rule(bike, frame, boxes)]
+
+
+def triangle_room_l(frame: Frame, kind: CarrierKind) -> float:
+    """Litres that a half or full frame bag can have in a frame, at the thickness that the knees allow."""
+    area = polygon_area((frame.bottom_bracket, frame.seat_cluster, frame.head_top, frame.head_bottom))
+    part = TRIANGLE_USED * (1.0 if kind == "full_frame_bag" else 0.5)
+    return area * part * THICKEST_FRAME_BAG_MM / 1e6
 
 
 def width_mm(bike: Bike, boxes: dict[str, Box]) -> float:

@@ -3,9 +3,9 @@
 import math
 from dataclasses import dataclass
 
-from omnifer.core.model.assessment import Box, FramePoints, Point
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Carrier, FrameTriangle, Support, TrailerFrame
+from omnifer.core.model.trace import Box, FramePoints, Point
 from omnifer.core.rig.catalogue import CARRIERS
 from omnifer.core.rig.parts import parts_of, whole_of
 

@@ -6,8 +6,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core import practice
-from omnifer.core.model.assessment import Box
 from omnifer.core.model.rig import Bike, Carrier
+from omnifer.core.model.trace import Box
 from omnifer.core.physics.statics import front_wheel_load
 from omnifer.core.rig.geometry import Frame, contents_centre
 from omnifer.core.rig.parts import whole_of

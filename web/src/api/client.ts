@@ -11,6 +11,7 @@ export type Box = Schemas['Box']
 export type Carrier = Schemas['Carrier-Output']
 export type CarrierTemplate = Schemas['CarrierTemplate']
 export type CarrierTrace = Schemas['CarrierTrace']
+export type CarrierState = CarrierTrace['states'][number]
 export type Catalogue = Schemas['Catalogue']
 export type Change = Schemas['Change']
 export type Day = Schemas['Day']
@@ -19,6 +20,7 @@ export type Gap = Schemas['Gap']
 export type HangingPlace = Schemas['HangingPlace']
 export type LoadFigures = Schemas['LoadFigures']
 export type RigFigures = Schemas['RigFigures']
+export type SchoolRig = Schemas['SchoolRig']
 export type Stance = Schemas['Stance']
 export type KitPreview = Schemas['KitPreview']
 export type Load = Schemas['Load-Output']
@@ -159,14 +161,14 @@ export const api = {
     taken(client.POST('/api/tours/{tour_id}/repair', { ...at(id), body: { revision, what, load, held } })),
   aims: (id: string) => taken(client.GET('/api/tours/{tour_id}/aims', at(id))),
   rigs: (id: string) => taken(client.GET('/api/tours/{tour_id}/rigs', at(id))),
+  rigSchools: (id: string) => taken(client.GET('/api/tours/{tour_id}/rigs/schools', at(id))),
   loads: (id: string) => taken(client.GET('/api/tours/{tour_id}/loads', at(id))),
   ride: (tour_id: string, variant_id: string, revision: number) =>
     taken(client.POST('/api/tours/{tour_id}/rigs/{variant_id}/ride', { params: { path: { tour_id, variant_id } }, body: { revision } })),
   price: (tour_id: string, thing_id: string) => taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/price', { params: { path: { tour_id, thing_id } } })),
   why: (tour_id: string, thing_id: string, carrier: string | null) =>
     taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/why', { params: { path: { tour_id, thing_id }, query: carrier === null ? {} : { carrier } } })),
-  places: (tour_id: string, thing_id: string) =>
-    taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/places', { params: { path: { tour_id, thing_id } } })),
+  places: (tour_id: string, things: string) => taken(client.GET('/api/tours/{tour_id}/places', { params: { path: { tour_id }, query: { things } } })),
   trial: (id: string, load: Load) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: { load } })),
   files: (id: string) => ({
     bundle: `/api/tours/${id}/bundle.json`,

@@ -279,6 +279,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the things in hand (tent:1,mug:2) could go together, best places first. */
+        get: operations["places_in_hand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/proposal": {
         parameters: {
             query?: never;
@@ -322,6 +339,23 @@ export interface paths {
         };
         /** The rig that is ridden beside its variants, on the same tour and kit. */
         get: operations["compare_rigs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/rigs/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bikes of the tour hung as other schools do, to keep as variants and compare. */
+        get: operations["rig_schools"];
         put?: never;
         post?: never;
         delete?: never;
@@ -460,23 +494,6 @@ export interface paths {
         put?: never;
         /** Understand a sheet of stops; nothing is taken. */
         post: operations["preview_stops"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/tours/{tour_id}/things/{thing_id}/places": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Where a thing could go, best places first. */
-        get: operations["thing_places"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2710,6 +2727,8 @@ export interface components {
             layers: components["schemas"]["PackLayer"][];
             /** Mass Kg */
             mass_kg: number;
+            /** Room L */
+            room_l: number;
             /** Volume L */
             volume_l: number;
             /** Water L */
@@ -2752,7 +2771,7 @@ export interface components {
         };
         /**
          * PlaceFor
-         * @description One carrier for one thing.
+         * @description One carrier for what is in hand.
          */
         PlaceFor: {
             /** Carrier Id */
@@ -2823,7 +2842,7 @@ export interface components {
         };
         /**
          * Places
-         * @description Where a thing could go, best places first.
+         * @description Where the things in hand could go, best places first.
          */
         Places: {
             /** Places */
@@ -3422,6 +3441,32 @@ export interface components {
             name: string;
             /** Words */
             words: string;
+        };
+        /**
+         * SchoolRig
+         * @description The bikes of a tour, hung as a school does.
+         */
+        SchoolRig: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            rig: components["schemas"]["Rig-Output"];
+            /**
+             * Wants
+             * @default []
+             */
+            wants: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * SchoolRigs
+         * @description The bikes of a tour, hung anew by every school.
+         */
+        SchoolRigs: {
+            /** Schools */
+            schools: components["schemas"]["SchoolRig"][];
         };
         /**
          * Seen
@@ -5662,6 +5707,57 @@ export interface operations {
             };
         };
     };
+    places_in_hand: {
+        parameters: {
+            query?: {
+                things?: string;
+            };
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Places"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     propose: {
         parameters: {
             query?: never;
@@ -5804,6 +5900,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rigs"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rig_schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolRigs"];
                 };
             };
             /** @description Refused */
@@ -6270,47 +6406,6 @@ export interface operations {
             };
             /** @description Refused */
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    thing_places: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                thing_id: string;
-                tour_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Places"];
-                };
-            };
-            /** @description Refused */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Refused */
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };

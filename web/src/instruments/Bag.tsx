@@ -3,6 +3,7 @@ import { memo } from 'react'
 import { type Box, type Carrier, type CarrierTrace, pick } from '../api/client'
 import { bagShape, type Corner } from './bagShapes'
 import type { View } from './Bicycle'
+import { StateMarks } from './states'
 
 export type BagState = 'rest' | 'selected' | 'fits' | 'aimed' | 'no'
 
@@ -12,7 +13,7 @@ interface Layer {
 }
 
 export function layersOf(carrier: Carrier, trace: CarrierTrace, moment: number): Layer[] {
-  const part = (litres: number) => litres / Math.max(carrier.volume_l, 0.1)
+  const part = (litres: number) => litres / Math.max(trace.room_l, 0.1)
   const water = pick(trace.water_l, moment)
   const kit = Math.max(trace.gear_l - trace.fuel_l - (carrier.kind === 'bottle_cage' ? water : 0), 0)
   const layers: Layer[] = [
@@ -24,6 +25,7 @@ export function layersOf(carrier: Carrier, trace: CarrierTrace, moment: number):
   return layers.filter((layer) => layer.share > 0.004)
 }
 
+const MOST_MARKS = 3
 const LOOK: Record<BagState, { width: number; dash?: string }> = {
   rest: { width: 2 },
   selected: { width: 3.2 },
@@ -81,6 +83,7 @@ export const Bag = memo(function Bag({ carrier, trace, box, view, moment, state,
       <path d={path} fill="none" stroke="var(--ink)" strokeWidth={look.width} strokeLinejoin="round" strokeDasharray={shape.open ? undefined : look.dash} />
       {shape.lid && <path d={`M${at([left, high - 34])}L${at([right, high - 34])}`} stroke="var(--ink)" strokeWidth={1.2} />}
       {shape.straps?.map((u) => <path key={u} d={`M${at([left + u * (right - left), low])}L${at([left + u * (right - left), high])}`} stroke="var(--ink)" strokeWidth={2.2} />)}
+      <StateMarks states={trace.states.slice(0, MOST_MARKS)} x={view.x((left + right) / 2) - 8 * Math.min(trace.states.length, MOST_MARKS)} y={view.y(low) - 20} />
       {state === 'fits' && (
         <>
           <path d={path} fill="none" stroke="var(--onnow)" strokeWidth={4} strokeDasharray="6 4" />

@@ -12,6 +12,7 @@ import { Plan } from './Plan'
 import { NumberTab } from './ribbonMarks'
 import { RigLabels } from './RigLabels'
 import { fit, type Placed, planRect, type Rect, type RigView, sideRect } from './rigView'
+import { statesInWords } from './states'
 import { useSize } from './useSize'
 import { usePlaces, useStow } from './useStow'
 import { Weighbridge } from './Weighbridge'
@@ -37,7 +38,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
   const { assessment } = useDesk()
   const { moment, inHand, carrierId, setCarrier } = usePlayhead()
   const { stow } = useStow()
-  const places = usePlaces(inHand?.thingId ?? null)
+  const places = usePlaces(inHand)
   const units = useUnits()
   const frame = useRef<HTMLDivElement>(null)
   const { width, height } = useSize(frame)
@@ -52,18 +53,18 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
   const far = all.filter(({ carrier }) => !seenFrom(carrier, leftSide))
   const view = fit(bike, all, width, height, compact, leftSide)
   const stateOf = (id: string): BagState => {
-    if (!inHand) return id === carrierId ? 'selected' : 'rest'
+    if (!inHand.length) return id === carrierId ? 'selected' : 'rest'
     const place = places.get(id)
     if (!place) return 'rest'
     return place.fits ? 'fits' : 'no'
   }
   const describe = ({ carrier, trace: t }: Placed) => {
-    const place = inHand ? places.get(carrier.id) : undefined
+    const place = places.get(carrier.id)
     const fits = place ? (place.fits ? ', fits' : `, ${place.reason ? units.say(place.reason) : 'does not fit'}`) : ''
-    const figures = `${units.show(pick(t.kg, moment), 'mass')}, ${units.figure(pick(t.litres, moment), 'volume')} of ${units.show(carrier.volume_l, 'volume')}`
-    return `${carrier.name}, ${figures}${fits}`
+    const figures = `${units.show(pick(t.kg, moment), 'mass')}, ${units.figure(pick(t.litres, moment), 'volume')} of ${units.show(t.room_l, 'volume')}`
+    return [carrier.name, figures + fits, statesInWords(t.states)].filter(Boolean).join(', ')
   }
-  const press = (id: string) => (inHand ? stow(id) : setCarrier(id === carrierId ? null : id))
+  const press = (id: string) => (inHand.length ? stow(id) : setCarrier(id === carrierId ? null : id))
   const planY = 74
   const rects = [
     ...near.map((p) => ({ ...p, rect: sideRect(view, p.box) })),
@@ -89,7 +90,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
             <BagButton key={p.carrier.id} type="button" aria-label={describe(p)} title={describe(p)} aria-pressed={p.carrier.id === carrierId}
               data-carrier={p.carrier.id} style={{ left: rect.x, top: rect.y, width: Math.max(rect.w, 32), height: Math.max(rect.h, 32) }}
               onClick={() => press(p.carrier.id)}
-              onDragOver={(e) => inHand && e.preventDefault()}
+              onDragOver={(e) => inHand.length && e.preventDefault()}
               onDrop={(e) => {
                 e.preventDefault()
                 stow(p.carrier.id)

@@ -1,7 +1,11 @@
 /** What each bag holds, beside it: on it where there is room, in a row above, or at the front's edge. */
-import { type Bike, pick } from '../api/client'
+import { type Bike, type CarrierState, pick } from '../api/client'
 import type { useUnits } from '../ui/preferences'
 import { type Placed, type RigView, sideRect } from './rigView'
+import { STATE_WORDS } from './states'
+
+/** States that the drawing shows by fill or shape and that need no word beside the name. */
+const QUIET: readonly CarrierState[] = ['full', 'pinned']
 
 export function RigLabels({ placed, view, moment, width, compact, units, bike }: {
   placed: Placed[]
@@ -15,9 +19,9 @@ export function RigLabels({ placed, view, moment, width, compact, units, bike }:
   const items = placed.map((p) => {
     const rect = sideRect(view, p.box)
     const kg = pick(p.trace.kg, moment)
-    const states = [p.carrier.improvised && 'tied on', p.carrier.leaks && 'leaks', p.trace.fullest_kg > p.carrier.limit_kg + 0.005 && 'over', p.trace.fullest_l > p.carrier.volume_l + 0.005 && 'too full'].filter(Boolean)
-    const carrier = { ...p.carrier, name: [p.carrier.name, ...states].join(', ') }
-    return { ...p, carrier, rect, cx: rect.x + rect.w / 2, cy: rect.y + rect.h / 2, kg: units.show(kg, 'mass') , litres: `${units.figure(pick(p.trace.litres, moment), 'volume')} of ${units.show(p.carrier.volume_l, 'volume')}` }
+    const told = p.trace.states.filter((s) => !QUIET.includes(s))
+    const carrier = { ...p.carrier, name: [p.carrier.name, ...told.map((s) => STATE_WORDS[s])].join(', ') }
+    return { ...p, carrier, rect, cx: rect.x + rect.w / 2, cy: rect.y + rect.h / 2, kg: units.show(kg, 'mass') , litres: `${units.figure(pick(p.trace.litres, moment), 'volume')} of ${units.show(p.trace.room_l, 'volume')}` }
   })
   if (compact) {
     return items.filter((i) => i.rect.w > 32 && i.rect.h > 26).map((i) => (

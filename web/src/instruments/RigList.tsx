@@ -4,6 +4,7 @@ import { type Bike, type BikeTrace, pick } from '../api/client'
 import { Button } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
 import { usePlayhead } from './moment'
+import { statesInWords } from './states'
 import { usePlaces, useStow } from './useStow'
 
 const Table = styled.table`
@@ -17,7 +18,7 @@ const Scroll = styled.div`flex: 1; overflow: auto; padding: 8px 12px 48px;`
 export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
   const { moment, inHand, setCarrier } = usePlayhead()
   const { stow } = useStow()
-  const places = usePlaces(inHand?.thingId ?? null)
+  const places = usePlaces(inHand)
   const units = useUnits()
   const at = (column: number[]) => pick(column, moment)
   return (
@@ -37,14 +38,14 @@ export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
             const place = places.get(carrier.id)
             return (
               <tr key={carrier.id}>
-                <td>{carrier.name}{found.fullest_kg > carrier.limit_kg + 0.005 || found.fullest_l > carrier.volume_l + 0.005 ? ' (over)' : ''}</td>
+                <td>{carrier.name}{found.states.length > 0 && <small> ({statesInWords(found.states)})</small>}</td>
                 <td className="n">{units.show(at(found.kg), 'mass')}</td>
                 <td className="n">{units.show(carrier.limit_kg, 'mass')}</td>
                 <td className="n">{units.show(at(found.litres), 'volume')}</td>
-                <td className="n">{units.show(carrier.volume_l, 'volume')}</td>
+                <td className="n">{units.show(found.room_l, 'volume')}</td>
                 <td>{carrier.reach}, {carrier.dryness}</td>
                 <td>
-                  {inHand ? (
+                  {inHand.length ? (
                     <Button $small onPress={() => stow(carrier.id)}>Stow here{place ? (place.fits ? ', fits' : place.reason ? `, ${units.say(place.reason)}` : '') : ''}</Button>
                   ) : (
                     <Button $small onPress={() => setCarrier(carrier.id)}>Open</Button>

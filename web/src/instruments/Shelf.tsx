@@ -39,7 +39,8 @@ type Shown = 'shelf' | 'bikes'
 export function Shelf() {
   const { sheet, assessment } = useDesk()
   const { carrierId, setCarrier, inHand } = usePlayhead()
-  const { entries, stow } = useStow()
+  const { entries, stow, wordsFor } = useStow()
+  const [several, setSeveral] = useState(false)
   const { mending, setMending } = usePreferences()
   const units = useUnits()
   const [wanted, setShown] = useState<Shown>('shelf')
@@ -56,12 +57,13 @@ export function Shelf() {
   const litres = onShelf.reduce((sum, t) => sum + t.volume_l * (assessment.shelf[t.id] ?? 0), 0)
   const shelfCount = onShelf.reduce((sum, t) => sum + (assessment.shelf[t.id] ?? 0), 0)
   const placedCount = sheet.load.placements.reduce((sum, p) => sum + p.count, 0)
+  const stowed = inHand.some((h) => h.from !== null)
   const groups = carrierId ? entries.filter((e) => e.id === carrierId) : entries
   return (
-    <Column aria-label="Shelf" id="shelf" onDragOver={(e) => inHand?.from && e.preventDefault()}
+    <Column aria-label="Shelf" id="shelf" data-shelf="" onDragOver={(e) => stowed && e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault()
-        if (inHand?.from) stow(null)
+        if (stowed) stow(null)
       }}>
       <Head>
         <Section>Shelf</Section>
@@ -71,7 +73,7 @@ export function Shelf() {
         </div>
       </Head>
       {shown === 'bikes' && <Find id="find" type="search" placeholder="Where is …" aria-label="Where is it" value={query} onChange={(e) => setQuery(e.target.value)} />}
-      {inHand?.from && <Button $small onPress={() => stow(null)}>Put it on the shelf</Button>}
+      {stowed && <Button $small onPress={() => stow(null)}>Put {wordsFor(inHand)} on the shelf</Button>}
       <div className="scroll">
         {shown === 'shelf'
           ? (Object.keys(REACH_WORDS) as (keyof typeof REACH_WORDS)[]).map((reach) => {
@@ -80,7 +82,7 @@ export function Shelf() {
               return (
                 <div key={reach} className="group">
                   <RailLine><Icon name={reach} size={17} />{REACH_WORDS[reach]}</RailLine>
-                  {things.map((t) => <ShelfTag key={t.id} thing={t} count={assessment.shelf[t.id] ?? 0} />)}
+                  {things.map((t) => <ThingTag key={t.id} thing={t} count={assessment.shelf[t.id] ?? 0} from={null} several={several} />)}
                 </div>
               )
             })
@@ -90,7 +92,10 @@ export function Shelf() {
               return (
                 <div key={entry.id} className="group">
                   <BagLine entry={entry} inside={inside} />
-                  {inside.map((p) => <StowedTag key={p.thing_id + String(p.pinned)} placement={p} thing={byId.get(p.thing_id)} />)}
+                  {inside.map((p) => {
+                    const thing = byId.get(p.thing_id)
+                    return thing && <ThingTag key={p.thing_id + String(p.pinned)} thing={thing} count={p.count} from={p.carrier_id} pinned={p.pinned} several={several} />
+                  })}
                   <FoodLine carrierId={entry.id} />
                 </div>
               )
@@ -99,6 +104,7 @@ export function Shelf() {
           <Muted>{sheet.kit.length ? 'Everything is stowed.' : 'No things yet. Bring a list under Kit.'}</Muted>
         )}
       </div>
+      <ToggleButton className="mending" isSelected={several} onChange={setSeveral}>{several ? '☑' : '☐'} Take several in hand{inHand.length > 1 ? ` (${inHand.length})` : ''}</ToggleButton>
       <ToggleButton className="mending" isSelected={mending} onChange={setMending}>{mending ? '☑' : '☐'} Make room around what I move</ToggleButton>
       {shown === 'shelf' && onShelf.length > 0 && (
         <Bill>Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>{minutesWords(mass, assessment.minutes_per_kg)}</Bill>
@@ -142,30 +148,18 @@ function FoodLine({ carrierId }: { carrierId: string }) {
   return <p className="food"><svg width="14" height="14" aria-hidden="true"><rect width="14" height="14" fill="url(#food)" stroke="var(--ink)" /></svg>{share.tenths * 10}{'\u00a0'}% of the food</p>
 }
 
-function ShelfTag({ thing, count }: { thing: Thing; count: number }) {
+function ThingTag({ thing, count, from, pinned, several }: { thing: Thing; count: number; from: string | null; pinned?: boolean; several: boolean }) {
   const { assessment } = useDesk()
-  const { inHand, setInHand } = usePlayhead()
-  const { pickUp } = useStow()
-  const held = inHand?.thingId === thing.id && inHand.from === null
+  const { inHand } = usePlayhead()
+  const { pickUp, putBack, holds, move } = useStow()
+  const mine = { thingId: thing.id, count, from }
+  const held = holds(mine)
   return (
-    <Tag thing={thing} count={count} minutesPerKg={assessment.minutes_per_kg} held={held}
-      onPress={() => (held ? setInHand(null) : pickUp(thing.id, count, null))}
-      onDragStart={() => pickUp(thing.id, count, null)}
-      menu={<MoveMenu thing={thing} count={count} from={null} />} />
-  )
-}
-
-function StowedTag({ placement, thing }: { placement: Placement; thing: Thing | undefined }) {
-  const { assessment } = useDesk()
-  const { inHand, setInHand } = usePlayhead()
-  const { pickUp } = useStow()
-  if (!thing) return null
-  const held = inHand?.thingId === thing.id && inHand.from === placement.carrier_id
-  return (
-    <Tag thing={thing} count={placement.count} minutesPerKg={assessment.minutes_per_kg} held={held} pinned={placement.pinned}
-      onPress={() => (held ? setInHand(null) : pickUp(thing.id, placement.count, placement.carrier_id))}
-      onDragStart={() => pickUp(thing.id, placement.count, placement.carrier_id)}
-      menu={<MoveMenu thing={thing} count={placement.count} from={placement.carrier_id} pinned={placement.pinned} />} />
+    <Tag thing={thing} count={count} minutesPerKg={assessment.minutes_per_kg} held={held} pinned={pinned}
+      onPress={(more) => (held ? putBack(mine) : pickUp(mine, more || several))}
+      onDragStart={() => !held && pickUp(mine, several)}
+      onDrop={(to) => move(held || several ? [...inHand.filter((h) => h.thingId !== thing.id || h.from !== from), mine] : [mine], to)}
+      menu={<MoveMenu thing={thing} count={count} from={from} pinned={pinned} />} />
   )
 }
 
@@ -177,7 +171,7 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
   const at = mine?.find((c) => c.id === from)
   const twin = mine?.find((c) => c.kind === at?.kind && c.id !== from && c.side !== 'middle' && c.side !== at?.side)?.id
   const [asked, setAsked] = useState(false)
-  const places = usePlaces(open ? thing.id : null)
+  const places = usePlaces(open ? [{ thingId: thing.id, count }] : [])
   const units = useUnits()
   const ordered = [...places.keys(), ...entries.map((e) => e.id).filter((id) => !places.has(id))]
   const listed: MenuEntry[] = ordered.flatMap((id) => {
@@ -209,13 +203,13 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
     <Menu label={`Move ${thing.name}`} entries={listed}
       onChoose={(id) => {
         if (id === '#why') setAsked(true)
-        else if (id === '#shelf') move(thing.id, count, from, null)
-        else if (id === '#split' && twin && from !== null) move(thing.id, Math.floor(count / 2), from, twin)
+        else if (id === '#shelf') move([{ thingId: thing.id, count, from }], null)
+        else if (id === '#split' && twin && from !== null) move([{ thingId: thing.id, count: Math.floor(count / 2), from }], twin)
         else if (id.startsWith('#kit:')) void change(`Move the kit ${thing.kit} to ${label(id.slice(5))}`.slice(0, 200), { load: moveKit(sheet.load, together, from, id.slice(5)) })
-        else if (id === '#one') pickUp(thing.id, 1, from)
+        else if (id === '#one') pickUp({ thingId: thing.id, count: 1, from })
         else if (id === '#pin' && from !== null) {
           void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), { load: pinThing(sheet.load, thing.id, from, !pinned) })
-        } else move(thing.id, count, from, id)
+        } else move([{ thingId: thing.id, count, from }], id)
       }}>
       <IconButton aria-label={`Move ${thing.name}`} onPressStart={() => setOpen(true)} onFocus={() => setOpen(true)}>
         <Icon name="more" size={16} />

@@ -1,16 +1,20 @@
 /** A thing as a tag: name, and what it costs on this tour. */
-import type { ReactNode } from 'react'
+import { type ReactNode, useRef } from 'react'
 import styled, { css } from 'styled-components'
 import type { Thing } from '../api/client'
 import { Icon } from '../ui/icons'
 import { useUnits } from '../ui/preferences'
 import { phone } from '../ui/theme'
+import { useTouchDrag } from './useTouchDrag'
+
+/** Where fingers point, the browser's own dragging would get in the way of ours. */
+const FINGERS = window.matchMedia('(pointer: coarse)').matches
 
 const cut = 'polygon(9px 0, 100% 0, 100% 100%, 9px 100%, 0 calc(100% - 9px), 0 9px)'
 
 export const TagBody = styled.button<{ $held?: boolean }>`
   display: block; width: 100%; min-height: 42px; position: relative; margin-top: 4px; background: var(--edge); clip-path: ${cut};
-  text-align: left;
+  text-align: left; user-select: none; -webkit-touch-callout: none; touch-action: manipulation;
   &::before { content: ''; position: absolute; inset: 1.5px; background: var(--tag); clip-path: ${cut}; }
   &::after { content: ''; position: absolute; left: 9px; top: 50%; width: 9px; height: 9px; margin-top: -4.5px; border-radius: 50%; background: var(--sky); border: 1.5px solid var(--edge); }
   &:hover { background: var(--ink); }
@@ -36,23 +40,26 @@ export function minutesWords(kg: number, perKg: number | null): string {
   return minutes < 0.5 ? ', under 1 min a day' : `, about ${Math.round(minutes)} min a day`
 }
 
-export function Tag({ thing, count, minutesPerKg, where, held, pinned, onPress, onDragStart, menu }: {
+export function Tag({ thing, count, minutesPerKg, where, held, pinned, onPress, onDragStart, onDrop, menu }: {
   thing: Thing
   count: number
   minutesPerKg: number | null
   where?: string
   held: boolean
   pinned?: boolean
-  onPress: () => void
+  onPress: (more: boolean) => void
   onDragStart: () => void
+  onDrop: (to: string | null) => void
   menu?: ReactNode
 }) {
   const units = useUnits()
+  const tag = useRef<HTMLButtonElement>(null)
+  useTouchDrag(tag, onDragStart, onDrop)
   const guess = thing.guess ? '~' : ''
   const mass = thing.mass_kg * count
   return (
     <Wrap>
-      <TagBody type="button" $held={held} aria-pressed={held} draggable data-thing={thing.id} onClick={onPress}
+      <TagBody ref={tag} type="button" $held={held} aria-pressed={held} draggable={!FINGERS} data-thing={thing.id} onClick={(e) => onPress(e.ctrlKey || e.metaKey || e.shiftKey)}
         onDragStart={(e) => {
           e.dataTransfer.effectAllowed = 'move'
           e.dataTransfer.setData('text/plain', thing.name)

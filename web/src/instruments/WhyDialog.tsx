@@ -55,7 +55,7 @@ export function WhyDialog({ thing, from, onClose }: { thing: Thing; from: string
                   <td>{label(place.carrier_id)}</td>
                   <td className="n">{points(place.points)}</td>
                   <td><Muted as="span">{reasons(place.by_aim)}</Muted></td>
-                  <td className="n"><Button $small onPress={() => { onClose(); move(thing.id, 1, from, place.carrier_id) }}>Move it</Button></td>
+                  <td className="n"><Button $small onPress={() => { onClose(); move([{ thingId: thing.id, count: 1, from }], place.carrier_id) }}>Move it</Button></td>
                 </tr>
               ))}
               {shut.slice(0, MOST).map((place) => (

@@ -48,6 +48,11 @@ export function bagShape(carrier: Carrier, box: Box): BagShape {
       return { outline: inBox(box, [[0.03, 0], [0.97, 0], [1, 0.06], [1, 0.87], [0.94, 1], [0.08, 1], [0, 0.87], [0, 0.06]]), straps: [0.22, 0.5, 0.78] }
     case 'bottle_cage':
       return { outline: bottle(box, carrier.hangs_on) }
+    case 'compartment':
+    case 'bladder_sleeve':
+      return { outline: inBox(box, [[0.05, 0.04], [0.9, 0.04], [0.95, 0.96], [0.05, 0.96]]) }
+    case 'net':
+      return { outline: inBox(box, [[0.02, 0], [0.98, 0], [0.88, 0.7], [0.7, 1], [0.3, 1], [0.12, 0.7]]), straps: [0.33, 0.66], open: true }
     default:
       return { outline: inBox(box, [[0.08, 0], [0.92, 0], [1, 0.08], [1, 0.94], [0.9, 1], [0.1, 1], [0, 0.94], [0, 0.08]]) }
   }

@@ -3,7 +3,7 @@ import { createContext, type ReactNode, useCallback, useContext, useMemo, useSta
 import type { Moments } from '../api/client'
 import { useDesk } from '../api/tour'
 
-export interface InHand {
+export interface Held {
   thingId: string
   count: number
   /** The carrier it comes from; null: the shelf. */
@@ -18,8 +18,8 @@ interface Playhead {
   setBike: (id: string) => void
   carrierId: string | null
   setCarrier: (id: string | null) => void
-  inHand: InHand | null
-  setInHand: (thing: InHand | null) => void
+  inHand: Held[]
+  setInHand: (things: Held[]) => void
   spoken: string
   speak: (words: string) => void
 }
@@ -45,7 +45,7 @@ export function PlayheadProvider({ children }: { children: ReactNode }) {
   const [wanted, setWanted] = useState<number | null>(null)
   const [bike, setBike] = useState<string | null>(null)
   const [carrierId, setCarrier] = useState<string | null>(null)
-  const [inHand, setInHand] = useState<InHand | null>(null)
+  const [inHand, setInHand] = useState<Held[]>([])
   const [spoken, speak] = useState('')
   const last = (moments?.km.length ?? 1) - 1
   const moment = Math.max(0, Math.min(wanted ?? moments?.fullest ?? 0, last))

@@ -1,5 +1,7 @@
 import { useState } from 'react'
-import { Button, Field } from './controls'
+import { Button } from './controls'
+import { Field } from './fields'
+import { freeId } from './freeId'
 
 /** A name, and a button that keeps something under it; without a name it gets the next number. */
 export function KeepAs({ label, placeholder, most, taken, stem, onKeep }: {
@@ -12,9 +14,8 @@ export function KeepAs({ label, placeholder, most, taken, stem, onKeep }: {
 }) {
   const [name, setName] = useState('')
   const keep = () => {
-    let n = taken.length + 1
-    while (taken.includes(`${stem}-${n}`)) n += 1
-    onKeep(`${stem}-${n}`, name.trim() || `${stem[0]?.toUpperCase()}${stem.slice(1)} ${n}`)
+    const id = freeId(stem, taken)
+    onKeep(id, name.trim() || `${id[0]?.toUpperCase()}${id.slice(1).replace('-', ' ')}`)
     setName('')
   }
   return (

@@ -1,12 +1,8 @@
-/** Buttons, fields, rails and dialogs: React Aria's behaviour, our looks. */
-import { type ReactNode, useState } from 'react'
+/** Buttons, rails, menus and dialogs: React Aria's behaviour, our looks. */
+import type { ReactNode } from 'react'
 import * as Aria from 'react-aria-components'
 import styled, { css } from 'styled-components'
-import type { Quantity } from '../api/client'
-import { Icon } from './icons'
-import { usePreferences } from './preferences'
 import { phone, sign } from './theme'
-import { figure, read, unitOf } from './units'
 
 export const Button = styled(Aria.Button)<{ $wanted?: boolean; $small?: boolean }>`
   display: inline-flex; align-items: center; justify-content: center; gap: 6px; white-space: nowrap;
@@ -48,143 +44,19 @@ export const RailLine = styled.div`
   > em { margin-left: auto; font-style: normal; font-weight: 500; color: var(--ink2); }
 `
 
-const fieldLook = css`
-  width: 100%; min-height: 36px; padding: 4px 8px; border: 1.5px solid var(--edge); border-radius: 3px;
-  background: var(--tag); color: var(--ink); font-size: 14px;
-  ${phone} { min-height: 48px; }
-`
-
-const Labelled = styled.div`
-  display: flex; flex-direction: column; gap: 2px; min-width: 0;
-  label, .label { font-size: 12.5px; font-stretch: 86%; font-weight: 600; color: var(--ink2); }
-  input, textarea { ${fieldLook} }
-  .refusal { font-size: 12.5px; color: var(--ink); font-weight: 600; }
-`
-
-/** A text field with its name above it. */
-export function Field({ label, value, onChange, type = 'text', ...rest }: {
-  label: string
-  value: string
-  onChange: (value: string) => void
-  type?: 'text' | 'date'
-  placeholder?: string
-}) {
-  return (
-    <Labelled as={Aria.TextField} value={value} onChange={onChange} type={type} {...rest}>
-      <Aria.Label>{label}</Aria.Label>
-      <Aria.Input placeholder={rest.placeholder} />
-    </Labelled>
-  )
-}
-
-/** A key in a field; unless told otherwise it goes no further, and keys that work everywhere must. */
-type FieldKey = React.KeyboardEvent & { continuePropagation: () => void }
-
-/** A text field whose words are taken when it is left or Enter is pressed; Escape puts the old ones back. */
-export function SettledField({ label, value, onChange, optional = false }: { label: string; value: string; onChange: (value: string) => void; optional?: boolean }) {
-  const [typed, setTyped] = useState<string | null>(null)
-  const settle = () => {
-    if (typed !== null && typed.trim() !== value && (typed.trim() || optional)) onChange(typed.trim())
-    setTyped(null)
-  }
-  return (
-    <Labelled as={Aria.TextField} value={typed ?? value} onChange={setTyped} onBlur={settle}
-      onKeyDown={(e: FieldKey) => {
-        if (e.key === 'Enter') settle()
-        else if (e.key === 'Escape') setTyped(null)
-        else e.continuePropagation()
-      }}>
-      <Aria.Label>{label}</Aria.Label>
-      <Aria.Input />
-    </Labelled>
-  )
-}
-
-/** A quantity, typed in any unit the rider likes and kept in the base unit. Refuses in words and keeps what was typed. */
-export function Measure({ label, value, quantity, onChange, least = 0, most = Infinity, decimals, hidden = false }: {
-  label: string
-  value: number
-  quantity: Quantity
-  onChange: (value: number) => void
-  least?: number
-  most?: number
-  decimals?: number
-  hidden?: boolean
-}) {
-  const { system } = usePreferences()
-  const shown = figure(value, quantity, system, decimals).replace(/[\u202f\u00a0]/g, '').replace('\u2212', '-')
-  const [typed, setTyped] = useState<string | null>(null)
-  const [refusal, setRefusal] = useState('')
-  const unit = unitOf(quantity, system)
-  const settle = () => {
-    if (typed === null || typed === shown) return setTyped(null)
-    const amount = read(typed, quantity, system)
-    if (amount === undefined) return setRefusal(`“${typed}” is no amount; try 1.4 ${unit}`)
-    if (amount < least || amount > most) {
-      return setRefusal(`between ${figure(least, quantity, system)} and ${figure(most, quantity, system)} ${unit}`)
-    }
-    setRefusal('')
-    setTyped(null)
-    onChange(amount)
-  }
-  return (
-    <Labelled as={Aria.TextField} value={typed ?? shown} onChange={setTyped} onBlur={settle} isInvalid={refusal !== ''}
-      onKeyDown={(e: FieldKey) => {
-        if (e.key === 'Enter') settle()
-        else if (e.key === 'Escape') {
-          setTyped(null)
-          setRefusal('')
-        } else e.continuePropagation()
-      }}>
-      <Aria.Label className={hidden ? 'unseen' : 'label'}>{unit ? `${label}, ${unit}` : label}</Aria.Label>
-      <Aria.Input inputMode="text" />
-      {refusal && <Aria.Text slot="errorMessage" className="refusal">{refusal}</Aria.Text>}
-    </Labelled>
-  )
-}
-
-export const Area = styled.textarea`${fieldLook} min-height: 160px; font-family: ui-monospace, monospace; font-size: 12.5px;`
-
-const SelectButton = styled(Aria.Button)`
-  ${fieldLook} display: flex; align-items: center; justify-content: space-between; gap: 6px; text-align: left; cursor: pointer;
-  font-size: 13px; font-stretch: 88%; font-weight: 550;
-`
-
-const Popover = styled(Aria.Popover)`
+export const Popover = styled(Aria.Popover)`
   background: var(--tag); border: 2px solid var(--ink); border-radius: 3px; min-width: var(--trigger-width); overflow: auto;
   max-height: 340px;
 `
 
-const itemLook = css`
+/** How an entry of a list or menu looks. */
+export const itemLook = css`
   padding: 8px 12px; min-height: 36px; cursor: pointer; outline: none; font-size: 13.5px;
   &[data-focused] { background: var(--ink); color: var(--tag); }
   &[data-disabled] { color: var(--ink3); cursor: default; }
   small { display: block; font-size: 12px; font-stretch: 84%; }
 `
-const Item = styled(Aria.ListBoxItem)`${itemLook} &[data-selected] { font-weight: 750; }`
 const MenuRow = styled(Aria.MenuItem)`${itemLook}`
-
-/** One of a few choices. */
-export function Choice<T extends string>({ label, value, options, onChange, hidden = false }: {
-  label: string
-  value: T
-  options: { id: T; text: string }[]
-  onChange: (value: T) => void
-  hidden?: boolean
-}) {
-  return (
-    <Labelled as={Aria.Select} selectedKey={value} onSelectionChange={(key: Aria.Key | null) => key !== null && onChange(key as T)}>
-      <Aria.Label className={hidden ? 'unseen' : 'label'}>{label}</Aria.Label>
-      <SelectButton>
-        <Aria.SelectValue />
-        <Icon name="down" size={14} />
-      </SelectButton>
-      <Popover>
-        <Aria.ListBox items={options}>{(option) => <Item id={option.id}>{option.text}</Item>}</Aria.ListBox>
-      </Popover>
-    </Labelled>
-  )
-}
 
 export interface MenuEntry {
   id: string
@@ -271,57 +143,6 @@ export function FileButton({ accept, onFile, onFiles, children, wanted, small }:
     </Aria.FileTrigger>
   )
 }
-
-const Strip = styled.div`
-  display: flex; align-items: center; gap: 12px; padding: 8px 20px; background: var(--tag); border-bottom: 2px solid var(--ink);
-  p { flex: 1; }
-`
-
-/** Trouble, or news: what happened, what is safe, what to do. It stays until it is answered. */
-export function Notice({ children, onClose, action, urgent }: {
-  children: ReactNode
-  onClose: () => void
-  action?: { text: string; run: () => void }
-  urgent?: boolean
-}) {
-  return (
-    <Strip role={urgent ? 'alert' : 'status'} className="no-print">
-      <p>{children}</p>
-      {action && <Button $small $wanted onPress={action.run}>{action.text}</Button>}
-      <Button $small onPress={onClose}>Close</Button>
-    </Strip>
-  )
-}
-
-export const Gauge = styled(Aria.ProgressBar)`
-  flex: 1; display: flex; align-items: center; gap: 12px; font-weight: 600; font-stretch: 88%;
-  > div { flex: 1; max-width: 340px; height: 10px; border: 1.5px solid var(--ink); border-radius: 3px; overflow: hidden; }
-  > div > div { height: 100%; background: var(--ink); }
-`
-
-/** Long work, how far it is, and a button to call it off. */
-export function UnderWay({ what, share, onCancel, cancelText = 'Cancel' }: { what: string; share: number | null; onCancel: () => void; cancelText?: string }) {
-  return (
-    <Strip className="no-print">
-      <Gauge aria-label={what} value={(share ?? 0) * 100} isIndeterminate={share === null}>
-        {({ percentage, valueText }) => (
-          <>
-            <span>{what} …</span>
-            <div><div style={{ width: `${percentage ?? 0}%` }} /></div>
-            <span>{share === null ? '' : valueText}</span>
-          </>
-        )}
-      </Gauge>
-      <Button $small onPress={onCancel}>{cancelText}</Button>
-    </Strip>
-  )
-}
-
-/** Holds the place of what is still on its way. */
-export const Loading = styled.p.attrs({ role: 'status', children: 'One moment …' })`
-  flex: 1; display: grid; place-content: center; color: var(--ink2); opacity: 0; animation: appear 0.2s 0.3s forwards;
-  @keyframes appear { to { opacity: 1; } }
-`
 
 const TabFrame = styled(Aria.Tabs)`
   display: flex; flex-direction: column; min-height: 0; flex: 1;

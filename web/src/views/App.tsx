@@ -4,7 +4,8 @@ import { Navigate, NavLink, Outlet, Route, Routes, useNavigate, useParams } from
 import styled from 'styled-components'
 import { TourProvider, useDesk } from '../api/tour'
 import { PlayheadProvider, usePlayhead } from '../instruments/moment'
-import { IconButton, Menu, Notice, Loading, UnderWay } from '../ui/controls'
+import { IconButton, Menu } from '../ui/controls'
+import { Notice, Loading, UnderWay } from '../ui/notices'
 import { Icon, type IconName, Mark, Textures } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { narrow, phone, sign } from '../ui/theme'
@@ -182,7 +183,7 @@ function useKeys() {
           void navigate(view.path)
         }
       } else if (e.key === 'Escape') {
-        setInHand(null)
+        setInHand([])
         setCarrier(null)
       } else if (letters && !typing && !e.ctrlKey && !e.metaKey && !e.altKey) {
         const moments = assessment.moments

@@ -2,7 +2,8 @@
 import { useState } from 'react'
 import type { Reach, Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Actions, Button, Choice, Dialog, Field, Measure, Muted, Row } from '../../ui/controls'
+import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
+import { Choice, Field, Measure } from '../../ui/fields'
 import { REACH_WORDS } from '../../ui/icons'
 import { Picks } from '../../ui/Picks'
 import { PriceLine } from './PriceLine'
@@ -11,7 +12,7 @@ const NATURES = ['food', 'fuel', 'soap', 'down', 'sharp', 'air_mat', 'electronic
 const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
 
 const EMPTY: Thing = {
-  id: '', name: '', kit: '', count: 1, mass_kg: 0, volume_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
+  id: '', name: '', kit: '', count: 1, mass_kg: 0, volume_l: 0, pressed_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
   rider_id: null, holds_water_l: 0, soft_vessel: false, fuel: false, food: false, guess: false, because: '', price: null, inside: null,
 }
 const FLAGS = { wet: 'gets wet', guess: 'mass is a guess', fuel: 'is fuel', food: 'is food that always comes', soft_vessel: 'soft vessel' } as const
@@ -31,6 +32,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
     if (!draft.name.trim()) return setTrouble('Give the thing a name.')
     if (draft.volume_l === 0) return setTrouble('Say its packed volume: what it takes in a bag.')
     const stem = draft.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').slice(0, 30) || 'thing'
+    if (draft.pressed_l > draft.volume_l) return setTrouble('Pressed it cannot take more than packed.')
     let id = draft.id || stem
     for (let n = 2; !draft.id && sheet.kit.some((t) => t.id === id); n += 1) id = `${stem}-${n}`
     onKeep({ ...draft, id, name: draft.name.trim() })
@@ -49,6 +51,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
       <Row $min={130}>
         <Measure label="Mass of one" value={draft.mass_kg} quantity="mass" decimals={3} onChange={(mass_kg) => set({ mass_kg })} most={1000} />
         <Measure label="Packed volume of one" value={draft.volume_l} quantity="volume" decimals={2} onChange={(volume_l) => set({ volume_l })} most={1000} />
+        <Measure label="Pressed, at least (0: no smaller)" value={draft.pressed_l} quantity="volume" decimals={2} onChange={(pressed_l) => set({ pressed_l })} most={1000} />
         <Measure label="Longest rigid side" value={draft.longest_mm} quantity="length" onChange={(longest_mm) => set({ longest_mm })} most={10000} />
         <Measure label="Holds water" value={draft.holds_water_l} quantity="volume" decimals={2} onChange={(holds_water_l) => set({ holds_water_l })} most={100} />
       </Row>

@@ -4,7 +4,8 @@ import { Slider, SliderOutput, SliderThumb, SliderTrack, Label } from 'react-ari
 import styled from 'styled-components'
 import { api, type Aims } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Actions, Button, Choice, Dialog, Measure, Muted, Row } from '../../ui/controls'
+import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
+import { Choice, Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
 
 const Grid = styled.div`

@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { pick } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Findings } from '../../instruments/Findings'
+import { HandTray } from '../../instruments/HandTray'
 import { usePlayhead } from '../../instruments/moment'
 import { Ribbon } from '../../instruments/Ribbon'
 import { RigDrawing } from '../../instruments/RigDrawing'
@@ -94,6 +95,7 @@ export function LoadView() {
         <PhoneReadings />
         <Findings />
       </Stage>
+      <HandTray />
       <Ribbon />
       {comparing && <KeptLoads onClose={() => setComparing(false)} />}
       {aiming && <AimsDialog onClose={() => setAiming(false)} />}

@@ -3,7 +3,8 @@ import { useRef, useState } from 'react'
 import styled from 'styled-components'
 import type { Proposal } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Button, Gauge } from '../../ui/controls'
+import { Button } from '../../ui/controls'
+import { Gauge } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
 
 const Board = styled.div`

@@ -114,7 +114,7 @@ function BagCard({ card, label, ticked, toggle }: { card: PackCard; label: strin
     <Card aria-label={label}>
       <div>
         <Title as="h2">{label}</Title>
-        <Muted>{bike?.name}. {units.show(card.mass_kg, 'mass', 2)} of {units.show(carrier?.limit_kg ?? 0, 'mass', 2)}, {units.show(card.volume_l, 'volume')} of {units.show(carrier?.volume_l ?? 0, 'volume')}, leaving on day 1. Step 1 is at the bottom.</Muted>
+        <Muted>{bike?.name}. {units.show(card.mass_kg, 'mass', 2)} of {units.show(carrier?.limit_kg ?? 0, 'mass', 2)}, {units.show(card.volume_l, 'volume')} of {units.show(card.room_l, 'volume')}, leaving on day 1. Step 1 is at the bottom.</Muted>
         <Layers reversed>
           {card.empty_l > 0.3 && <li className="empty" style={tall(card.empty_l)}>{units.show(card.empty_l, 'volume')} empty{kept ? ', kept for shopping' : ''}</li>}
           {card.food_l > 0.05 && (

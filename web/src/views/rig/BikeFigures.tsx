@@ -1,7 +1,10 @@
 /** All figures of a bike, by what they are about; each can be overwritten. */
+import type { ReactNode } from 'react'
+import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import type { Bike, Quantity } from '../../api/client'
-import { Choice, Measure, Muted, Row } from '../../ui/controls'
+import type { Bike, BikeTrace, Quantity } from '../../api/client'
+import { Button, Menu, Muted, Row } from '../../ui/controls'
+import { Choice, Measure } from '../../ui/fields'
 
 type Key = { [K in keyof Bike]: Bike[K] extends number ? K : never }[keyof Bike]
 const GROUPS: [string, [Key, string, Quantity, number, number?][]][] = [
@@ -21,22 +24,54 @@ const GROUPS: [string, [Key, string, Quantity, number, number?][]][] = [
     ['bar_inner_width_mm', 'Bar, free width', 'length', 900, 200], ['post_travel_mm', 'Saddle drops by', 'length', 250], ['fork_travel_mm', 'Fork travel', 'length', 250], ['fork_bolts', 'Bolts a fork leg', 'count', 4],
   ]],
 ]
+const Figure = styled.div`display: flex; flex-direction: column; min-width: 0;`
 const Group = styled.details`
   border-bottom: 1px solid var(--hair);
   summary { cursor: pointer; min-height: 36px; display: flex; align-items: center; font-weight: 620; }
   &[open] { padding-bottom: 10px; }
 `
 
-export function BikeFigures({ bike, onChange }: { bike: Bike; onChange: (what: string, bike: Bike) => void }) {
+const SIDES: [keyof BikeTrace['triangle'], string, number, number][] = [
+  ['seat_tube_mm', 'Seat tube', 900, 200], ['top_tube_mm', 'Top tube', 900, 200], ['head_tube_mm', 'Head tube', 400, 50], ['down_tube_mm', 'Down tube', 1000, 300],
+]
+type Source = NonNullable<Bike['sources'][string]>
+const SOURCES: Record<Source, string> = { maker: 'the maker’s', measured: 'measured', default: 'common practice' }
+const Whence = styled(AriaButton)`
+  font-size: 12px; font-stretch: 84%; color: var(--ink2); text-align: left; min-height: 24px; cursor: pointer; border-bottom: 1px dotted var(--ink2); align-self: start;
+  @media (pointer: coarse) { min-height: 44px; }
+`
+
+export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: BikeTrace; onChange: (what: string, bike: Bike) => void }) {
+  /** A figure with where it is from beneath it; one that is overwritten is measured until its rider says it is the maker's. */
+  const figure = (key: string, label: string, field: (taken: (part: Partial<Bike>) => void) => ReactNode) => {
+    const source = bike.sources[key] ?? 'default'
+    const put = (part: Partial<Bike>, from: Source) => onChange(`${label} of ${bike.name}`, { ...bike, ...part, sources: { ...bike.sources, [key]: from } })
+    return (
+      <Figure key={key}>
+        {field((part) => put(part, source === 'default' ? 'measured' : source))}
+        <Menu label={`Where ${label} is from`} entries={(Object.keys(SOURCES) as Source[]).map((id) => ({ id, text: SOURCES[id] }))} onChoose={(id) => put({}, id as Source)}>
+          <Whence aria-label={`${label}: ${SOURCES[source]}. Say where it is from`}>{SOURCES[source]}</Whence>
+        </Menu>
+      </Figure>
+    )
+  }
   return (
     <div>
       {GROUPS.map(([name, figures], i) => (
         <Group key={name} open={i === 0}>
           <summary>{name}</summary>
           <Row $min={110}>
-            {figures.map(([key, label, quantity, most, least = 0]) => (
-              <Measure key={key} label={label} value={bike[key]} quantity={quantity} least={least} most={most} onChange={(v) => onChange(`${label} of ${bike.name}`, { ...bike, [key]: v })} />
-            ))}
+            {figures.map(([key, label, quantity, most, least = 0]) =>
+              figure(key, label, (taken) => <Measure label={label} value={bike[key]} quantity={quantity} least={least} most={most} onChange={(v) => taken({ [key]: v })} />),
+            )}
+            {name === 'Frame' && (
+              <>
+                {SIDES.map(([side, label, most, least]) => figure(side, label, (taken) => (
+                  <Measure label={label} value={trace.triangle[side]} quantity="length" least={least} most={most} onChange={(v) => taken({ triangle: { ...trace.triangle, [side]: v } })} />
+                )))}
+                {bike.triangle && <Button $small onPress={() => onChange(`Draw ${bike.name} by stack and reach`, { ...bike, triangle: null })}>Back to stack and reach</Button>}
+              </>
+            )}
             {name === 'Bar, post and fork' && (
               <>
                 <Choice label="Handlebar" value={bike.drop_bar ? 'drop' : 'flat'} onChange={(v) => onChange(`Bar of ${bike.name}`, { ...bike, drop_bar: v === 'drop' })}
@@ -52,7 +87,7 @@ export function BikeFigures({ bike, onChange }: { bike: Bike; onChange: (what: s
           </Row>
         </Group>
       ))}
-      <Muted>Figures of the catalogue are common practice, no source. The maker’s limits count, the lowest in a chain first.</Muted>
+      <Muted>Press what stands under a figure to say where it is from. Tubes are measured corner to corner, from the middle of one tube to the middle of the next; changed ones count before stack and reach. The maker’s limits count, the lowest in a chain first.</Muted>
     </div>
   )
 }

@@ -1,10 +1,12 @@
 /** What hangs on the bike, chain by chain, with limits and fills; each figure can be overwritten. */
 import styled from 'styled-components'
-import type { Bike, BikeTrace, Carrier, Reach, Support } from '../../api/client'
-import { Button, Choice, Measure, Muted, RailLine, Row, Section, SettledField } from '../../ui/controls'
+import type { Bike, BikeTrace, Carrier, Catalogue, Reach, Support } from '../../api/client'
+import { statesInWords } from '../../instruments/states'
+import { Button, Menu, Muted, RailLine, Row, Section } from '../../ui/controls'
+import { Choice, Measure, SettledField } from '../../ui/fields'
 import { Icon, REACH_WORDS } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
-import { MOUNT_WORDS } from './mounting'
+import { hang, MOUNT_WORDS, partsFor } from './mounting'
 
 const Item = styled.details`
   border-bottom: 1px solid var(--hair); padding: 4px 0;
@@ -15,12 +17,23 @@ const Item = styled.details`
   &[open] { padding-bottom: 10px; }
 `
 
-export function HungList({ bike, trace, onChange }: { bike: Bike; trace: BikeTrace; onChange: (what: string, bike: Bike) => void }) {
+interface Hung {
+  bike: Bike
+  bikes: Bike[]
+  trace: BikeTrace
+  catalogue: Catalogue | undefined
+  onChange: (what: string, bike: Bike) => void
+}
+
+const Parts = styled.div`margin-left: 14px; border-left: 2px solid var(--edge); padding-left: 10px;`
+
+export function HungList(hung: Hung) {
+  const { bike, trace, onChange } = hung
   const units = useUnits()
   const putSupport = (s: Support, part: Partial<Support>) => onChange(`Change ${s.name}`, { ...bike, supports: bike.supports.map((o) => (o.id === s.id ? { ...s, ...part } : o)) })
   const removeSupport = (s: Support) =>
-    onChange(`Take off ${s.name}`, { ...bike, supports: bike.supports.filter((o) => o.id !== s.id), carriers: bike.carriers.filter((c) => c.hangs_on !== s.id) })
-  const alone = bike.carriers.filter((c) => !bike.supports.some((s) => s.id === c.hangs_on))
+    onChange(`Take off ${s.name}`, { ...bike, supports: bike.supports.filter((o) => o.id !== s.id), carriers: bike.carriers.filter((c) => c.hangs_on !== s.id && wholeOf(bike, c).hangs_on !== s.id) })
+  const alone = bike.carriers.filter((c) => ![...bike.supports, ...bike.carriers].some((s) => s.id === c.hangs_on))
   return (
     <>
       <Section>What hangs on it</Section>
@@ -43,35 +56,42 @@ export function HungList({ bike, trace, onChange }: { bike: Bike; trace: BikeTra
                 <Button $small onPress={() => removeSupport(support)}>Take off, with its bags</Button>
               </Row>
             </Item>
-            {bike.carriers.filter((c) => c.hangs_on === support.id).map((c) => <CarrierItem key={c.id} carrier={c} bike={bike} trace={trace} onChange={onChange} />)}
+            {bike.carriers.filter((c) => c.hangs_on === support.id).map((c) => <CarrierItem key={c.id} carrier={c} {...hung} />)}
           </div>
         )
       })}
       <div>
         <RailLine>On the bike itself</RailLine>
-        {alone.map((c) => <CarrierItem key={c.id} carrier={c} bike={bike} trace={trace} onChange={onChange} />)}
+        {alone.map((c) => <CarrierItem key={c.id} carrier={c} {...hung} />)}
         {!alone.length && <Muted>Nothing yet.</Muted>}
       </div>
     </>
   )
 }
 
-function CarrierItem({ carrier, bike, trace, onChange }: { carrier: Carrier; bike: Bike; trace: BikeTrace; onChange: (what: string, bike: Bike) => void }) {
+const wholeOf = (bike: Bike, carrier: Carrier) => bike.carriers.find((c) => c.id === carrier.hangs_on) ?? carrier
+
+function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
+  const { bike, bikes, trace, catalogue, onChange } = hung
   const units = useUnits()
   const found = trace.carriers.find((c) => c.carrier_id === carrier.id)
   const put = (part: Partial<Carrier>) => onChange(`Change ${carrier.name}`, { ...bike, carriers: bike.carriers.map((c) => (c.id === carrier.id ? { ...carrier, ...part } : c)) })
-  const over = (found?.fullest_kg ?? 0) > carrier.limit_kg + 0.005 || (found?.fullest_l ?? 0) > carrier.volume_l + 0.005
+  const states = found?.states ?? []
+  const parts = bike.carriers.filter((c) => c.hangs_on === carrier.id)
+  const socket = catalogue && wholeOf(bike, carrier) === carrier ? partsFor(carrier, catalogue) : undefined
   return (
+   <>
     <Item>
       <summary>
-        <b>{carrier.name}{carrier.colour && `, ${carrier.colour}`}{carrier.improvised && ' (tied on)'}</b>
-        <span className={over ? 'over' : ''}>
-          {units.show(found?.fullest_kg ?? 0, 'mass')} of {units.show(carrier.limit_kg, 'mass')}, {units.show(found?.fullest_l ?? 0, 'volume')} of {units.show(carrier.volume_l, 'volume')}{over ? ', over' : ''}
+        <b>{carrier.name}{carrier.colour && `, ${carrier.colour}`}</b>
+        <span className={states.some((s) => s === 'over' || s === 'too_full') ? 'over' : ''}>
+          {units.show(found?.fullest_kg ?? 0, 'mass')} of {units.show(carrier.limit_kg, 'mass')}, {units.show(found?.fullest_l ?? 0, 'volume')} of {units.show(found?.room_l ?? 0, 'volume')}{states.length > 0 && `, ${statesInWords(states)}`}
         </span>
       </summary>
       <Row $min={100}>
         <SettledField label="Name" value={carrier.name} onChange={(name) => put({ name })} />
         <Measure label="Volume" value={carrier.volume_l} quantity="volume" least={0.1} most={1000} onChange={(volume_l) => put({ volume_l })} />
+        <Measure label="To the brim" value={Math.max(carrier.most_l, carrier.volume_l)} quantity="volume" least={carrier.volume_l} most={1000} onChange={(most_l) => put({ most_l })} />
         <Measure label="Limit" value={carrier.limit_kg} quantity="mass" onChange={(limit_kg) => put({ limit_kg })} />
         <Measure label="Own mass" value={carrier.mass_kg} quantity="mass" decimals={2} onChange={(mass_kg) => put({ mass_kg })} />
         <Measure label="Straps" value={carrier.straps} quantity="count" most={12} onChange={(straps) => put({ straps: Math.round(straps) })} />
@@ -86,9 +106,20 @@ function CarrierItem({ carrier, bike, trace, onChange }: { carrier: Carrier; bik
           options={[{ id: 'waterproof', text: 'Waterproof' }, { id: 'splash', text: 'Keeps out splashes' }, { id: 'open', text: 'Open' }]} />
         <Held value={carrier.improvised} onChange={(improvised) => put({ improvised })} />
         <From value={carrier.source} onChange={(source) => put({ source })} />
-        <Button $small onPress={() => onChange(`Take off ${carrier.name}`, { ...bike, carriers: bike.carriers.filter((c) => c.id !== carrier.id) })}>Take it off</Button>
+        <Button $small onPress={() => onChange(`Take off ${carrier.name}`, { ...bike, carriers: bike.carriers.filter((c) => c.id !== carrier.id && c.hangs_on !== carrier.id) })}>Take it off</Button>
+        {socket && catalogue && socket.offers.length > 0 && (
+          <Menu label={`Add to ${carrier.name}`} entries={socket.offers.map((o) => ({ id: o.key, text: o.name, note: o.note }))}
+            onChoose={(key) => {
+              const offer = socket.offers.find((o) => o.key === key)
+              if (offer) onChange(`Add ${offer.name} to ${carrier.name}`, hang(bike, bikes, socket, offer, catalogue))
+            }}>
+            <Button $small>Divide it, add a pocket …</Button>
+          </Menu>
+        )}
       </Row>
     </Item>
+    {parts.length > 0 && <Parts>{parts.map((c) => <CarrierItem key={c.id} carrier={c} {...hung} />)}</Parts>}
+   </>
   )
 }
 

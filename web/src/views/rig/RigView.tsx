@@ -6,7 +6,9 @@ import { api, type Bike } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
 import { RigDrawing } from '../../instruments/RigDrawing'
-import { Button, Choice, Dialog, Muted, RailLine, Section } from '../../ui/controls'
+import { Button, Dialog, Muted, RailLine, Section } from '../../ui/controls'
+import { Choice } from '../../ui/fields'
+import { freeId } from '../../ui/freeId'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { narrow } from '../../ui/theme'
@@ -49,10 +51,10 @@ export function RigView() {
         ))}
         <Button $small onPress={() => setChoosing(true)}><Icon name="plus" size={14} />{without.length ? `Choose a bike for ${without[0]?.name}` : 'Choose another bike'}</Button>
         <Button $small isDisabled={!bikes.length} onPress={() => setComparing(true)}>Compare rigs{sheet.variants.length ? ` (${sheet.variants.length} kept)` : ''}</Button>
-        {bike && (
+        {bike && trace && (
           <>
             <RailLine>Figures<em>yours to overwrite</em></RailLine>
-            <BikeFigures key={bike.id} bike={bike} onChange={put} />
+            <BikeFigures key={bike.id} bike={bike} trace={trace} onChange={put} />
             <Button $small onPress={() => void change(`Remove ${bike.name}`.slice(0, 200), { rig: { bikes: bikes.filter((b) => b.id !== bike.id) } })}>Remove this bike</Button>
           </>
         )}
@@ -76,7 +78,7 @@ export function RigView() {
         )}
       </section>
       <section aria-label="What hangs on it">
-        {bike && trace && <HungList bike={bike} trace={trace} onChange={put} />}
+        {bike && trace && <HungList bike={bike} bikes={bikes} trace={trace} catalogue={catalogue} onChange={put} />}
       </section>
       {comparing && <Variants onClose={() => setComparing(false)} />}
       <Dialog title="Choose a bike" open={choosing} onClose={() => setChoosing(false)}>
@@ -85,9 +87,7 @@ export function RigView() {
           <Button key={preset.id} onPress={() => {
             const rider = without[0] ?? sheet.riders[0]
             if (!rider) return
-            let n = bikes.length + 1
-            while (bikes.some((b) => b.id === `bike-${n}`)) n += 1
-            const added: Bike = { ...preset, id: `bike-${n}`, rider_id: rider.id, name: `${rider.name}: ${preset.name.toLowerCase()}` }
+            const added: Bike = { ...preset, id: freeId('bike', bikes.map((b) => b.id)), rider_id: rider.id, name: `${rider.name}: ${preset.name.toLowerCase()}` }
             void change(`Choose ${preset.name} for ${rider.name}`, { rig: { bikes: [...bikes, added] } }).then(() => setBike(added.id))
             setChoosing(false)
           }}>

@@ -1,13 +1,20 @@
 /** Rigs side by side on the same tour and kit; choose one. */
 import { useQuery } from '@tanstack/react-query'
-import { api, type RigFigures } from '../../api/client'
+import styled from 'styled-components'
+import { api, type RigFigures, type SchoolRig } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Actions, Button, Dialog, Muted, SettledField } from '../../ui/controls'
+import { Actions, Button, Dialog, Muted, RailLine } from '../../ui/controls'
+import { SettledField } from '../../ui/fields'
+import { freeId } from '../../ui/freeId'
 import { KeepAs } from '../../ui/KeepAs'
 import { useUnits } from '../../ui/preferences'
 import { Few, type Rows, SideBySide } from '../../ui/SideBySide'
 
 const MOST_RIGS = 6
+const SchoolList = styled.ul`
+  display: grid; gap: 8px; grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+  li { display: flex; flex-direction: column; align-items: start; gap: 2px; }
+`
 
 export function Variants({ onClose }: { onClose: () => void }) {
   const { tour, sheet, change, ask } = useDesk()
@@ -35,9 +42,31 @@ export function Variants({ onClose }: { onClose: () => void }) {
         onForget={(r) => void change(`Forget ${r.name}`.slice(0, 200), { variants: sheet.variants.filter((v) => v.id !== r.id) })} />
       <KeepAs label="Keep the rig as it is ridden under the name" placeholder="four panniers" stem="rig" most={MOST_RIGS} taken={sheet.variants.map((v) => v.id)}
         onKeep={(id, name) => void change(`Keep this rig as ${name}`.slice(0, 200), { variants: [...sheet.variants, { id, name, rig: sheet.rig, load: sheet.load }] })} />
+      <Schools onKeep={(school) => void change(`Put ${school.name} beside`.slice(0, 200), { variants: [...sheet.variants, { id: freeId(`rig-${school.id}`, sheet.variants.map((v) => v.id)), name: school.name, rig: school.rig, load: { placements: [], food: [] } }] })}
+        full={sheet.variants.length >= MOST_RIGS} />
       <SettledField optional label="Prices are in" value={sheet.money} onChange={(money) => void change('Name the money', { money: money.slice(0, 12) })} />
       <Actions><Button onPress={onClose}>Close</Button></Actions>
     </Dialog>
+  )
+}
+
+/** The same bikes as other schools would hang them, bare of all that hangs on them now. */
+function Schools({ onKeep, full }: { onKeep: (school: SchoolRig) => void; full: boolean }) {
+  const { tour, sheet } = useDesk()
+  const { data } = useQuery({ queryKey: ['schools', tour.id, tour.revision], queryFn: () => api.rigSchools(tour.id), placeholderData: (before) => before })
+  if (!sheet.rig.bikes.length) return null
+  return (
+    <>
+      <RailLine>Other ways to hang it<em>your bikes, catalogue bags</em></RailLine>
+      <SchoolList>
+        {data?.schools.map((s) => (
+          <li key={s.id}>
+            <Button $small isDisabled={full} onPress={() => onKeep(s)}>{s.name}</Button>
+            <Muted>{s.words}{s.wants.length > 0 && <> No mount here for {s.wants.slice(0, 3).join(', ')}{s.wants.length > 3 && ` and ${s.wants.length - 3} more`}.</>}</Muted>
+          </li>
+        ))}
+      </SchoolList>
+    </>
   )
 }
 

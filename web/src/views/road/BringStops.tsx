@@ -2,7 +2,8 @@
 import { useState } from 'react'
 import { api, Problem, type StopsPreview } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Actions, Area, Button, Choice, Dialog, FileButton, Muted } from '../../ui/controls'
+import { Actions, Button, Dialog, FileButton, Muted } from '../../ui/controls'
+import { Area, Choice } from '../../ui/fields'
 
 export function BringStops({ onClose }: { onClose: () => void }) {
   const { tour, ask } = useDesk()

@@ -1,7 +1,8 @@
 /** Everything a stop can supply, when it can be had, and how far off the road it lies. */
 import { useState } from 'react'
 import type { Stop } from '../../api/client'
-import { Actions, Button, Choice, Dialog, Field, Measure, Muted, Row } from '../../ui/controls'
+import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
+import { Choice, Field, Measure } from '../../ui/fields'
 import { Picks } from '../../ui/Picks'
 import { BIKE_SHOP_WORDS, choices, FUEL_WORDS, MONTHS, SERVICE_WORDS, SHELTER_WORDS, SHOP_WORDS, WATER_WORDS, WEEKDAYS } from './words'
 

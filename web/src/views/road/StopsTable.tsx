@@ -4,6 +4,7 @@ import type { Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { useGoToKm } from '../../instruments/moment'
 import { Button, Muted } from '../../ui/controls'
+import { freeId } from '../../ui/freeId'
 import { useUnits } from '../../ui/preferences'
 import { BringStops } from './BringStops'
 import { Sheet } from './sheet'
@@ -26,10 +27,9 @@ export const StopsTable = memo(function StopsTable({ stops, at, onChange }: { st
   const passed = new Map(assessment.passings.map((p) => [p.stop_id, p]))
   const put = (stop: Stop, part: Partial<Stop>, what: string) => onChange(stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)), what)
   const add = () => {
-    let n = stops.length + 1
-    while (stops.some((s) => s.id === `stop-${n}`)) n += 1
-    onChange([...stops, { ...EMPTY, id: `stop-${n}`, name: `Place at ${units.show(at, 'distance')}`, at_km: at }], 'Add a stop')
-    setOpen(`stop-${n}`)
+    const id = freeId('stop', stops.map((s) => s.id))
+    onChange([...stops, { ...EMPTY, id, name: `Place at ${units.show(at, 'distance')}`, at_km: at }], 'Add a stop')
+    setOpen(id)
   }
   const shown = stops.find((s) => s.id === open)
   return (

@@ -2,7 +2,8 @@
 import { useState } from 'react'
 import { api, type LearnedPace, Problem } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Actions, Button, Choice, Dialog, FileButton, Measure, Muted, Row } from '../../ui/controls'
+import { Actions, Button, Dialog, FileButton, Muted, Row } from '../../ui/controls'
+import { Choice, Measure } from '../../ui/fields'
 
 const TRACKS = ['.gpx', '.geojson', '.json', 'application/gpx+xml', 'application/geo+json']
 

@@ -1,6 +1,7 @@
 /** Design weather by stretch: a hot day and a cold night of the season. */
 import type { Road } from '../../api/client'
-import { Button, IconButton, Measure, Muted, Row } from '../../ui/controls'
+import { Button, IconButton, Muted, Row } from '../../ui/controls'
+import { Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
 
 type Weather = Road['weather'][number]

@@ -1,0 +1,97 @@
+"""A bike as it is loaded along the tour: where its parts are, and what every bag and wheel bears at each moment."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from omnifer.core.model.quantities import Noun
+from omnifer.core.model.rig import FrameTriangle
+from omnifer.core.model.stance import Clash, HangingPlace, Stance
+
+
+class Point(Noun):
+    """A place in the middle plane of a bike [mm]."""
+
+    x: float
+    y: float
+
+
+class Box(Noun):
+    """The space a carrier takes on its bike [mm]."""
+
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+    z0: float
+    z1: float
+
+
+class FramePoints(Noun):
+    """Corner points of a frame, for its drawing [mm]."""
+
+    rear_axle: Point
+    front_axle: Point
+    bottom_bracket: Point
+    seat_cluster: Point
+    saddle: Point
+    head_top: Point
+    head_bottom: Point
+    bar: Point
+
+
+Column = Annotated[list[float], Field(description="A value for each moment; a single one where it never changes")]
+
+
+CarrierState = Literal["over", "too_full", "pressed", "full", "leaks", "improvised", "pinned"]
+
+
+class CarrierTrace(Noun):
+    """What one carrier holds at each moment: in all [kg, l], and by material [l]."""
+
+    carrier_id: str
+    room_l: float = Field(description="What goes in with ease, inner compartments left out [l]")
+    states: list[CarrierState] = Field(description="At its fullest moment, the worst first")
+    kg: Column
+    litres: Column
+    gear_l: float = Field(description="Volume of the things, fuel included")
+    fuel_l: float
+    water_l: Column
+    food_l: Column
+    fullest_kg: float = Field(description="Compartments, pockets and nets included")
+    fullest_l: float
+
+
+class SupportTrace(Noun):
+    """The heaviest moment of a rack, cage or trailer, bags included."""
+
+    support_id: str
+    fullest_kg: float
+    limit_kg: float
+
+
+class BikeTrace(Noun):
+    """Weights under one bike at each moment, without its rider, and the rider's constant part."""
+
+    bike_id: str
+    total_kg: Column
+    front_kg: Column
+    rear_kg: Column
+    trailer_kg: Column
+    hitch_kg: Column
+    left_kg: Column = Field(description="In carriers on the left side, bags included")
+    right_kg: Column
+    centre_x_mm: Column
+    centre_y_mm: Column
+    front_share: Column
+    rider_front_kg: float
+    rider_rear_kg: float
+    minutes_per_kg: float = Field(description="What one kilogram costs on this tour [min/day]")
+    frame: FramePoints
+    triangle: FrameTriangle = Field(description="The frame's sides as drawn")
+    boxes: dict[str, Box]
+    carriers: list[CarrierTrace]
+    supports: list[SupportTrace]
+    stance: Stance
+    clashes: list[Clash]
+    places: list[HangingPlace]

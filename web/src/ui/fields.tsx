@@ -1,0 +1,136 @@
+/** Fields for words, quantities and choices: what is typed is kept until it is left, and refused in words. */
+import { useState } from 'react'
+import * as Aria from 'react-aria-components'
+import styled, { css } from 'styled-components'
+import type { Quantity } from '../api/client'
+import { itemLook, Popover } from './controls'
+import { Icon } from './icons'
+import { usePreferences } from './preferences'
+import { phone } from './theme'
+import { figure, read, unitOf } from './units'
+
+const fieldLook = css`
+  width: 100%; min-height: 36px; padding: 4px 8px; border: 1.5px solid var(--edge); border-radius: 3px;
+  background: var(--tag); color: var(--ink); font-size: 14px;
+  ${phone} { min-height: 48px; }
+`
+
+const Labelled = styled.div`
+  display: flex; flex-direction: column; gap: 2px; min-width: 0;
+  label, .label { font-size: 12.5px; font-stretch: 86%; font-weight: 600; color: var(--ink2); }
+  input, textarea { ${fieldLook} }
+  .refusal { font-size: 12.5px; color: var(--ink); font-weight: 600; }
+`
+
+/** A text field with its name above it. */
+export function Field({ label, value, onChange, type = 'text', ...rest }: {
+  label: string
+  value: string
+  onChange: (value: string) => void
+  type?: 'text' | 'date'
+  placeholder?: string
+}) {
+  return (
+    <Labelled as={Aria.TextField} value={value} onChange={onChange} type={type} {...rest}>
+      <Aria.Label>{label}</Aria.Label>
+      <Aria.Input placeholder={rest.placeholder} />
+    </Labelled>
+  )
+}
+
+/** A key in a field; unless told otherwise it goes no further, and keys that work everywhere must. */
+type FieldKey = React.KeyboardEvent & { continuePropagation: () => void }
+
+/** A text field whose words are taken when it is left or Enter is pressed; Escape puts the old ones back. */
+export function SettledField({ label, value, onChange, optional = false }: { label: string; value: string; onChange: (value: string) => void; optional?: boolean }) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const settle = () => {
+    if (typed !== null && typed.trim() !== value && (typed.trim() || optional)) onChange(typed.trim())
+    setTyped(null)
+  }
+  return (
+    <Labelled as={Aria.TextField} value={typed ?? value} onChange={setTyped} onBlur={settle}
+      onKeyDown={(e: FieldKey) => {
+        if (e.key === 'Enter') settle()
+        else if (e.key === 'Escape') setTyped(null)
+        else e.continuePropagation()
+      }}>
+      <Aria.Label>{label}</Aria.Label>
+      <Aria.Input />
+    </Labelled>
+  )
+}
+
+/** A quantity, typed in any unit the rider likes and kept in the base unit. Refuses in words and keeps what was typed. */
+export function Measure({ label, value, quantity, onChange, least = 0, most = Infinity, decimals, hidden = false }: {
+  label: string
+  value: number
+  quantity: Quantity
+  onChange: (value: number) => void
+  least?: number
+  most?: number
+  decimals?: number
+  hidden?: boolean
+}) {
+  const { system } = usePreferences()
+  const shown = figure(value, quantity, system, decimals).replace(/[\u202f\u00a0]/g, '').replace('\u2212', '-')
+  const [typed, setTyped] = useState<string | null>(null)
+  const [refusal, setRefusal] = useState('')
+  const unit = unitOf(quantity, system)
+  const settle = () => {
+    if (typed === null || typed === shown) return setTyped(null)
+    const amount = read(typed, quantity, system)
+    if (amount === undefined) return setRefusal(`“${typed}” is no amount; try 1.4 ${unit}`)
+    if (amount < least || amount > most) {
+      return setRefusal(`between ${figure(least, quantity, system)} and ${figure(most, quantity, system)} ${unit}`)
+    }
+    setRefusal('')
+    setTyped(null)
+    onChange(amount)
+  }
+  return (
+    <Labelled as={Aria.TextField} value={typed ?? shown} onChange={setTyped} onBlur={settle} isInvalid={refusal !== ''}
+      onKeyDown={(e: FieldKey) => {
+        if (e.key === 'Enter') settle()
+        else if (e.key === 'Escape') {
+          setTyped(null)
+          setRefusal('')
+        } else e.continuePropagation()
+      }}>
+      <Aria.Label className={hidden ? 'unseen' : 'label'}>{unit ? `${label}, ${unit}` : label}</Aria.Label>
+      <Aria.Input inputMode="text" />
+      {refusal && <Aria.Text slot="errorMessage" className="refusal">{refusal}</Aria.Text>}
+    </Labelled>
+  )
+}
+
+export const Area = styled.textarea`${fieldLook} min-height: 160px; font-family: ui-monospace, monospace; font-size: 12.5px;`
+
+const SelectButton = styled(Aria.Button)`
+  ${fieldLook} display: flex; align-items: center; justify-content: space-between; gap: 6px; text-align: left; cursor: pointer;
+  font-size: 13px; font-stretch: 88%; font-weight: 550;
+`
+
+const Item = styled(Aria.ListBoxItem)`${itemLook} &[data-selected] { font-weight: 750; }`
+
+/** One of a few choices. */
+export function Choice<T extends string>({ label, value, options, onChange, hidden = false }: {
+  label: string
+  value: T
+  options: { id: T; text: string }[]
+  onChange: (value: T) => void
+  hidden?: boolean
+}) {
+  return (
+    <Labelled as={Aria.Select} selectedKey={value} onSelectionChange={(key: Aria.Key | null) => key !== null && onChange(key as T)}>
+      <Aria.Label className={hidden ? 'unseen' : 'label'}>{label}</Aria.Label>
+      <SelectButton>
+        <Aria.SelectValue />
+        <Icon name="down" size={14} />
+      </SelectButton>
+      <Popover>
+        <Aria.ListBox items={options}>{(option) => <Item id={option.id}>{option.text}</Item>}</Aria.ListBox>
+      </Popover>
+    </Labelled>
+  )
+}
