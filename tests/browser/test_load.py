@@ -97,8 +97,8 @@ def test_a_variant_is_kept_changed_against_and_ridden(page: Page, site: str):
     expect(undo(page, "Take off Rack-top roll")).to_be_visible()
     page.get_by_role("button", name="Compare rigs").click()
     room = page.get_by_role("row").filter(has_text="Room")
-    expect(room).to_contain_text("168.0")
-    expect(room).to_contain_text("192.0")
+    expect(room).to_contain_text("171.0")
+    expect(room).to_contain_text("201.0")
     page.get_by_role("button", name="Ride this one").last.click()
     expect(page.get_by_role("columnheader", name="As ridden before")).to_be_visible()
     expect(undo(page, "Ride All of it")).to_be_attached()
@@ -110,6 +110,53 @@ def test_something_is_hung_on_the_drawing(page: Page, site: str):
     expect(undo(page, "Hang Saddle pack on")).to_be_visible()
     expect(page.get_by_role("button", name="Hang something on saddle", exact=True)).to_be_hidden()
     expect(page.get_by_text("Swings with the pedals")).to_be_visible()
+
+
+def test_a_pocket_is_added_to_a_bag_and_gone_with_it(page: Page, site: str):
+    visit(page, site, "rig")
+    bag = page.locator("details").filter(has_text="Rear left").first
+    bag.locator("summary").click()
+    bag.get_by_role("button", name="Divide it, add a pocket").click()
+    page.get_by_role("menuitem", name="Compartment").click()
+    part = page.get_by_text("Compartment, Rear left", exact=True)
+    expect(part).to_be_visible()
+    expect(bag.locator("summary")).to_contain_text("of 17.0")
+    bag.get_by_role("button", name="Take it off").click()
+    expect(part).to_be_hidden()
+
+
+def test_frame_sides_are_measured_and_say_so(page: Page, site: str):
+    visit(page, site, "rig")
+    page.locator("summary", has_text="Frame").click()
+    tube = page.get_by_label("Down tube, mm")
+    tube.fill("1000")
+    tube.blur()
+    expect(page.get_by_role("button", name="Down tube: measured.")).to_be_visible()
+    expect(page.get_by_text("The four sides measured on Runa's tourer do not meet.")).to_be_visible()
+    page.get_by_role("button", name="Back to stack and reach").click()
+    expect(page.get_by_role("button", name="Back to stack and reach")).to_be_hidden()
+
+
+def test_the_rig_is_compared_with_another_school(page: Page, site: str):
+    visit(page, site, "rig")
+    page.get_by_role("button", name="Compare rigs").click()
+    page.get_by_role("button", name="Trailer", exact=True).click()
+    expect(page.get_by_role("columnheader", name="Trailer")).to_be_visible()
+    expect(undo(page, "Put Trailer beside")).to_be_attached()
+
+
+def test_several_things_go_at_once(page: Page):
+    page.locator('[data-thing="tarp"]').click()
+    page.locator('[data-thing="second-lens"]').click(modifiers=["Control"])
+    page.get_by_role("button", name=re.compile("^Rear right, .*fits")).first.click()
+    expect(undo(page, "Move 2 things to Rear right")).to_be_visible()
+    expect(page.get_by_role("tab", name="To stow 3")).to_be_visible()
+    page.get_by_role("button", name="Take several").click()
+    for thing in ("folding-chair", "travel-chess"):
+        page.locator(f'[data-thing="{thing}"]').focus()
+        page.keyboard.press("Enter")
+    page.locator('[data-thing="travel-chess"]').drag_to(page.locator('[data-carrier="runa-rear-right"]'))
+    expect(page.get_by_role("tab", name="To stow 1")).to_be_visible()
 
 
 def test_a_thing_tells_its_price_on_this_tour(page: Page, site: str):

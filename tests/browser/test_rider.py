@@ -4,7 +4,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from omnifer.demo.country import demo_track
 from omnifer.formats.gpx import write_gpx
@@ -231,13 +231,32 @@ def test_bad_files_are_answered_in_words(page: Page, site: str, tmp_path: Path, 
     expect(page.get_by_role("definition").filter(has_text="2\u202f600\u00a0km")).to_be_visible()
 
 
+def drag_with_a_finger(page: Page, thing: Locator, target: Locator) -> None:
+    """Held for a moment, moved, let go: Playwright has no such gesture, the browser's own protocol has."""
+    touch = page.context.new_cdp_session(page)
+    thing.scroll_into_view_if_needed()
+
+    def send(kind: str, box: dict[str, float] | None = None) -> None:
+        points = [{"x": box["x"] + 60, "y": box["y"] + 20}] if box else []
+        touch.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+
+    send("touchStart", thing.bounding_box())
+    target.wait_for()
+    send("touchMove", target.bounding_box())
+    send("touchEnd")
+
+
 def test_on_a_phone_a_thing_is_tapped_and_then_a_bag(site: str, browser, complaints: list[str]):
     page = open_page(browser, complaints, has_touch=True)
     page.set_viewport_size({"width": 390, "height": 844})
     visit(page, site, "load")
     page.locator('[data-thing="tarp"]').tap()
-    page.locator('[data-carrier="runa-rear-right"]').tap()
+    tray = page.get_by_role("region", name="In hand")
+    tray.get_by_role("button", name="Rear right").tap()
     expect(page.get_by_role("tab", name="To stow 4")).to_be_visible()
+    expect(tray).to_be_hidden()
+    drag_with_a_finger(page, page.locator('[data-thing="folding-chair"]'), tray.get_by_role("button", name="Rear right"))
+    expect(page.get_by_role("tab", name="To stow 3")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     page.get_by_role("button", name="Next event").tap()
     page.context.close()

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, PositionMm, Reach, Share, Side, VolumeL
 
@@ -115,6 +115,11 @@ class Carrier(Noun):
         return max(self.most_l, self.volume_l)
 
 
+def _in_order(sources: dict[str, Source]) -> dict[str, Source]:
+    """The same by name, so that a tour is written alike wherever it was kept."""
+    return dict(sorted(sources.items()))
+
+
 class FrameTriangle(Noun):
     """The frame's four sides from corner to corner, centre to centre of the tubes: enough, with both angles, to draw it."""
 
@@ -168,7 +173,7 @@ class Bike(Noun):
     low_chainring: Annotated[int, Field(ge=10, le=70, description="Teeth of the lowest gear's chainring")] = 26
     low_cog: Annotated[int, Field(ge=9, le=60, description="Teeth of the lowest gear's sprocket")] = 34
     low_hub_ratio: Annotated[float, Field(gt=0, le=4, description="Lowest ratio of a gear hub; 1 without one")] = 1
-    sources: dict[Annotated[str, Field(max_length=40)], Source] = Field(
+    sources: Annotated[dict[Annotated[str, Field(max_length=40)], Source], AfterValidator(_in_order)] = Field(
         {}, max_length=60, description="Where a figure of the bike is from, by its name; default where nothing is said"
     )
     mounts: tuple[Mount, ...]

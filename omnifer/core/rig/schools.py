@@ -93,7 +93,7 @@ def _hung(bike: Bike, school: RigSchool, stem: str) -> tuple[Bike, list[str]]:
     for kind in school.supports:
         template = SUPPORTS[kind]
         if template.mount not in bike.mounts:
-            missing.append(template.name)
+            missing.append(f"{template.name} on {bike.name}")
             continue
         side = template.sides[sum(s.kind == kind for s in supports)]
         supports.append(support(kind, f"{stem}-{kind}-{side}", side, name=_named(template.name, side)))
@@ -103,7 +103,8 @@ def _hung(bike: Bike, school: RigSchool, stem: str) -> tuple[Bike, list[str]]:
             rack = next((s for s in supports if s.kind == place and s.side in (side, "middle")), None)
             name, on = _named(CARRIERS[carrier_kind].name, side), rack.id if rack else place
             if rack is None and place not in bike.mounts:
-                missing.append(name)
+                if place not in school.supports:
+                    missing.append(f"{name} on {bike.name}")
                 continue
             where = "" if on in (s.id for s in supports) or carrier_kind != "bottle_cage" else f"-{place[:4]}"
             added = carrier(carrier_kind, f"{stem}-{carrier_kind}-{side}{where}", on, side, name=name)

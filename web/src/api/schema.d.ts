@@ -1855,7 +1855,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "kit" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass") | null;
+            field: ("name" | "kit" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed") | null;
             /** Heading */
             heading: string;
             /**

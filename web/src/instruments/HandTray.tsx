@@ -2,16 +2,13 @@
 import styled from 'styled-components'
 import { Button } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
-import { phone } from '../ui/theme'
+import { usePhone } from '../ui/usePhone'
 import { usePlayhead } from './moment'
 import { usePlaces, useStow } from './useStow'
 
 const Tray = styled.div`
-  display: none;
-  ${phone} {
-    display: flex; flex-direction: column; gap: 8px; position: fixed; left: 0; right: 0; bottom: 64px; z-index: 6; max-height: 58dvh; overflow: auto;
-    background: var(--sky); border-top: 3px solid var(--ink); padding: 8px 14px 10px;
-  }
+  display: flex; flex-direction: column; gap: 8px; position: fixed; left: 0; right: 0; bottom: 64px; z-index: 6; max-height: 44dvh; overflow: auto;
+  background: var(--sky); border-top: 3px solid var(--ink); padding: 8px 14px 10px;
   > div { display: flex; gap: 8px; align-items: center; }
   > div b { flex: 1; }
   ul { display: grid; grid-template-columns: 1fr 1fr; gap: 6px; }
@@ -29,7 +26,8 @@ export function HandTray() {
   const { entries, label, stow, wordsFor } = useStow()
   const places = usePlaces(inHand)
   const units = useUnits()
-  if (!inHand.length) return null
+  const phone = usePhone()
+  if (!phone || !inHand.length) return null
   const stowed = inHand.some((h) => h.from !== null)
   const ordered = [...places.keys(), ...entries.map((e) => e.id).filter((id) => !places.has(id))]
   return (

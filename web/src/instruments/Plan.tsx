@@ -88,7 +88,7 @@ function FarLabel({ carrier, trace, box, view, centre, moment, leftSide, units, 
   return (
     <g>
       {rect.y > 40 && <path d={`M${x} 34L${corner} ${rect.y + 6}`} stroke="var(--ink)" />}
-      <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>{[carrier.name, statesInWords(trace.states.filter((s) => s !== 'full'))].filter(Boolean).join(', ')}</text>
+      <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>{[carrier.name, statesInWords(trace.states)].filter(Boolean).join(', ')}</text>
       <text x={x} y={y + 15} fontSize={14} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>{units.show(pick(trace.kg, moment), 'mass')}</text>
       <text x={x} y={y + 28} fontSize={12} textAnchor={anchor} style={{ fontStretch: '82%', fill: 'var(--ink2)' }}>
         {units.figure(pick(trace.litres, moment), 'volume')} of {units.show(trace.room_l, 'volume')}

@@ -1,11 +1,8 @@
 /** What each bag holds, beside it: on it where there is room, in a row above, or at the front's edge. */
-import { type Bike, type CarrierState, pick } from '../api/client'
+import { type Bike, pick } from '../api/client'
 import type { useUnits } from '../ui/preferences'
 import { type Placed, type RigView, sideRect } from './rigView'
-import { STATE_WORDS } from './states'
-
-/** States that the drawing shows by fill or shape and that need no word beside the name. */
-const QUIET: readonly CarrierState[] = ['full', 'pinned']
+import { statesInWords } from './states'
 
 export function RigLabels({ placed, view, moment, width, compact, units, bike }: {
   placed: Placed[]
@@ -19,8 +16,7 @@ export function RigLabels({ placed, view, moment, width, compact, units, bike }:
   const items = placed.map((p) => {
     const rect = sideRect(view, p.box)
     const kg = pick(p.trace.kg, moment)
-    const told = p.trace.states.filter((s) => !QUIET.includes(s))
-    const carrier = { ...p.carrier, name: [p.carrier.name, ...told.map((s) => STATE_WORDS[s])].join(', ') }
+    const carrier = { ...p.carrier, name: [p.carrier.name, statesInWords(p.trace.states)].filter(Boolean).join(', ') }
     return { ...p, carrier, rect, cx: rect.x + rect.w / 2, cy: rect.y + rect.h / 2, kg: units.show(kg, 'mass') , litres: `${units.figure(pick(p.trace.litres, moment), 'volume')} of ${units.show(p.trace.room_l, 'volume')}` }
   })
   if (compact) {

@@ -7,6 +7,7 @@ import { useDesk } from '../api/tour'
 import { Button, IconButton, Menu, type MenuEntry, Muted, RailLine, Section } from '../ui/controls'
 import { Icon, REACH_WORDS } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
+import { phone } from '../ui/theme'
 import { type CarrierEntry, moveKit, pinCarrier, pinThing, swapCarriers } from './loadEdits'
 import { usePlayhead } from './moment'
 import { minutesWords, Tag } from './Tag'
@@ -17,7 +18,8 @@ const Column = styled.section`
   display: flex; flex-direction: column; min-height: 0; padding: 9px 0 0 20px;
   .scroll { overflow-y: auto; flex: 1; min-height: 0; padding: 4px 3px 8px; scrollbar-width: thin; }
   .group { margin-bottom: 8px; }
-  .mending { text-align: left; font-size: 13px; font-weight: 600; font-stretch: 86%; min-height: 32px; cursor: pointer; flex: none; }
+  .ways { display: flex; flex-wrap: wrap; column-gap: 14px; flex: none; button { text-align: left; font-size: 13px; font-weight: 600; font-stretch: 84%; min-height: 32px; cursor: pointer; } }
+  ${phone} { .scroll { order: 2; } .ways { order: 1; button { min-height: 48px; } } &[data-held] { padding-bottom: 46dvh; } > * { order: 3; } > :first-child { order: 0; } }
   .food { display: flex; align-items: center; gap: 6px; padding: 4px 0; font-size: 12.5px; }
 `
 const Head = styled.div`
@@ -60,7 +62,7 @@ export function Shelf() {
   const stowed = inHand.some((h) => h.from !== null)
   const groups = carrierId ? entries.filter((e) => e.id === carrierId) : entries
   return (
-    <Column aria-label="Shelf" id="shelf" data-shelf="" onDragOver={(e) => stowed && e.preventDefault()}
+    <Column aria-label="Shelf" id="shelf" data-shelf="" data-held={inHand.length ? '' : undefined} onDragOver={(e) => stowed && e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault()
         if (stowed) stow(null)
@@ -104,8 +106,10 @@ export function Shelf() {
           <Muted>{sheet.kit.length ? 'Everything is stowed.' : 'No things yet. Bring a list under Kit.'}</Muted>
         )}
       </div>
-      <ToggleButton className="mending" isSelected={several} onChange={setSeveral}>{several ? '☑' : '☐'} Take several in hand{inHand.length > 1 ? ` (${inHand.length})` : ''}</ToggleButton>
-      <ToggleButton className="mending" isSelected={mending} onChange={setMending}>{mending ? '☑' : '☐'} Make room around what I move</ToggleButton>
+      <div className="ways">
+        <ToggleButton isSelected={several} onChange={setSeveral}>{several ? '☑' : '☐'} Take several{inHand.length > 1 ? ` (${inHand.length})` : ''}</ToggleButton>
+        <ToggleButton isSelected={mending} onChange={setMending}>{mending ? '☑' : '☐'} Make room around</ToggleButton>
+      </div>
       {shown === 'shelf' && onShelf.length > 0 && (
         <Bill>Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>{minutesWords(mass, assessment.minutes_per_kg)}</Bill>
       )}
