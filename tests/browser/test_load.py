@@ -146,16 +146,16 @@ def test_the_rig_is_compared_with_another_school(page: Page, site: str):
 
 
 def test_several_things_go_at_once(page: Page):
-    page.locator('[data-thing="tarp"]').click()
-    page.locator('[data-thing="second-lens"]').click(modifiers=["Control"])
+    page.locator('[data-thing="folding-chair"]').click()
+    page.locator('[data-thing="travel-chess"]').click(modifiers=["Control"])
     page.get_by_role("button", name=re.compile("^Rear right, .*fits")).first.click()
     expect(undo(page, "Move 2 things to Rear right")).to_be_visible()
     expect(page.get_by_role("tab", name="To stow 3")).to_be_visible()
     page.get_by_role("button", name="Take several").click()
-    for thing in ("folding-chair", "travel-chess"):
+    for thing in ("tarp", "second-lens"):
         page.locator(f'[data-thing="{thing}"]').focus()
         page.keyboard.press("Enter")
-    page.locator('[data-thing="travel-chess"]').drag_to(page.locator('[data-carrier="runa-rear-right"]'))
+    page.locator('[data-thing="second-lens"]').drag_to(page.locator('[data-carrier="runa-rear-right"]'))
     expect(page.get_by_role("tab", name="To stow 1")).to_be_visible()
 
 
