@@ -148,7 +148,7 @@ def test_the_rig_is_compared_with_another_school(page: Page, site: str):
 def test_several_things_go_at_once(page: Page):
     page.locator('[data-thing="folding-chair"]').click()
     page.locator('[data-thing="travel-chess"]').click(modifiers=["Control"])
-    page.get_by_role("button", name=re.compile("^Rear right, .*fits")).first.click()
+    page.locator('[data-carrier="runa-rear-right"]').click()
     expect(undo(page, "Move 2 things to Rear right")).to_be_visible()
     expect(page.get_by_role("tab", name="To stow 3")).to_be_visible()
     page.get_by_role("button", name="Take several").click()
