@@ -14,8 +14,9 @@ from omnifer.core.load.problem import LEVER, Ints
 compiled = njit(cache=True, nogil=True, error_model="numpy")
 inlined = njit(cache=True, nogil=True, error_model="numpy", forceinline=True)
 
-SHARE_OF_MOVES, SHARE_OF_KITS = 0.45, 0.03
-"""Of the steps tried: moves of one thing, moves of a whole kit; the rest are exchanges."""
+SHARE_OF_KIN, SHARE_OF_MOVES, SHARE_OF_KITS, SHARE_OF_SWAPS = 0.40, 0.12, 0.03, 0.10
+"""Of the steps tried: one thing to where another of its kit rides, one thing anywhere, all of its kit in one carrier,
+parts of two kits exchanged; the rest are exchanges of two things. Chosen on the bench's tight tours."""
 LOW, HIGH, WEIGHT, WORST, MEASURE = range(5)
 """Columns of the rows."""
 NEVER = 2**60
@@ -40,6 +41,8 @@ class Tables(NamedTuple):
     kit_cost: Ints  # (k,): of each bag that a kit or group is spread over
     repelled: Ints  # (i, i)
     repels: Ints  # (i,): whether it has any
+    kin: Ints  # (i, 2): where in `by_kit` the things of its kit begin, and how many they are
+    by_kit: Ints  # (i,): things, those of a kit side by side
 
 
 class Standing(NamedTuple):
@@ -49,6 +52,7 @@ class Standing(NamedTuple):
     contents: Ints  # (j, m)
     values: Ints  # (r, s)
     price: Ints  # (r,)
+    slack: Ints  # (r,): how far a row of grams may move before it has a price; -1 where it has one already
     in_kit: Ints  # (k, j)
     near: Ints  # (i, j): how many things in there a thing cannot stand
     extra: Ints  # (m,): what the step being priced brings, kept so that no step asks for memory
@@ -67,6 +71,17 @@ def row_price(rows: Ints, values: Ints, r: int, lever: int, extra: Ints) -> int:
             total += over
             worst = max(worst, over)
     return int(rows[r, WEIGHT] * total + rows[r, WORST] * worst)
+
+
+@inlined
+def row_slack(rows: Ints, values: Ints, r: int) -> int:
+    """How far a row of grams may move either way, at any moment, before it has a price; -1 for all others."""
+    if rows[r, MEASURE] != 0:
+        return -1
+    slack = NEVER
+    for moment in range(values.shape[1]):
+        slack = min(slack, rows[r, HIGH] - values[r, moment], values[r, moment] - rows[r, LOW])
+    return int(max(slack, -1))
 
 
 @inlined
@@ -95,18 +110,20 @@ def change(t: Tables, s: Standing, i: int, a: int, b: int, k: int) -> tuple[int,
     """
     # Arrays are taken out of the tuples once: each look into a tuple would count references.
     size, cost, levers, rows, values, price = t.size, t.cost, t.lever, t.rows, s.values, s.price
-    contents, limit, in_kit, extra = s.contents, t.limit, s.in_kit, s.extra
+    contents, limit, in_kit, extra, slack = s.contents, t.limit, s.in_kit, s.extra, s.slack
     objective = cost[i, b] - cost[i, a]
     if k >= 0:
         objective += cost[k, a] - cost[k, b]
-    broken = 0
+    broken, most = 0, 0
     for m in range(size.shape[1]):
         extra[m] = size[i, m] if k < 0 else size[i, m] - size[k, m]
+        if m < values.shape[1]:
+            most = max(most, abs(extra[m]))
         over_a, over_b = contents[a, m] - limit[a, m], contents[b, m] - limit[b, m]
         broken += max(over_a - extra[m], 0) - max(over_a, 0) + max(over_b + extra[m], 0) - max(over_b, 0)
     for r in range(rows.shape[0]):
         lever = levers[b, r] - levers[a, r]
-        if lever != 0:
+        if lever != 0 and abs(lever) * most > slack[r]:
             dearer = row_price(rows, values, r, lever, extra) - price[r]
             if r < t.hard_rows:
                 broken += dearer
@@ -139,6 +156,7 @@ def move(t: Tables, s: Standing, i: int, a: int, b: int) -> None:
             for moment in range(values.shape[1]):
                 values[r, moment] += lever * size[i, rows[r, MEASURE] + moment]
             price[r] = row_price(rows, values, r, 0, s.extra)
+            s.slack[r] = row_slack(rows, values, r)
     for g in range(t.kit.shape[1]):
         if t.kit[i, g] >= 0:
             s.in_kit[t.kit[i, g], a] -= 1
@@ -198,8 +216,8 @@ def _best_exchange(t: Tables, s: Standing, i: int, a: int, broken_price: int) ->
 
 
 @compiled
-def descend(t: Tables, s: Standing, broken_price: int) -> None:
-    """Moves, then exchanges, until nothing helps."""
+def settle(t: Tables, s: Standing, broken_price: int) -> None:
+    """Moves of single things until none helps."""
     gained = True
     while gained:
         gained = False
@@ -211,11 +229,19 @@ def descend(t: Tables, s: Standing, broken_price: int) -> None:
                         break
                     move(t, s, i, a, place)
                     gained = True
-        if not gained:
-            for i in range(t.kit.shape[0]):
-                for a in range(t.limit.shape[0]):
-                    if s.x[i, a] > 0 and _best_exchange(t, s, i, a, broken_price):
-                        gained = True
+
+
+@compiled
+def descend(t: Tables, s: Standing, broken_price: int) -> None:
+    """Moves, then exchanges, until nothing helps."""
+    gained = True
+    while gained:
+        settle(t, s, broken_price)
+        gained = False
+        for i in range(t.kit.shape[0]):
+            for a in range(t.limit.shape[0]):
+                if s.x[i, a] > 0 and _best_exchange(t, s, i, a, broken_price):
+                    gained = True
 
 
 @compiled
@@ -233,25 +259,38 @@ def _any_source(t: Tables, s: Standing, i: int) -> int:
 
 
 @compiled
-def _try_kit(t: Tables, s: Standing, i: int, a: int, b: int, broken_price: float, most: float) -> None:
-    """Move all of the kit of thing i from a to b, where that costs no more than `most`."""
-    moved = np.empty(t.kit.shape[0], dtype=np.int64)
-    n, total = 0, 0.0
-    for k in range(t.kit.shape[0]):
-        if t.kit[k, 0] == t.kit[i, 0] and s.x[k, a] > 0 and may_go(t, s, k, b, -1):
+def _carry(t: Tables, s: Standing, i: int, a: int, b: int, moved: Ints, n: int, broken_price: float) -> tuple[int, float]:
+    """Move all of the kit of i that may go from a to b, noting it from place n on; the next place, and what it cost."""
+    total = 0.0
+    for k in t.by_kit[t.kin[i, 0] : t.kin[i, 0] + t.kin[i, 1]]:
+        if s.x[k, a] > 0 and may_go(t, s, k, b, -1):
             objective, broken = change(t, s, k, a, b, -1)
             total += objective + broken_price * broken
             move(t, s, k, a, b)
             moved[n] = k
             n += 1
-    if total > most:
-        for k in moved[:n]:
-            move(t, s, k, b, a)
+    return n, total
+
+
+@compiled
+def _try_kits(t: Tables, s: Standing, i: int, a: int, k: int, b: int, broken_price: float, most: float) -> None:
+    """Move the kit of i from a to b, and that of k (k < 0: none) from b to a, where that costs no more than `most`."""
+    moved = np.empty(2 * t.kit.shape[0], dtype=np.int64)
+    there, cost = _carry(t, s, i, a, b, moved, 0, broken_price)
+    back = there
+    if k >= 0:
+        back, more = _carry(t, s, k, b, a, moved, there, broken_price)
+        cost += more
+    if cost > most:
+        for k in moved[there:back]:
+            move(t, s, k, a, b)
+        for i in moved[:there]:
+            move(t, s, i, b, a)
 
 
 @compiled
 def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: float, soft_price: float, hard_price: float) -> None:
-    """Wander by moves, exchanges and kit moves while it cools from `hot` to `cold` and limits grow dear.
+    """Wander by moves and exchanges of things and kits while it cools from `hot` to `cold` and limits grow dear.
 
     A step is taken where its price is no more than -temperature * log(u), u uniform in (0, 1) (Kirkpatrick, Gelatt,
     Vecchi 1983, Optimization by simulated annealing, Science 220:671-680). The same seed takes the same steps.
@@ -271,19 +310,21 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
             continue
         most = -temperature * np.log(1.0 - np.random.random())
         kind = np.random.random()
-        if kind < SHARE_OF_MOVES + SHARE_OF_KITS:
+        k = -1
+        if kind < SHARE_OF_KIN + SHARE_OF_MOVES + SHARE_OF_KITS:
             b = np.random.randint(places)
-            if b == a or not may_go(t, s, i, b, -1):
-                continue
-            if kind < SHARE_OF_KITS and t.kit[i, 0] >= 0 and b < places - 1 and a < places - 1:
-                _try_kit(t, s, i, a, b, broken_price, most)
-                continue
-            k = -1
+            if kind < SHARE_OF_KIN and t.kin[i, 1] > 1:
+                b = _any_source(t, s, t.by_kit[t.kin[i, 0] + np.random.randint(t.kin[i, 1])])
         else:
             k = np.random.randint(things)
             b = _any_source(t, s, k)
-            if k == i or b < 0 or b == a or not (may_go(t, s, i, b, k) and may_go(t, s, k, a, i)):
-                continue
+        if b < 0 or b == a or k == i or not may_go(t, s, i, b, k) or (k >= 0 and not may_go(t, s, k, a, i)):
+            continue
+        whole_kit = k < 0 and kind >= SHARE_OF_KIN + SHARE_OF_MOVES
+        two_kits = k >= 0 and kind >= 1 - SHARE_OF_SWAPS and t.kin[k, 1] > 0 and t.kit[k, 0] != t.kit[i, 0]
+        if (whole_kit or two_kits) and t.kin[i, 1] > 0 and a < places - 1 and b < places - 1:
+            _try_kits(t, s, i, a, k, b, broken_price, most)
+            continue
         objective, broken = change(t, s, i, a, b, k)
         if objective + broken_price * broken <= most:
             move(t, s, i, a, b)

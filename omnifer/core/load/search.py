@@ -1,6 +1,7 @@
 """A good placing at once, better ones soon after. It counts steps, never seconds: the same problem gives the same answer."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from itertools import count
 
 import numpy as np
@@ -23,6 +24,10 @@ REHEATED = 8_000.0
 """First temperature of the rounds that start from the best load so far."""
 SOFT_PRICE = 10.0
 """A gram beyond a hard limit at first, so that a full bag can be passed through [thousandths of a point]."""
+SCARCE = 4.0
+"""Times its price that leaving out a thing costs more while searching, over the number of carriers it fits."""
+TAKEN_IN = 8
+"""Things that are out for which room is made, at most."""
 NOWHERE = 2**60
 """A limit that nothing reaches."""
 
@@ -41,6 +46,10 @@ def tables(problem: Problem) -> Tables:
     sizes = np.column_stack([p.mass_g, p.pressed_ml, *([p.volume_ml] if p.presses else [])])
     loose = moments * (limits.shape[1] - 1)
     pressing = np.eye(carriers, dtype=np.int64) if p.presses else np.zeros((0, carriers), dtype=np.int64)
+    kit = np.append(p.kit, -1)
+    by_kit = np.argsort(kit, kind="stable")
+    sizes_of = np.array([(kit == k).sum() if k >= 0 else 0 for k in kit])
+    kin = np.column_stack([np.searchsorted(kit[by_kit], kit), sizes_of])
     repelled = np.zeros((things + 1, things + 1), dtype=np.int64)
     repelled[:-1, :-1] = p.repelled
     soft = p.soft.weight
@@ -61,6 +70,8 @@ def tables(problem: Problem) -> Tables:
         kit=np.column_stack([np.append(p.kit, -1), np.append(np.where(p.opened, p.kits, -1), -1)]),
         kit_cost=np.append(np.full(p.kits, p.kit_cost), p.opened_cost),
         repelled=repelled,
+        kin=kin,
+        by_kit=by_kit,
         repels=np.max(repelled, axis=1, initial=0, keepdims=True).ravel(),
     )
 
@@ -92,7 +103,8 @@ class Search:
         values = np.take_along_axis(by_measure, read, axis=1)
         nothing = np.zeros(t.size.shape[1], dtype=np.int64)
         price = np.array([annealing.row_price(t.rows, values, r, 0, nothing) for r in range(t.rows.shape[0])])
-        self.standing = Standing(x - self.pinned, contents, values, price, in_kit, near, nothing)
+        slack = np.array([annealing.row_slack(t.rows, values, r) for r in range(t.rows.shape[0])])
+        self.standing = Standing(x - self.pinned, contents, values, price, slack, in_kit, near, nothing)
 
     def placing(self) -> Placing:
         """The placing as it stands."""
@@ -103,6 +115,10 @@ class Search:
         """Put everything on the shelf where it costs least, what has fewest places and most mass first."""
         annealing.insert_all(self.tables, self.standing, self.order, BROKEN, forced)
 
+    def settle(self) -> None:
+        """Moves of single things until none helps."""
+        annealing.settle(self.tables, self.standing, BROKEN)
+
     def descend(self) -> None:
         """Moves, then exchanges, until nothing helps."""
         annealing.descend(self.tables, self.standing, BROKEN)
@@ -112,12 +128,37 @@ class Search:
         annealing.anneal(self.tables, self.standing, steps, seed, hot, COLD, SOFT_PRICE, float(BROKEN))
 
 
+def take_in(state: Search, problem: Problem, placing: Placing, score: Score) -> tuple[Placing, Score]:
+    """A load with what is out put into each of its carriers in turn, what cannot stand it there making room, and the
+    rest set right by single moves; the load as it was where that brings nothing in."""
+    for i in np.flatnonzero(problem.count > placing.x.sum(axis=1))[:TAKEN_IN]:
+        for j in np.flatnonzero(problem.allowed[i]):
+            missing = problem.count[i] - placing.x[i].sum()
+            if not missing:
+                break
+            x = placing.x.copy()
+            x[problem.repelled[i], j] = problem.pinned[problem.repelled[i], j]
+            x[i, j] += missing
+            state.stand(Placing(x, placing.food))
+            state.insert_all()
+            state.settle()
+            found = evaluate(problem, state.placing())
+            if found.order < score.order:
+                placing, score = state.placing(), found
+    state.stand(placing)
+    state.descend()
+    found = evaluate(problem, state.placing())
+    return (state.placing(), found) if found.order < score.order else (placing, score)
+
+
 def better_and_better(problem: Problem, start: Placing | None = None) -> Iterator[tuple[Placing, Score]]:
     """The best load so far after each round, without end: insertion and descent first, then annealing.
 
     Rounds by turns start hot from where the last one ended, and less hot from the best load; they grow longer.
     """
-    state = Search(problem, start)
+    places = np.maximum(problem.allowed.sum(axis=1), 1)
+    # What fits few carriers only would be squeezed out by what could as well go elsewhere: while searching it is dearer.
+    state = Search(replace(problem, out_cost=np.rint(problem.out_cost * (1 + SCARCE / places)).astype(np.int64)), start)
     state.insert_all()
     state.descend()
     best = state.placing()
@@ -129,6 +170,8 @@ def better_and_better(problem: Problem, start: Placing | None = None) -> Iterato
         state.descend()
         if (mended := evaluate(problem, state.placing())).order < score.order:
             best, score = state.placing(), mended
+        if score.out:
+            best, score = take_in(state, problem, best, score)
     for turn in count():
         yield best, score
         again = turn % 2 == 1
@@ -138,6 +181,8 @@ def better_and_better(problem: Problem, start: Placing | None = None) -> Iterato
         state.descend()
         placing = state.placing()
         found = evaluate(problem, placing)
+        if found.out:
+            placing, found = take_in(state, problem, placing, found)
         if found.order < score.order:
             best, score = placing, found
 
