@@ -2,8 +2,8 @@
 
     python -m bench.placing [--seeds 5] [--seconds 20] [--size 120x14] [--markdown]
 
-Prints the objective in points at 1, 2, 5 and 20 s, and how far it is above the best proven bound of the run. The search
-and CP-SAT run side by side, as in the product; HiGHS (one thread) runs after them, alone.
+Prints how far the objective is above the best proven bound of the run at 1, 2, 5 and 20 s, and above the best load known
+(bench.best_known). The search and CP-SAT run side by side, as in the product; HiGHS (one thread) runs after them, alone.
 """
 
 import argparse
@@ -15,6 +15,7 @@ from collections.abc import Callable
 
 from ortools.sat.python import cp_model
 
+from bench.best_known import best_known, name_of, note
 from bench.by_hand import hand_order
 from bench.highs import run_highs
 from bench.tours import FILLED, SIZES, bench_problem
@@ -93,7 +94,7 @@ def main() -> None:
 
 
 def _one_size(things: int, carriers: int, packed: str, seeds: int, seconds: float, marks: list[float]) -> None:
-    first, ours, highs, hand, behind, share = [], [], [], [], 0, []
+    first, ours, highs, hand, behind, share, known = [], [], [], [], 0, [], []
     for seed in range(1, seeds + 1):
         problem = bench_problem(things, carriers, packed, seed)
         searched, solved, bound = run_ours(problem, seconds)
@@ -105,6 +106,9 @@ def _one_size(things: int, carriers: int, packed: str, seeds: int, seconds: floa
         theirs = [points(best_at(peer, mark)) for mark in marks]
         by_hand = evaluate(problem, hand_order(problem))
         behind += sum(a > b + 1e-9 for a, b in zip(mine, theirs, strict=True))
+        name = name_of(things, carriers, packed, seed)
+        note(name, round(1000 * min(mine)))
+        known.append([100 * (1000 * v / best_known()[name] - 1) for v in mine])
         ours.append([100 * (v / best - 1) for v in mine])
         highs.append([100 * (v / best - 1) for v in theirs])
         hand.append(100 * (by_hand.objective / 1000 / best - 1))
@@ -116,6 +120,8 @@ def _one_size(things: int, carriers: int, packed: str, seeds: int, seconds: floa
         + " ".join(f"{statistics.median(c):6.1f} ({max(c):4.1f})" for c in zip(*ours, strict=True))
         + " |       "
         + " ".join(f"{statistics.median(c):9.1f}" for c in zip(*highs, strict=True))
+        + " | best known "
+        + " ".join(f"{statistics.median(c):6.1f} ({max(c):4.1f})" for c in zip(*known, strict=True))
         + f" | {statistics.median(hand):7.0f} | {f'{statistics.median(complete):.2f}' if complete else 'left out':>8}"
         + f" | behind HiGHS at {behind} marks",
         flush=True,

@@ -191,7 +191,7 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
             total += sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
             drag = bike.drag_area_m2 + sum(s.trailer.drag_area_m2 for s in bike.supports if s.trailer)
             rolling = bike.rolling_resistance
-            turn = gearing.development(bike.wheel_radius_mm / 1000, bike.low_chainring, bike.low_cog, bike.low_hub_ratio)
+            turn = gearing.development(bike.radius_mm / 1000, bike.low_chainring, bike.low_cog, bike.low_hub_ratio)
             slowest = float(gearing.speed_kmh(turn, practice.SLOWEST_CADENCE_RPM))
         result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling, slowest))
     return result

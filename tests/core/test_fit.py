@@ -49,7 +49,7 @@ def test_a_dropped_post_brings_the_pack_to_the_tyre():
     bag = carrier("saddle_pack", "pack", "saddle")
     still = hung(bag, saddle_height_mm=720)
     box = Frame.of(still).carrier_box(bag)
-    straight_above = box.y0 - 2 * still.wheel_radius_mm
+    straight_above = box.y0 - 2 * still.radius_mm
     assert box.x0 < 0 < box.x1  # the axle lies under it, so the air is straight up
     assert "tyre_room" not in found(still)
     dropped = hung(bag, post="dropper", post_travel_mm=straight_above)

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from omnifer.core.model.rig import Bike
 from omnifer.core.rig.catalogue import BIKES, CARRIERS, SIZES, SUPPORTS, carrier, sized, support
-from omnifer.core.rig.fit import polygon_area
+from omnifer.core.rig.fit import clashes, polygon_area
 from omnifer.core.rig.geometry import FILL_HEIGHT, Frame, contents_centre
 from omnifer.core.rig.statics import Levers
 from tests.conftest import RIDER, pannier_bike
@@ -30,9 +30,7 @@ def with_trailer(**trailer: object) -> Bike:
 def test_the_drawn_frame_has_the_stated_measures(kind):
     bike = BIKES[kind]
     frame = Frame.of(bike)
-    assert math.dist((0, bike.wheel_radius_mm), (frame.bottom_bracket.x, frame.bottom_bracket.y)) == pytest.approx(
-        bike.chainstay_mm
-    )
+    assert math.dist((0, bike.radius_mm), (frame.bottom_bracket.x, frame.bottom_bracket.y)) == pytest.approx(bike.chainstay_mm)
     assert frame.head_top.x - frame.bottom_bracket.x == pytest.approx(bike.reach_mm)
     assert frame.head_top.y - frame.bottom_bracket.y == pytest.approx(bike.stack_mm)
     assert math.dist((frame.saddle.x, frame.saddle.y), (frame.bottom_bracket.x, frame.bottom_bracket.y)) == pytest.approx(
@@ -105,7 +103,7 @@ def test_bare_loads_are_the_sum_of_the_parts():
     """Frame 14 kg at 480 mm over a 1060 mm wheelbase, and each rack and bag by its own lever."""
     bike = pannier_bike()
     levers = Levers(bike)
-    expected = bike.mass_kg * bike.mass_x_mm
+    expected = bike.mass_kg * bike.own_x_mm
     for rack in bike.supports:
         expected += rack.mass_kg * levers.frame.support_centre(rack).x
     for bag in bike.carriers:
@@ -153,3 +151,28 @@ def test_larger_frames_are_larger_in_every_way(kind):
         assert polygon_area(corners[0]) < polygon_area(corners[1])
         assert frames[0].saddle.y < frames[1].saddle.y
         assert small.wheelbase_mm < large.wheelbase_mm
+
+
+def test_wheels_follow_from_the_tyre_size_unless_rolled_out():
+    """ETRTO 37-622: 622 mm over the bead seat and twice 37; rolled out it turns about 2.19 m, as tables for bicycle computers say (from memory)."""
+    bike = pannier_bike(tyre_width_mm=37, bead_seat_mm=622)
+    assert 2 * math.pi * bike.radius_mm == pytest.approx(2187, abs=1)
+    assert bike.model_copy(update={"wheel_radius_mm": 343}).radius_mm == 343
+
+
+def test_a_bare_bike_stands_as_the_scale_says():
+    """14 kg of which the front wheel bears 6.3: the centre lies at 0.45 of the wheelbase."""
+    bike = pannier_bike(mass_kg=14, bare_front_kg=6.3, supports=(), carriers=())
+    bare = Levers(bike).bare()
+    assert (bare.front, bare.rear) == pytest.approx((6.3, 7.7))
+    assert bare.moment_x / bare.mass == pytest.approx(0.45 * bike.wheelbase_mm)
+
+
+def test_a_measured_bag_counts_as_it_was_measured():
+    size = {"length_mm": 500, "height_mm": 140, "width_mm": 90}
+    bag = carrier("half_frame_bag", "bag", "frame_triangle", size=size)
+    bike = pannier_bike(carriers=(bag,), supports=())
+    box = Levers(bike).boxes["bag"]
+    assert (box.x1 - box.x0, box.y1 - box.y0, box.z1 - box.z0) == pytest.approx((500, 140, 90))
+    found = {c.rule: c.beyond_mm for c in clashes(bike, Frame.of(bike), {"bag": box})}
+    assert found["frame_bag_thickness"] == pytest.approx(15)

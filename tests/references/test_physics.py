@@ -123,7 +123,7 @@ def test_the_rig_levers_are_the_same_statics():
     front = statics.front_wheel_load(bare.mass, bare.moment_x / bare.mass, 500, bike.wheelbase_mm)
     assert bare.front == pytest.approx(front)
     assert bare.front + bare.rear == pytest.approx(bare.mass)
-    assert Frame.of(bike).bottom_bracket.y == bike.wheel_radius_mm - bike.bottom_bracket_drop_mm
+    assert Frame.of(bike).bottom_bracket.y == bike.radius_mm - bike.bottom_bracket_drop_mm
 
 
 @pytest.mark.parametrize(

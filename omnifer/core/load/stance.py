@@ -29,7 +29,7 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None) -> Stance:
     y = (load.mass * load.centre_y + load.rider_kg * seat.y) / mass / 1000
     wheelbase = bike.wheelbase_mm / 1000
     front, rear = float(load.front.max()) + load.rider_front, float(load.rear.max()) + load.rider_rear
-    turn = gearing.development(bike.wheel_radius_mm / 1000, bike.low_chainring, bike.low_cog, bike.low_hub_ratio)
+    turn = gearing.development(bike.radius_mm / 1000, bike.low_chainring, bike.low_cog, bike.low_hub_ratio)
     climb = float(
         gearing.steepest_gradient(
             rider.all_day_power_w, float((mass + load.trailer).max()), turn, practice.SLOWEST_CADENCE_RPM, bike.drag_area_m2,
@@ -50,6 +50,9 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None) -> Stance:
         front_bar=round(float(tyres.pressure(front, bike.tyre_width_mm)), 2),
         rear_bar=round(float(tyres.pressure(rear, bike.tyre_width_mm)), 2),
         most_bar=min(bike.tyre_most_bar, HOOKLESS_BAR) if bike.hookless else bike.tyre_most_bar,
+        bolts=sum(s.bolts for s in bike.supports if not s.improvised),
+        straps=sum(c.straps for c in bike.carriers),
+        tied_on=sum(part.improvised for part in (*bike.supports, *bike.carriers)),
         climb_gradient=None if np.isinf(climb) else round(climb, 4),
         steepest=None if steepest is None else round(steepest, 4),
         unhitched_front_share=round(float(alone.min()), 3) if hitched else None,
@@ -59,7 +62,7 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None) -> Stance:
 def _spread(load: BikeLoad) -> float:
     """Radius of gyration about the upright axis through the centre of gravity at the fullest moment, trailer apart [mm]."""
     worst = int(np.argmax(load.mass))
-    parts = [(load.bike.mass_kg, load.bike.mass_x_mm, 0.0)]
+    parts = [(load.bike.mass_kg, load.bike.own_x_mm, 0.0)]
     for held in load.contents:
         if not load.levers.on_trailer(held.carrier):
             x, _, z = load.levers.centres[held.carrier.id]

@@ -210,6 +210,8 @@ class BikeLoad:
             rider_rear_kg=_short(self.rider_rear),
             minutes_per_kg=round(minutes_per_kg, 3),
             frame=self.levers.frame.points(),
+            radius_mm=self.bike.radius_mm,
+            own_front_kg=_short(self.bike.mass_kg * self.bike.own_x_mm / self.bike.wheelbase_mm),
             triangle=self.levers.frame.triangle(),
             boxes=self.levers.boxes,
             carriers=[held.trace() for held in self.contents],

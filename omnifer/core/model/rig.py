@@ -56,6 +56,9 @@ INNER: frozenset[CarrierKind] = frozenset({"compartment", "bladder_sleeve"})
 Post = Literal["fixed", "suspension", "dropper"]
 Source = Literal["maker", "measured", "default"]
 Price = Annotated[float, Field(ge=0, le=100_000, description="In the tour's money")]
+Opening = Literal["none", "roll", "lid", "zip", "drawstring"]
+Valve = Literal["presta", "schrader", "woods"]
+Brakes = Literal["rim", "disc", "hub"]
 Dryness = Literal["waterproof", "splash", "open"]
 
 
@@ -86,6 +89,14 @@ class Support(Noun):
     source: Source = "default"
 
 
+class OuterSize(Noun):
+    """A carrier as it was measured, filled, from outside."""
+
+    length_mm: Annotated[float, Field(ge=20, le=2000, description="Fore and aft")]
+    height_mm: Annotated[float, Field(ge=20, le=2000)]
+    width_mm: Annotated[float, Field(ge=20, le=2000)]
+
+
 class Carrier(Noun):
     """A bag, box or cage that holds things, or a compartment, pocket or net of one."""
 
@@ -98,7 +109,10 @@ class Carrier(Noun):
     volume_l: VolumeL = Field(description="Usable volume: what goes in with ease")
     most_l: VolumeL = Field(0, description="Stuffed to the brim; 0: no more than the usable volume")
     limit_kg: MassKg
-    longest_mm: LengthMm
+    longest_mm: LengthMm = Field(description="Longest thing that lies in it")
+    size: OuterSize | None = Field(None, description="Measured from outside; None: the catalogue's shape at its volume")
+    opening: Opening = "none"
+    locks: bool = Field(False, description="Closes with a key or has an eye for a lock")
     reach: Reach = Field(description="The most urgent moment at which a hand can find a thing in here")
     dryness: Dryness
     leaks: Note = Field("", description="Where it lets water in, as its rider knows")
@@ -145,8 +159,14 @@ class Bike(Noun):
     wheelbase_mm: Annotated[float, Field(ge=700, le=2500)] = 1060
     chainstay_mm: Annotated[float, Field(ge=300, le=700)] = 460
     bottom_bracket_drop_mm: Annotated[float, Field(ge=-50, le=150)] = 75
-    wheel_radius_mm: Annotated[float, Field(ge=150, le=400)] = 351
-    tyre_width_mm: Annotated[float, Field(ge=18, le=130)] = 42
+    bare_front_kg: MassKg | None = Field(None, description="Front wheel of the bare bike on a scale; None: from mass_x_mm")
+    bead_seat_mm: Annotated[float, Field(ge=250, le=700, description="Second figure of the tyre's size, ETRTO")] = 622
+    tyre_width_mm: Annotated[float, Field(ge=18, le=130, description="First figure of the tyre's size, ETRTO")] = 42
+    wheel_radius_mm: Annotated[float, Field(ge=150, le=400)] | None = Field(
+        None, description="Rolled out by its rider; None: from the tyre's size"
+    )
+    valve: Valve = "presta"
+    brakes: Brakes = "disc"
     seat_angle_deg: Annotated[float, Field(ge=60, le=82)] = 72.5
     head_angle_deg: Annotated[float, Field(ge=60, le=80)] = 71.5
     fork_rake_mm: Annotated[float, Field(ge=0, le=120)] = 50
@@ -179,6 +199,16 @@ class Bike(Noun):
     mounts: tuple[Mount, ...]
     supports: tuple[Support, ...] = Field((), max_length=20)
     carriers: tuple[Carrier, ...] = Field((), max_length=40)
+
+    @property
+    def radius_mm(self) -> float:
+        """Of the wheels with their tyres: half the bead seat's diameter and the tyre's width (ETRTO), or as rolled out."""
+        return self.wheel_radius_mm or self.bead_seat_mm / 2 + self.tyre_width_mm
+
+    @property
+    def own_x_mm(self) -> float:
+        """Centre of gravity of the bare bike ahead of the rear contact point."""
+        return self.mass_x_mm if self.bare_front_kg is None else self.bare_front_kg / self.mass_kg * self.wheelbase_mm
 
 
 class Rig(Noun):

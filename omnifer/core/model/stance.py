@@ -28,6 +28,9 @@ class Stance(Noun):
     front_bar: float = Field(description="Starting point for the front tyre's pressure, give or take a fifth [bar]")
     rear_bar: float
     most_bar: float = Field(description="What tyre and rim bear [bar]")
+    bolts: int = Field(description="Of racks, cages and hitches: to be checked before the start and every week")
+    straps: int = Field(description="Of bags: to be checked every day")
+    tied_on: int = Field(description="Parts held by ties or tape: to be looked at at every stop")
     climb_gradient: float | None = Field(description="Steepest slope ridden in the lowest gear at the rider's power; None: any")
     steepest: float | None = Field(description="Steepest slope of the road, smoothed [-]")
     unhitched_front_share: float | None = Field(description="Front wheel's share without the trailer; None: there is none")

@@ -88,6 +88,8 @@ class BikeTrace(Noun):
     rider_rear_kg: float
     minutes_per_kg: float = Field(description="What one kilogram costs on this tour [min/day]")
     frame: FramePoints
+    radius_mm: float = Field(description="Of the wheels with their tyres")
+    own_front_kg: float = Field(description="Front wheel of the bare bike, without racks and bags")
     triangle: FrameTriangle = Field(description="The frame's sides as drawn")
     boxes: dict[str, Box]
     carriers: list[CarrierTrace]

@@ -4,7 +4,7 @@ with the maker's."""
 from typing import NamedTuple
 
 from omnifer.core.model.quantities import Noun, Reach, Side
-from omnifer.core.model.rig import Bike, Carrier, CarrierKind, Dryness, Mount, Support, SupportKind, TrailerFrame
+from omnifer.core.model.rig import Bike, Carrier, CarrierKind, Dryness, Mount, Opening, Support, SupportKind, TrailerFrame
 
 
 class CarrierTemplate(Noun):
@@ -26,6 +26,7 @@ class CarrierTemplate(Noun):
     price: float
     straps: int
     lifts_off: bool
+    opening: Opening
     length_mm: float
     height_mm: float
     width_mm: float
@@ -127,6 +128,13 @@ LITRE_PRICE: dict[CarrierKind, float] = {
     "tool_bottle": 14, "rack_side_cage": 15, "lashed": 1, "outer_pocket": 10, "compartment": 4, "net": 2, "bladder_sleeve": 6,
 }  # fmt: skip
 """Money for a litre, in one currency; practice, wide."""
+OPENINGS: dict[CarrierKind, Opening] = {
+    "rear_pannier": "roll", "front_pannier": "roll", "rack_top_bag": "roll", "handlebar_roll": "roll", "saddle_pack": "roll",
+    "fork_bag": "roll", "trailer_bag": "roll", "handlebar_box": "lid", "tool_bottle": "lid", "top_tube_bag": "zip",
+    "half_frame_bag": "zip", "full_frame_bag": "zip", "backpack": "zip", "hip_bag": "zip", "outer_pocket": "zip",
+    "compartment": "zip", "under_tube_bag": "roll", "stem_bag": "drawstring",
+}  # fmt: skip
+"""How carriers close, where they do; practice."""
 LIFTS_OFF: frozenset[CarrierKind] = frozenset(
     {"rear_pannier", "front_pannier", "handlebar_box", "backpack", "hip_bag", "jersey_pocket", "rack_top_bag"}
 )
@@ -143,6 +151,7 @@ CARRIERS: dict[CarrierKind, CarrierTemplate] = {
         mass_kg=row.figures[0], volume_l=row.figures[1], limit_kg=row.figures[2], longest_mm=row.figures[3],
         reach=row.reach, dryness=row.dryness, good_for=row.good_for, trouble=row.trouble,
         price=round(LITRE_PRICE[row.kind] * row.figures[1], 0), straps=STRAPS.get(row.kind, 0), lifts_off=row.kind in LIFTS_OFF,
+        opening=OPENINGS.get(row.kind, "none"),
         length_mm=row.box_mm[0], height_mm=row.box_mm[1], width_mm=row.box_mm[2],
     )
     for row in _ROWS
@@ -206,7 +215,7 @@ BIKES: dict[str, Bike] = {
     "mountain": Bike(
         id="mountain", rider_id="rider", name="Rigid mountain bike", kind="mountain", mass_kg=12.5,
         maximum_system_kg=150, front_wheel_limit_kg=70, rear_wheel_limit_kg=100, wheelbase_mm=1130, chainstay_mm=440,
-        wheel_radius_mm=365, tyre_width_mm=57, head_angle_deg=68, stack_mm=625, reach_mm=430, drop_bar=False,
+        tyre_width_mm=57, head_angle_deg=68, stack_mm=625, reach_mm=430, drop_bar=False,
         rolling_resistance=0.014, drag_area_m2=0.6, bar_inner_width_mm=560, low_chainring=30, low_cog=46,
         mounts=(*_EVERYWHERE, "rear_eyelets", "fork_bolts", "under_down_tube_bolts", "rear_axle"),
     ),

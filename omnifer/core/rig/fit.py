@@ -80,7 +80,7 @@ def tyre_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash
         behind = carrier.kind in ("saddle_pack", "rack_top_bag")
         axle = frame.rear_axle if behind else frame.front_axle
         travel = (bike.post_travel_mm if carrier.kind == "saddle_pack" else 0.0) if behind else bike.fork_travel_mm
-        air = _from_point(boxes[carrier.id], axle, travel) - bike.wheel_radius_mm
+        air = _from_point(boxes[carrier.id], axle, travel) - bike.radius_mm
         if air < TYRE_ROOM_MM:
             yield Clash(
                 rule="tyre_room", carrier_id=carrier.id, beyond_mm=TYRE_ROOM_MM - air,

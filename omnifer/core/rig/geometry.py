@@ -4,9 +4,9 @@ import math
 from dataclasses import dataclass
 
 from omnifer.core.model.people import Rider
-from omnifer.core.model.rig import Bike, Carrier, FrameTriangle, Support, TrailerFrame
+from omnifer.core.model.rig import Bike, Carrier, FrameTriangle, OuterSize, Support, TrailerFrame
 from omnifer.core.model.trace import Box, FramePoints, Point
-from omnifer.core.rig.catalogue import CARRIERS
+from omnifer.core.rig.catalogue import CARRIERS, CarrierTemplate
 from omnifer.core.rig.parts import parts_of, whole_of
 
 HEAD_TUBE_MM = 145.0
@@ -55,7 +55,7 @@ class Frame:
     @classmethod
     def of(cls, bike: Bike) -> "Frame":
         """The frame that a bike's measures describe."""
-        radius = bike.wheel_radius_mm
+        radius = bike.radius_mm
         behind = math.sqrt(max(bike.chainstay_mm**2 - bike.bottom_bracket_drop_mm**2, 1.0))
         bottom = Vector(behind, radius - bike.bottom_bracket_drop_mm)
         seat = math.radians(bike.seat_angle_deg)
@@ -103,11 +103,12 @@ class Frame:
         return Vector(a.x + share * (b.x - a.x), a.y + share * (b.y - a.y))
 
     def carrier_box(self, carrier: Carrier) -> Box:
-        """The space a carrier takes: the catalogue's shape at the carrier's own volume."""
+        """The space a carrier takes: as measured, or the catalogue's shape at the carrier's own volume."""
         whole = whole_of(self.bike, carrier)
         template = CARRIERS[carrier.kind]
-        scale = (max(carrier.volume_l, 0.2) / template.volume_l) ** (1 / 3)
-        long, high, wide = (side * scale for side in (template.length_mm, template.height_mm, template.width_mm))
+        shape: CarrierTemplate | OuterSize = carrier.size or template
+        scale = 1.0 if carrier.size else (max(carrier.volume_l, 0.2) / template.volume_l) ** (1 / 3)
+        long, high, wide = (side * scale for side in (shape.length_mm, shape.height_mm, shape.width_mm))
         if whole is not carrier:
             return self._part_box(carrier, whole, (long, high, wide))
         centre, inner = self._carrier_place(carrier, long, high)
@@ -155,7 +156,7 @@ class Frame:
 
     def _carrier_place(self, carrier: Carrier, long: float, high: float) -> tuple[Vector, float]:
         """Centre of a carrier in the middle plane, and the distance of its inner side from that plane [mm]."""
-        radius, bike = self.bike.wheel_radius_mm, self.bike
+        radius, bike = self.bike.radius_mm, self.bike
         rack_top = 2 * radius + 50
         leg = self.between(self.head_bottom, self.front_axle, 0.62)
         down_tube = self.between(self.bottom_bracket, self.head_bottom, 0.5)
@@ -236,7 +237,7 @@ class Frame:
 
     def support_centre(self, support: Support) -> Vector:
         """Centre of gravity of a bare rack, cage or trailer."""
-        radius = self.bike.wheel_radius_mm
+        radius = self.bike.radius_mm
         if support.trailer is not None:
             axle_x = -support.trailer.hitch_to_axle_mm
             return Vector(axle_x + support.trailer.own_mass_ahead_of_axle_mm, support.trailer.wheel_radius_mm + 40)

@@ -33,7 +33,7 @@ def _place(on: str, takes: str, side: Side, at: Vector) -> HangingPlace:
 
 
 def _on_support(frame: Frame, support: Support, side: Side) -> Vector:
-    radius, wheelbase = frame.bike.wheel_radius_mm, frame.bike.wheelbase_mm
+    radius, wheelbase = frame.bike.radius_mm, frame.bike.wheelbase_mm
     match support.kind:
         case "rear_rack":
             return Vector(-160, 2 * radius + 90) if side == "middle" else Vector(-60, 2 * radius - 190)
@@ -49,7 +49,7 @@ def _on_support(frame: Frame, support: Support, side: Side) -> Vector:
 
 
 def _on_bike(frame: Frame, mount: Mount) -> Vector:
-    radius = frame.bike.wheel_radius_mm
+    radius = frame.bike.radius_mm
     places: dict[Mount, Vector] = {
         "rear_eyelets": Vector(-30, 2 * radius + 30),
         "fork_eyelets": frame.front_axle.plus(Vector(30, 60)),

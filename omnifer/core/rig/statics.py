@@ -86,7 +86,7 @@ class Levers:
     def bare(self) -> BareBike:
         """The bike with its supports and empty carriers."""
         bike = self.bike
-        parts = [(bike.mass_kg, bike.mass_x_mm, bike.mass_y_mm, False)]
+        parts = [(bike.mass_kg, bike.own_x_mm, bike.mass_y_mm, False)]
         for support in bike.supports:
             centre = self.frame.support_centre(support)
             parts.append((support.mass_kg, centre.x, centre.y, support.id == self._trailer_id))

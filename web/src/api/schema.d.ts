@@ -864,10 +864,28 @@ export interface components {
              */
             bar_inner_width_mm?: number;
             /**
+             * Bare Front Kg
+             * @description Front wheel of the bare bike on a scale; None: from mass_x_mm
+             * @default null
+             */
+            bare_front_kg?: number | null;
+            /**
+             * Bead Seat Mm
+             * @description Second figure of the tyre's size, ETRTO
+             * @default 622
+             */
+            bead_seat_mm?: number;
+            /**
              * Bottom Bracket Drop Mm
              * @default 75
              */
             bottom_bracket_drop_mm?: number;
+            /**
+             * Brakes
+             * @default disc
+             * @enum {string}
+             */
+            brakes?: "rim" | "disc" | "hub";
             /**
              * Carriers
              * @default []
@@ -1070,14 +1088,22 @@ export interface components {
             tyre_most_bar?: number;
             /**
              * Tyre Width Mm
+             * @description First figure of the tyre's size, ETRTO
              * @default 42
              */
             tyre_width_mm?: number;
             /**
-             * Wheel Radius Mm
-             * @default 351
+             * Valve
+             * @default presta
+             * @enum {string}
              */
-            wheel_radius_mm?: number;
+            valve?: "presta" | "schrader" | "woods";
+            /**
+             * Wheel Radius Mm
+             * @description Rolled out by its rider; None: from the tyre's size
+             * @default null
+             */
+            wheel_radius_mm?: number | null;
             /**
              * Wheelbase Mm
              * @default 1060
@@ -1096,10 +1122,28 @@ export interface components {
              */
             bar_inner_width_mm: number;
             /**
+             * Bare Front Kg
+             * @description Front wheel of the bare bike on a scale; None: from mass_x_mm
+             * @default null
+             */
+            bare_front_kg: number | null;
+            /**
+             * Bead Seat Mm
+             * @description Second figure of the tyre's size, ETRTO
+             * @default 622
+             */
+            bead_seat_mm: number;
+            /**
              * Bottom Bracket Drop Mm
              * @default 75
              */
             bottom_bracket_drop_mm: number;
+            /**
+             * Brakes
+             * @default disc
+             * @enum {string}
+             */
+            brakes: "rim" | "disc" | "hub";
             /**
              * Carriers
              * @default []
@@ -1302,14 +1346,22 @@ export interface components {
             tyre_most_bar: number;
             /**
              * Tyre Width Mm
+             * @description First figure of the tyre's size, ETRTO
              * @default 42
              */
             tyre_width_mm: number;
             /**
-             * Wheel Radius Mm
-             * @default 351
+             * Valve
+             * @default presta
+             * @enum {string}
              */
-            wheel_radius_mm: number;
+            valve: "presta" | "schrader" | "woods";
+            /**
+             * Wheel Radius Mm
+             * @description Rolled out by its rider; None: from the tyre's size
+             * @default null
+             */
+            wheel_radius_mm: number | null;
             /**
              * Wheelbase Mm
              * @default 1060
@@ -1367,8 +1419,18 @@ export interface components {
              * @description What one kilogram costs on this tour [min/day]
              */
             minutes_per_kg: number;
+            /**
+             * Own Front Kg
+             * @description Front wheel of the bare bike, without racks and bags
+             */
+            own_front_kg: number;
             /** Places */
             places: components["schemas"]["HangingPlace"][];
+            /**
+             * Radius Mm
+             * @description Of the wheels with their tyres
+             */
+            radius_mm: number;
             /**
              * Rear Kg
              * @description A value for each moment; a single one where it never changes
@@ -1472,8 +1534,14 @@ export interface components {
              */
             limit_kg: number;
             /**
+             * Locks
+             * @description Closes with a key or has an eye for a lock
+             * @default false
+             */
+            locks?: boolean;
+            /**
              * Longest Mm
-             * @description Length [mm]
+             * @description Longest thing that lies in it
              */
             longest_mm: number;
             /**
@@ -1489,6 +1557,12 @@ export interface components {
             most_l?: number;
             /** Name */
             name: string;
+            /**
+             * Opening
+             * @default none
+             * @enum {string}
+             */
+            opening?: "none" | "roll" | "lid" | "zip" | "drawstring";
             /**
              * Price
              * @default null
@@ -1506,6 +1580,11 @@ export interface components {
              * @enum {string}
              */
             side?: "left" | "middle" | "right";
+            /**
+             * @description Measured from outside; None: the catalogue's shape at its volume
+             * @default null
+             */
+            size?: components["schemas"]["OuterSize"] | null;
             /**
              * Source
              * @default default
@@ -1579,8 +1658,14 @@ export interface components {
              */
             limit_kg: number;
             /**
+             * Locks
+             * @description Closes with a key or has an eye for a lock
+             * @default false
+             */
+            locks: boolean;
+            /**
              * Longest Mm
-             * @description Length [mm]
+             * @description Longest thing that lies in it
              */
             longest_mm: number;
             /**
@@ -1596,6 +1681,12 @@ export interface components {
             most_l: number;
             /** Name */
             name: string;
+            /**
+             * Opening
+             * @default none
+             * @enum {string}
+             */
+            opening: "none" | "roll" | "lid" | "zip" | "drawstring";
             /**
              * Price
              * @default null
@@ -1613,6 +1704,11 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "middle" | "right";
+            /**
+             * @description Measured from outside; None: the catalogue's shape at its volume
+             * @default null
+             */
+            size: components["schemas"]["OuterSize"] | null;
             /**
              * Source
              * @default default
@@ -1664,6 +1760,11 @@ export interface components {
             mass_kg: number;
             /** Name */
             name: string;
+            /**
+             * Opening
+             * @enum {string}
+             */
+            opening: "none" | "roll" | "lid" | "zip" | "drawstring";
             /** Price */
             price: number;
             /**
@@ -2681,6 +2782,21 @@ export interface components {
             rest_days: number;
         };
         /**
+         * OuterSize
+         * @description A carrier as it was measured, filled, from outside.
+         */
+        OuterSize: {
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Length Mm
+             * @description Fore and aft
+             */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * OutlookAnswer
          * @description What a weather service tells of the next days of a tour, beside what was planned for.
          */
@@ -3525,6 +3641,11 @@ export interface components {
          */
         Stance: {
             /**
+             * Bolts
+             * @description Of racks, cages and hitches: to be checked before the start and every week
+             */
+            bolts: number;
+            /**
              * Climb Gradient
              * @description Steepest slope ridden in the lowest gear at the rider's power; None: any
              */
@@ -3567,10 +3688,20 @@ export interface components {
              */
             steepest: number | null;
             /**
+             * Straps
+             * @description Of bags: to be checked every day
+             */
+            straps: number;
+            /**
              * Swinging Kg
              * @description In bags that swing with every pedal stroke [kg]
              */
             swinging_kg: number;
+            /**
+             * Tied On
+             * @description Parts held by ties or tape: to be looked at at every stop
+             */
+            tied_on: number;
             /**
              * Unhitched Front Share
              * @description Front wheel's share without the trailer; None: there is none

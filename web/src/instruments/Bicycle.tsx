@@ -64,7 +64,7 @@ export const BicycleBehind = memo(function BicycleBehind({ bike, trace, view }: 
   const f = trace.frame
   const k = view.scale
   const { tube, line } = pen(view)
-  const r = bike.wheel_radius_mm
+  const r = trace.radius_mm
   const tyre = bike.tyre_width_mm
   const crank = (sign: number): At => ({ x: f.bottom_bracket.x + sign * 158, y: f.bottom_bracket.y - sign * 62 })
   const kinds = new Set(bike.supports.map((s) => s.kind))
@@ -103,7 +103,7 @@ export const BicycleBehind = memo(function BicycleBehind({ bike, trace, view }: 
       </g>
       <Tube d={tube(f.bottom_bracket, crank(1), 24, 18)} />
       <path d={line({ x: crank(1).x - 50, y: crank(1).y }, { x: crank(1).x + 50, y: crank(1).y })} stroke="var(--ink)" strokeWidth={6} />
-      <Trailer bike={bike} view={view} />
+      <Trailer bike={bike} radius={trace.radius_mm} view={view} />
     </g>
   )
 })
@@ -128,12 +128,12 @@ export const BicycleBefore = memo(function BicycleBefore({ bike, trace, view }: 
   )
 })
 
-function Trailer({ bike, view }: { bike: Bike; view: View }) {
+function Trailer({ bike, radius, view }: { bike: Bike; radius: number; view: View }) {
   const trailer = bike.supports.find((s) => s.trailer)?.trailer
   if (!trailer) return null
   const { line } = pen(view)
   const axle = { x: -trailer.hitch_to_axle_mm, y: trailer.wheel_radius_mm }
-  const hitch = { x: 0, y: bike.wheel_radius_mm }
+  const hitch = { x: 0, y: radius }
   const back = -390
   const floor = 200
   return (

@@ -38,8 +38,8 @@ export function Plan({ bike, trace, placed, view, centre, moment, leftSide, widt
   const far = placed.filter((p) => !seenFrom(p.carrier, leftSide))
   return (
     <g>
-      {wheel(0, bike.wheel_radius_mm, bike.tyre_width_mm)}
-      {wheel(bike.wheelbase_mm, bike.wheel_radius_mm, bike.tyre_width_mm)}
+      {wheel(0, trace.radius_mm, bike.tyre_width_mm)}
+      {wheel(bike.wheelbase_mm, trace.radius_mm, bike.tyre_width_mm)}
       {trailer && wheel(-trailer.hitch_to_axle_mm, trailer.wheel_radius_mm, 40)}
       {trailer && tube(`M${at(0, 70)}L${at(-390, 90)}L${at(-trailer.hitch_to_axle_mm, 60)}M${at(0, -70)}L${at(-390, -90)}L${at(-trailer.hitch_to_axle_mm, -60)}`)}
       {tube(`M${at(0, 66)}L${at(f.seat_cluster.x, 14)}M${at(0, -66)}L${at(f.seat_cluster.x, -14)}M${at(0, 66)}L${at(0, -66)}`)}

@@ -51,7 +51,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
   })
   const near = all.filter(({ carrier }) => seenFrom(carrier, leftSide))
   const far = all.filter(({ carrier }) => !seenFrom(carrier, leftSide))
-  const view = fit(bike, all, width, height, compact, leftSide)
+  const view = fit(bike, trace.radius_mm, all, width, height, compact, leftSide)
   const stateOf = (id: string): BagState => {
     if (!inHand.length) return id === carrierId ? 'selected' : 'rest'
     const place = places.get(id)

@@ -23,8 +23,8 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
   const range = [Math.min(...trace.front_share), Math.max(...trace.front_share)] as const
   const trailer = bike.supports.find((s) => s.trailer)?.trailer
   const loads = [
-    { name: 'Rear wheel', kg: pick(trace.rear_kg, moment), rider: trace.rider_rear_kg, x: view.x(-bike.wheel_radius_mm), behind: true },
-    { name: 'Front wheel', kg: pick(trace.front_kg, moment), rider: trace.rider_front_kg, x: view.x(bike.wheelbase_mm + bike.wheel_radius_mm), behind: false },
+    { name: 'Rear wheel', kg: pick(trace.rear_kg, moment), rider: trace.rider_rear_kg, x: view.x(-trace.radius_mm), behind: true },
+    { name: 'Front wheel', kg: pick(trace.front_kg, moment), rider: trace.rider_front_kg, x: view.x(bike.wheelbase_mm + trace.radius_mm), behind: false },
   ]
   const percent = units.show(share, 'share')
   return (

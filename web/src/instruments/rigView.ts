@@ -13,9 +13,9 @@ export interface RigView extends View {
 }
 
 /** The largest scale at which the rig fits, elevation under plan on one x-axis. */
-export function fit(bike: Bike, placed: Placed[], width: number, height: number, compact: boolean, mirrored: boolean): RigView {
-  const left = Math.min(-bike.wheel_radius_mm - 30, ...placed.map((p) => p.box.x0 - 20), ...bike.supports.map((s) => (s.trailer ? -s.trailer.hitch_to_axle_mm - 320 : 0)))
-  const right = Math.max(bike.wheelbase_mm + bike.wheel_radius_mm + 30, ...placed.map((p) => p.box.x1 + 20))
+export function fit(bike: Bike, radius: number, placed: Placed[], width: number, height: number, compact: boolean, mirrored: boolean): RigView {
+  const left = Math.min(-radius - 30, ...placed.map((p) => p.box.x0 - 20), ...bike.supports.map((s) => (s.trailer ? -s.trailer.hitch_to_axle_mm - 320 : 0)))
+  const right = Math.max(bike.wheelbase_mm + radius + 30, ...placed.map((p) => p.box.x1 + 20))
   const top = Math.max(1010, ...placed.filter((p) => p.carrier.kind !== 'backpack').map((p) => p.box.y1 + 20))
   const trailer = bike.supports.some((s) => s.trailer)
   const lowest = height - (compact ? 60 : trailer ? 138 : 64)

@@ -15,7 +15,7 @@ const Box = styled(Checkbox)`
 
 export function Picks<T extends string>({ label, options, chosen, onChange }: {
   label: string
-  options: { id: T; text: string }[]
+  options: readonly { id: T; text: string }[]
   chosen: readonly T[]
   onChange: (chosen: T[]) => void
 }) {

@@ -1,8 +1,9 @@
 /** A search for a load while it goes on, and how good what it found is, in plain words. */
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
-import type { Proposal } from '../../api/client'
+import type { Placement, Proposal } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { pinThing } from '../../instruments/loadEdits'
 import { Button } from '../../ui/controls'
 import { Gauge } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
@@ -19,6 +20,8 @@ export interface Search {
   best: Proposal | null
   running: boolean
   start: (rounds?: number) => void
+  /** Frees pins that stand in the way, and searches again. */
+  free: (pins: Placement[]) => void
   keep: () => void
   cancel: () => void
   close: () => void
@@ -26,7 +29,7 @@ export interface Search {
 
 /** Runs one search; stopping keeps the best load so far, cancelling changes nothing. */
 export function useSearch(): Search {
-  const { propose, change } = useDesk()
+  const { propose, change, sheet } = useDesk()
   const [best, setBest] = useState<Proposal | null>(null)
   const [running, setRunning] = useState(false)
   const stop = useRef<AbortController | null>(null)
@@ -34,19 +37,24 @@ export function useSearch(): Search {
     stop.current?.abort()
     setRunning(false)
   }
+  const start = (rounds = USUAL_ROUNDS) => {
+    const controller = new AbortController()
+    stop.current = controller
+    setBest(null)
+    setRunning(true)
+    void propose(rounds, setBest, controller.signal).then((last) => {
+      if (controller.signal.aborted) return
+      setRunning(false)
+      setBest(last ?? null)
+    })
+  }
   return {
     best,
     running,
-    start: (rounds = USUAL_ROUNDS) => {
-      const controller = new AbortController()
-      stop.current = controller
-      setBest(null)
-      setRunning(true)
-      void propose(rounds, setBest, controller.signal).then((last) => {
-        if (controller.signal.aborted) return
-        setRunning(false)
-        setBest(last ?? null)
-      })
+    start,
+    free: (pins) => {
+      const load = pins.reduce((changed, p) => pinThing(changed, p.thing_id, p.carrier_id, false), sheet.load)
+      void change('Free what stands in the way', { load }).then((done) => done && start())
     },
     keep: () => {
       end()
@@ -80,6 +88,7 @@ export function ProposalBoard({ search }: { search: Search }) {
           </>
         ) : (
           <>
+            {best?.change && best.change.frees.length > 0 && <Button $small $wanted onPress={() => search.free(best.change?.frees ?? [])}>Free {best.change.frees.length > 1 ? 'them' : 'it'} and search again</Button>}
             {!best?.proven && <Button $small onPress={() => search.start(MORE_ROUNDS)}>Search longer</Button>}
             <Button $small onPress={search.close}>Close</Button>
           </>

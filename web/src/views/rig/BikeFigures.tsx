@@ -5,6 +5,8 @@ import styled from 'styled-components'
 import type { Bike, BikeTrace, Quantity } from '../../api/client'
 import { Button, Menu, Muted, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
+import { Picks } from '../../ui/Picks'
+import { MOUNT_WORDS } from './mounting'
 
 type Key = { [K in keyof Bike]: Bike[K] extends number ? K : never }[keyof Bike]
 const GROUPS: [string, [Key, string, Quantity, number, number?][]][] = [
@@ -17,7 +19,7 @@ const GROUPS: [string, [Key, string, Quantity, number, number?][]][] = [
     ['seat_angle_deg', 'Seat angle, °', 'count', 82, 60], ['head_angle_deg', 'Head angle, °', 'count', 80, 60], ['bottom_bracket_drop_mm', 'Bottom bracket drop', 'length', 150], ['saddle_height_mm', 'Saddle height', 'length', 1000, 400],
   ]],
   ['Wheels and gears', [
-    ['wheel_radius_mm', 'Wheel radius', 'length', 400, 150], ['tyre_width_mm', 'Tyre width', 'length', 130, 18], ['tyre_most_bar', 'Tyre and rim bear, bar', 'count', 12, 0.5],
+    ['tyre_most_bar', 'Tyre and rim bear, bar', 'count', 12, 0.5],
     ['low_chainring', 'Lowest gear, ring', 'count', 70, 10], ['low_cog', 'Lowest gear, sprocket', 'count', 60, 9], ['low_hub_ratio', 'Hub gear’s lowest', 'count', 4, 0.1], ['crank_mm', 'Cranks', 'length', 190, 130],
   ]],
   ['Bar, post and fork', [
@@ -31,6 +33,8 @@ const Group = styled.details`
   &[open] { padding-bottom: 10px; }
 `
 
+const BEAD_SEATS = [622, 584, 571, 559, 507, 406, 349]
+const MOUNTS = Object.keys(MOUNT_WORDS) as Bike['mounts']
 const SIDES: [keyof BikeTrace['triangle'], string, number, number][] = [
   ['seat_tube_mm', 'Seat tube', 900, 200], ['top_tube_mm', 'Top tube', 900, 200], ['head_tube_mm', 'Head tube', 400, 50], ['down_tube_mm', 'Down tube', 1000, 300],
 ]
@@ -80,13 +84,36 @@ export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: Bike
                   options={[{ id: 'fixed', text: 'Fixed' }, { id: 'suspension', text: 'Sprung' }, { id: 'dropper', text: 'Dropper' }]} />
               </>
             )}
+            {name === 'Limits' && figure('bare_front_kg', 'Front wheel, bare bike', (taken) => (
+              <Measure label="Front wheel, bare bike" value={trace.own_front_kg} quantity="mass" most={bike.mass_kg} onChange={(bare_front_kg) => taken({ bare_front_kg })} />
+            ))}
             {name === 'Wheels and gears' && (
+              <>
+              {figure('tyre_width_mm', 'Tyre width', (taken) => (
+                <Measure label="Tyre width" value={bike.tyre_width_mm} quantity="length" least={18} most={130} onChange={(tyre_width_mm) => taken({ tyre_width_mm, wheel_radius_mm: null })} />
+              ))}
+              {figure('bead_seat_mm', 'Rim, bead seat', (taken) => (
+                <Choice label="Rim, bead seat" value={`${bike.bead_seat_mm}`} onChange={(v) => taken({ bead_seat_mm: Number(v), wheel_radius_mm: null })}
+                  options={[...new Set([...BEAD_SEATS, bike.bead_seat_mm])].map((mm) => ({ id: `${mm}`, text: `${mm}\u00a0mm` }))} />
+              ))}
+              {figure('wheel_radius_mm', 'Wheel radius', (taken) => (
+                <Measure label="Wheel radius" value={trace.radius_mm} quantity="length" least={150} most={400} onChange={(wheel_radius_mm) => taken({ wheel_radius_mm })} />
+              ))}
+              <Choice label="Valves" value={bike.valve} onChange={(valve) => onChange(`Valves of ${bike.name}`, { ...bike, valve })}
+                options={[{ id: 'presta', text: 'Presta, thin' }, { id: 'schrader', text: 'Schrader, as cars' }, { id: 'woods', text: 'Woods' }]} />
+              <Choice label="Brakes" value={bike.brakes} onChange={(brakes) => onChange(`Brakes of ${bike.name}`, { ...bike, brakes })}
+                options={[{ id: 'rim', text: 'On the rim' }, { id: 'disc', text: 'Disc' }, { id: 'hub', text: 'In the hub' }]} />
               <Choice label="Rims" value={bike.hookless ? 'hookless' : 'hooked'} onChange={(v) => onChange(`Rims of ${bike.name}`, { ...bike, hookless: v === 'hookless' })}
                 options={[{ id: 'hooked', text: 'With hooks' }, { id: 'hookless', text: 'Hookless, 5 bar at most' }]} />
+              </>
             )}
           </Row>
         </Group>
       ))}
+      <Group>
+        <summary>Mounts</summary>
+        <Picks label="Where something can be bolted or hung" options={MOUNTS.map((id) => ({ id, text: MOUNT_WORDS[id] }))} chosen={bike.mounts} onChange={(mounts) => onChange(`Mounts of ${bike.name}`, { ...bike, mounts })} />
+      </Group>
       <Muted>Press what stands under a figure to say where it is from. Tubes are measured corner to corner, from the middle of one tube to the middle of the next; changed ones count before stack and reach. The maker’s limits count, the lowest in a chain first.</Muted>
     </div>
   )

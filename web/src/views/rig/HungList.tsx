@@ -5,6 +5,7 @@ import { statesInWords } from '../../instruments/states'
 import { Button, Menu, Muted, RailLine, Row, Section } from '../../ui/controls'
 import { Choice, Measure, SettledField } from '../../ui/fields'
 import { Icon, REACH_WORDS } from '../../ui/icons'
+import { Picks } from '../../ui/Picks'
 import { useUnits } from '../../ui/preferences'
 import { hang, MOUNT_WORDS, partsFor } from './mounting'
 
@@ -25,6 +26,8 @@ interface Hung {
   onChange: (what: string, bike: Bike) => void
 }
 
+const OUTSIDE = [['length_mm', 'Outside, long'], ['height_mm', 'Outside, high'], ['width_mm', 'Outside, wide']] as const
+const ABLE = [{ id: 'lifts_off', text: 'lifts off by hand' }, { id: 'locks', text: 'locks' }] as const
 const Parts = styled.div`margin-left: 14px; border-left: 2px solid var(--edge); padding-left: 10px;`
 
 export function HungList(hung: Hung) {
@@ -76,6 +79,8 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
   const units = useUnits()
   const found = trace.carriers.find((c) => c.carrier_id === carrier.id)
   const put = (part: Partial<Carrier>) => onChange(`Change ${carrier.name}`, { ...bike, carriers: bike.carriers.map((c) => (c.id === carrier.id ? { ...carrier, ...part } : c)) })
+  const box = trace.boxes[carrier.id]
+  const outside = { length_mm: box ? box.x1 - box.x0 : 0, height_mm: box ? box.y1 - box.y0 : 0, width_mm: box ? box.z1 - box.z0 : 0 }
   const states = found?.states ?? []
   const parts = bike.carriers.filter((c) => c.hangs_on === carrier.id)
   const socket = catalogue && wholeOf(bike, carrier) === carrier ? partsFor(carrier, catalogue) : undefined
@@ -98,12 +103,18 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
         <Measure label="Price" value={carrier.price ?? 0} quantity="count" most={100000} onChange={(price) => put({ price })} />
         <SettledField optional label="Colour or label" value={carrier.colour} onChange={(colour) => put({ colour })} />
         <SettledField optional label="Where it leaks" value={carrier.leaks} onChange={(leaks) => put({ leaks })} />
+        {box && wholeOf(bike, carrier) === carrier && OUTSIDE.map(([key, label]) => (
+          <Measure key={key} label={label} value={outside[key]} quantity="length" least={20} most={2000} onChange={(mm) => put({ size: { ...outside, [key]: mm } })} />
+        ))}
         <Measure label="Longest inside" value={carrier.longest_mm} quantity="length" onChange={(longest_mm) => put({ longest_mm })} />
       </Row>
       <Row $min={130}>
         <Choice<Reach> label="Reached" value={carrier.reach} onChange={(reach) => put({ reach })} options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))} />
         <Choice label="Dry" value={carrier.dryness} onChange={(dryness) => put({ dryness })}
           options={[{ id: 'waterproof', text: 'Waterproof' }, { id: 'splash', text: 'Keeps out splashes' }, { id: 'open', text: 'Open' }]} />
+        <Choice label="Opens by" value={carrier.opening} onChange={(opening) => put({ opening })}
+          options={[{ id: 'roll', text: 'Roll top' }, { id: 'lid', text: 'Lid' }, { id: 'zip', text: 'Zip' }, { id: 'drawstring', text: 'Drawstring' }, { id: 'none', text: 'Nothing to open' }]} />
+        <Picks label="It" options={ABLE} chosen={ABLE.map((a) => a.id).filter((id) => carrier[id])} onChange={(v) => put({ lifts_off: v.includes('lifts_off'), locks: v.includes('locks') })} />
         <Held value={carrier.improvised} onChange={(improvised) => put({ improvised })} />
         <From value={carrier.source} onChange={(source) => put({ source })} />
         <Button $small onPress={() => onChange(`Take off ${carrier.name}`, { ...bike, carriers: bike.carriers.filter((c) => c.id !== carrier.id && c.hangs_on !== carrier.id) })}>Take it off</Button>

@@ -29,6 +29,7 @@ export function StancePanel({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
     ['Rear tyre, to begin with', bar(s.rear_bar), `bears ${bar(s.most_bar)}`],
     ['Mass spread fore and aft', units.show(s.spread_mm, 'length'), 'less turns in quicker'],
     ['Swings with the pedals', units.show(s.swinging_kg, 'mass'), ''],
+    ['To be checked', `${s.bolts} bolts, ${s.straps} straps`, s.tied_on ? `${s.tied_on} tied on, at every stop` : ''],
   ]
   if (s.unhitched_front_share !== null) facts.push(['Front share, trailer off', units.show(s.unhitched_front_share, 'share'), `steady ${units.figure(bike.front_share_low, 'share')} to ${units.show(bike.front_share_high, 'share')}`])
   return (
