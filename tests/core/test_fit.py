@@ -82,6 +82,8 @@ def test_a_cage_wants_its_bolts_or_is_said_to_be_tied():
     tied = small_tour(bikes=(with_cage(improvised=True),))
     kinds = {f.kind for f in assess(tied, None).findings}
     assert "improvised" in kinds
+    stance = assess(tied, None).bikes[0].stance
+    assert (stance.bolts, stance.tied_on) == (0, 1)
     assert "no_fit" not in kinds
 
 

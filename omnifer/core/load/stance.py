@@ -52,7 +52,7 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None) -> Stance:
         most_bar=min(bike.tyre_most_bar, HOOKLESS_BAR) if bike.hookless else bike.tyre_most_bar,
         bolts=sum(s.bolts for s in bike.supports if not s.improvised),
         straps=sum(c.straps for c in bike.carriers),
-        tied_on=sum(part.improvised for part in (*bike.supports, *bike.carriers)),
+        tied_on=sum(s.improvised for s in bike.supports) + sum(c.improvised for c in bike.carriers),
         climb_gradient=None if np.isinf(climb) else round(climb, 4),
         steepest=None if steepest is None else round(steepest, 4),
         unhitched_front_share=round(float(alone.min()), 3) if hitched else None,

@@ -51,7 +51,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
       <Row $min={130}>
         <Measure label="Mass of one" value={draft.mass_kg} quantity="mass" decimals={3} onChange={(mass_kg) => set({ mass_kg })} most={1000} />
         <Measure label="Packed volume of one" value={draft.volume_l} quantity="volume" decimals={2} onChange={(volume_l) => set({ volume_l })} most={1000} />
-        <Measure label="Pressed, at least (0: no smaller)" value={draft.pressed_l} quantity="volume" decimals={2} onChange={(pressed_l) => set({ pressed_l })} most={1000} />
+        <Measure label="Pressed, at least" value={draft.pressed_l} quantity="volume" decimals={2} onChange={(pressed_l) => set({ pressed_l })} most={1000} />
         <Measure label="Longest rigid side" value={draft.longest_mm} quantity="length" onChange={(longest_mm) => set({ longest_mm })} most={10000} />
         <Measure label="Holds water" value={draft.holds_water_l} quantity="volume" decimals={2} onChange={(holds_water_l) => set({ holds_water_l })} most={100} />
       </Row>
@@ -70,7 +70,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
       {thing && <PriceLine thing={thing} />}
       <Measure label={`Price of one${sheet.money ? `, ${sheet.money}` : ''}`} value={draft.price ?? 0} quantity="count" most={100000} onChange={(v) => set({ price: v || null })} />
       <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />
-      <Muted>Weigh on a kitchen scale; measure packed volume in the bag it travels in.</Muted>
+      <Muted>Weigh on a kitchen scale; measure packed volume in the bag it travels in, and again pressed as far as it goes; 0 where it gives no more.</Muted>
       {trouble && <p role="alert"><b>{trouble}</b></p>}
       <Actions>
         {thing && <Button onPress={() => onRemove(thing)}>Remove from the kit</Button>}

@@ -114,7 +114,7 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
           options={[{ id: 'waterproof', text: 'Waterproof' }, { id: 'splash', text: 'Keeps out splashes' }, { id: 'open', text: 'Open' }]} />
         <Choice label="Opens by" value={carrier.opening} onChange={(opening) => put({ opening })}
           options={[{ id: 'roll', text: 'Roll top' }, { id: 'lid', text: 'Lid' }, { id: 'zip', text: 'Zip' }, { id: 'drawstring', text: 'Drawstring' }, { id: 'none', text: 'Nothing to open' }]} />
-        <Picks label="It" options={ABLE} chosen={ABLE.map((a) => a.id).filter((id) => carrier[id])} onChange={(v) => put({ lifts_off: v.includes('lifts_off'), locks: v.includes('locks') })} />
+        <Picks label="By hand" options={ABLE} chosen={ABLE.map((a) => a.id).filter((id) => carrier[id])} onChange={(v) => put({ lifts_off: v.includes('lifts_off'), locks: v.includes('locks') })} />
         <Held value={carrier.improvised} onChange={(improvised) => put({ improvised })} />
         <From value={carrier.source} onChange={(source) => put({ source })} />
         <Button $small onPress={() => onChange(`Take off ${carrier.name}`, { ...bike, carriers: bike.carriers.filter((c) => c.id !== carrier.id && c.hangs_on !== carrier.id) })}>Take it off</Button>
