@@ -132,6 +132,10 @@ def test_looking_at_places_and_trying_a_load_keeps_nothing(client, tour):
     found = client.get(f"/api/tours/{tour}/places?things=tent:1").json["places"]
     assert found[0]["fits"]
     assert client.get(f"/api/tours/{tour}/places?things=none:1").status_code == 404
+    for nonsense in ("tent", "tent:0", "tent:x", "tent:-1"):
+        refused = client.get(f"/api/tours/{tour}/places?things={nonsense}")
+        assert refused.status_code == 422
+        assert "tent:1,mug:2" in refused.json["mend"]
     load = {"placements": [{"thing_id": "tent", "carrier_id": "left"}]}
     tried = client.post(f"/api/tours/{tour}/trial", json={"load": load}).json
     assert tried["shelf"] == {"pot": 1, "bottle": 1}

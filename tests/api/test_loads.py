@@ -125,3 +125,27 @@ def test_loads_are_kept_under_names(client, path):
     assert other["points"] < rides["points"]  # less is left out
     twice = client.patch(path, json={"revision": 3, "what": "Keep", "kept_loads": kept * 2})
     assert "two kept loads" in twice.json["detail"]
+
+
+def test_the_rig_is_hung_by_every_school_and_one_is_ridden(client, path):
+    schools = client.get(f"{path}/rigs/schools").json["schools"]
+    assert [s["id"] for s in schools] == ["rear", "four", "bags", "hybrid", "trailer"]
+    trailer = schools[-1]
+    variant = {"id": "pulled", "name": trailer["name"], "rig": trailer["rig"]}
+    kept = client.patch(path, json={"revision": 1, "what": "Put a trailer beside", "variants": [variant]})
+    assert kept.status_code == 200
+    rigs = client.get(f"{path}/rigs").json["rigs"]
+    assert [r["name"] for r in rigs] == ["As ridden", "Trailer"]
+    assert rigs[1]["litres"] > rigs[0]["litres"]
+    ridden = client.post(f"{path}/rigs/pulled/ride", json={"revision": 2}).json["tour"]["sheet"]
+    assert ridden["rig"] == trailer["rig"]
+    assert ridden["load"]["placements"]
+
+
+def test_clashing_pins_are_named_with_the_ones_to_free(client, tours):
+    fuel, bread = thing("fuel", natures=("fuel",)), thing("bread", not_with=("fuel",))
+    pins = [{"thing_id": t, "carrier_id": "left", "pinned": True} for t in ("fuel", "bread")]
+    path = f"/api/tours/{tours.create(small_tour(fuel, bread, load={'placements': pins}))}"
+    found = client.post(f"{path}/proposal", json={"revision": 1, "rounds": 1, "effort": 0.1}).json["proposal"]
+    assert not found["holds"]
+    assert [p["thing_id"] for p in found["change"]["frees"]] in (["fuel"], ["bread"])

@@ -2,8 +2,9 @@
 
 import math
 
+import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -166,3 +167,37 @@ def test_no_proposal_makes_a_front_wheel_that_lifts_when_pushed():
     assert any("pushed uphill" in s.limit for s in found.short)
     assessed = assess(tour.model_copy(update={"load": found.load}), None)
     assert assessed.bikes[0].stance.pushed_lift_gradient >= 0.15 - 1e-3
+
+
+def test_states_name_the_worst_first_and_only_what_holds():
+    leaky = carrier("rear_pannier", "left", "rack", "left", leaks="at the seam", improvised=True)
+    bike = pannier_bike(carriers=(leaky, *pannier_bike().carriers[1:]))
+    pinned = Load(placements=(Placement(thing_id="a", carrier_id="left", pinned=True),))
+    tour = small_tour(thing("a", 10, 19.5), thing("b", 1, 1), bikes=(bike,), load=pinned)
+    assert trace_of(tour, "left").states == ["over", "full", "leaks", "improvised", "pinned"]
+    assert trace_of(tour, "right").states == []
+    both = (*pinned.placements, Placement(thing_id="b", carrier_id="left"))
+    assert "pinned" not in trace_of(tour.model_copy(update={"load": Load(placements=both)}), "left").states
+
+
+@settings(max_examples=8, deadline=None)
+@given(st.integers(0, 1000), st.floats(0.3, 0.9))
+def test_what_presses_further_never_makes_the_best_load_worse(seed, pressed):
+    chance = np.random.default_rng(seed)
+    volumes = chance.uniform(2, 9, 8)
+    kit = [thing(f"t{n}", 0.5, round(v, 1), reach="stop") for n, v in enumerate(volumes)]
+    softer = [t.model_copy(update={"pressed_l": round(pressed * t.volume_l, 2)}) for t in kit]
+    hard, soft = (propose_load(small_tour(*things), None, rounds=1, effort=3) for things in (kit, softer))
+    assert hard.proven
+    assert soft.points <= hard.points + 1e-6
+
+
+def test_room_is_made_for_what_fits_one_carrier_only():
+    """A 400 mm pole of 15 l fits the rear bags alone; two soft blocks of 7 l that lie there can go to the box and each other."""
+    pole = thing("pole", 0.5, 15, longest_mm=400)
+    blocks = [thing(f"b{n}", 1.0, 7, reach="riding") for n in range(3)]
+    soap = thing("soap", 0.1, 0.2, natures=("soap",), not_with=("food",))
+    food = [thing(f"f{n}", 0.4, 3, natures=("food",)) for n in range(2)]
+    found = propose_load(small_tour(pole, *blocks, soap, *food), None, rounds=1, effort=0)
+    assert found.complete
+    assert found.holds

@@ -1,7 +1,9 @@
 """The compiled heart of the search: what one move or exchange changes, descent, and annealing by counted steps.
 
 Everything is in whole numbers and agrees to the last digit with `problem.evaluate`. All bought food is one more thing
-(ten tenths of it) at the end of the things; the shelf is one more carrier at the end of the carriers. One file on purpose: what numba keeps compiled it renews only for the file that changed.
+(ten tenths of it) at the end of the things; the shelf is one more carrier at the end of the carriers.
+
+One file on purpose: what numba keeps compiled it renews only for the file that changed.
 """
 
 from typing import NamedTuple
