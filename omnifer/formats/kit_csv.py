@@ -20,7 +20,7 @@ DEFAULT_VOLUME_PER_KG = 3.0
 FieldName = Literal[
     "name", "kit", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
-    "pressed",
+    "pressed", "bag",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
@@ -44,6 +44,7 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "guess": ("guess", "guessed"),
     "price": ("price", "cost", "preis", "prix"),
     "inside": ("inside", "rides in", "packed in", "nested in"),
+    "bag": ("bag", "is a bag"),
     "because": ("because", "why", "reason", "note", "notes", "remark"),
     "total_mass": ("total", "total weight", "total mass", "sum"),
 }
@@ -252,7 +253,7 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             if text.lower() not in riders:
                 raise ValueError(f"no rider is called {text!r}")
             values["rider_id"] = riders[text.lower()]
-        case "wet" | "soft_vessel" | "fuel" | "food" | "guess":
+        case "wet" | "soft_vessel" | "fuel" | "food" | "guess" | "bag":
             values[column.field] = text.lower() in _TRUE
         case "price":
             values["price"] = _positive(number(text, decimal_comma))
@@ -288,7 +289,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["name", "kit", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
-                     "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside",
+                     "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside", "bag",
                      "because"])  # fmt: skip
     names = {t.id: t.name for t in things}
     for t in things:
@@ -298,6 +299,6 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
             [t.name, t.kit, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", pressed, f"{t.longest_mm:g}", t.reach, t.dry,
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags,
-             "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), t.because]
+             "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "", t.because]
         )  # fmt: skip
     return out.getvalue()

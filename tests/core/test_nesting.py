@@ -6,7 +6,8 @@ from pydantic import ValidationError
 from omnifer.core.assess import assess, propose_load, repaired_load, why_here
 from omnifer.core.load.formulate import formulate
 from omnifer.core.model.load import Load, Placement
-from tests.conftest import small_tour, thing
+from omnifer.core.rig.catalogue import carrier
+from tests.conftest import pannier_bike, small_tour, thing
 from tests.core.test_explain import NONE
 
 
@@ -61,3 +62,26 @@ def test_what_cannot_nest_is_refused_in_words(inner):
             thing("nest", inside="box"),
             thing("cup", **inner) if "id" not in inner else thing("itself", inside="itself"),
         )
+
+
+def test_a_kit_in_its_bag_takes_its_room_and_stays_dry_anywhere():
+    """A dry bag of 0.1 l with 3 l and twice 1 l in it, of which 2 l press away: 5.1 l loose, 3.1 pressed, dry in an open basket."""
+    bag = thing("bag", 0.06, 0.1, dry="own_bag", bag=True)
+    down = thing("down", 0.4, 3, pressed_l=1, dry="must", inside="bag", longest_mm=50)
+    shirts = thing("shirts", 0.2, 1, count=2, inside="bag")
+    cape = thing("cape", 0.3, 1, wet=True)
+    basket = carrier("basket", "basket", "handlebar")
+    where = Load(
+        placements=tuple(Placement(thing_id=t.id, carrier_id="basket", count=t.count) for t in (bag, down, shirts, cape))
+    )
+    tour = small_tour(bag, down, shirts, cape, bikes=(pannier_bike(carriers=(basket,), supports=()),), load=where)
+    problem = formulate(tour, NONE)
+    assert problem.thing_ids == ("bag", "cape")
+    assert (problem.volume_ml[0, 0], problem.pressed_ml[0, 0], problem.mass_g[0, 0]) == (5100, 3100, 860)
+    assert problem.allowed[0, 0]
+    assert not problem.repelled.any()
+    assessed = assess(tour, None)
+    assert assessed.bikes[0].carriers[0].litres[0] == pytest.approx(6.1)
+    assert not {"not_dry", "not_together"} & {f.kind for f in assessed.findings}
+    loose = tour.model_copy(update={"kit": (bag.model_copy(update={"dry": "any"}), down, shirts, cape)})
+    assert {"not_dry", "not_together"} <= {f.kind for f in assess(loose, None).findings}

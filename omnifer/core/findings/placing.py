@@ -6,6 +6,7 @@ import numpy as np
 
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
+from omnifer.core.load.nesting import sheltered
 from omnifer.core.load.rules import clash, steps_too_deep, why_not
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.tour import TourSheet
@@ -17,7 +18,8 @@ def misplaced(s: Situation) -> Iterator[Draft]:
     for bike in s.bikes:
         for held in bike.contents:
             carrier = held.carrier
-            for thing, _ in held.inside:
+            things = sheltered(held.inside)
+            for thing in things:
                 deep = steps_too_deep(thing, carrier)
                 where = say("in {bag}", bag=carrier.name)
                 if thing.dry == "must" and carrier.dryness != "waterproof":
@@ -55,17 +57,17 @@ def misplaced(s: Situation) -> Iterator[Draft]:
                         bike_id=bike.bike.id,
                         carrier_id=carrier.id,
                     )
-            for a in range(len(held.inside)):
+            for a in range(len(things)):
                 for b in range(a):
-                    reason = clash(held.inside[a][0], held.inside[b][0])
+                    reason = clash(things[a], things[b])
                     if reason is not None:
                         yield Draft(
                             kind="not_together",
                             grade="slows_you",
                             sentence=say(
                                 "{a} and {b} share {bag}.",
-                                a=held.inside[a][0].name,
-                                b=held.inside[b][0].name,
+                                a=things[a].name,
+                                b=things[b].name,
                                 bag=carrier.name,
                             ),
                             reason=reason,

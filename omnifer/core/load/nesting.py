@@ -1,4 +1,5 @@
-"""Things that ride in other things: the stove in the pot, the mat rolled in the tent. They weigh, but take no room."""
+"""Things in things. They weigh and ride with the outer one; in a hollow (stove in the pot) they take no room, in a soft
+bag (a kit in its bag) their own."""
 
 from collections import defaultdict
 from collections.abc import Iterable
@@ -31,10 +32,15 @@ def as_one(tour: TourSheet) -> TourSheet:
 
 def _together(outer: Thing, inner: list[Thing]) -> Thing:
     every = [outer, *inner]
+    loose_l = outer.volume_l + sum(t.volume_l * t.count for t in inner if outer.bag)
+    least_l = outer.least_l + sum(t.least_l * t.count for t in inner if outer.bag)
     dry = "own_bag" if outer.dry == "own_bag" else "must" if any(t.dry == "must" for t in every) else outer.dry
     return outer.model_copy(
         update={
             "mass_kg": sum(t.mass_kg * t.count for t in every),
+            "volume_l": loose_l,
+            "pressed_l": least_l if least_l < loose_l else 0,
+            "longest_mm": max((t.longest_mm for t in (every if outer.bag else [outer])), default=0),
             "natures": tuple(dict.fromkeys(n for t in every for n in t.natures)),
             "not_with": tuple(dict.fromkeys(n for t in every for n in t.not_with)),
             "wet": any(t.wet for t in every),
@@ -55,10 +61,16 @@ def taken_along(placements: Iterable[Placement], kit: Iterable[Thing]) -> tuple[
     return tuple(result)
 
 
+def sheltered(inside: list[tuple[Thing, Placement]]) -> list[Thing]:
+    """The things of one carrier as their neighbours find them: what lies in a dry bag that is there is in its own dry bag."""
+    dry_bags = {thing.id for thing, _ in inside if thing.dry == "own_bag"}
+    return [thing.model_copy(update={"dry": "own_bag"}) if thing.inside in dry_bags else thing for thing, _ in inside]
+
+
 def litres_of(inside: list[tuple[Thing, Placement]], pressed: bool = False) -> list[float]:
-    """Litres of each placement in one carrier, as packed or pressed; what rides in a thing that is there takes none [l]."""
-    here = {thing.id for thing, _ in inside}
+    """Litres of each placement in one carrier, as packed or pressed; what fills a hollow there takes none [l]."""
+    hollow = {thing.id for thing, _ in inside if not thing.bag}
     return [
-        0.0 if thing.inside in here else (thing.least_l if pressed else thing.volume_l) * placement.count
+        0.0 if thing.inside in hollow else (thing.least_l if pressed else thing.volume_l) * placement.count
         for thing, placement in inside
     ]

@@ -32,7 +32,8 @@ class Thing(Noun):
     fuel: bool = Field(False, description="Shown and counted as fuel")
     food: bool = Field(False, description="A base of food that is always carried")
     guess: bool = Field(False, description="Mass or volume is a guess, not weighed")
-    inside: Id | None = Field(None, description="Rides in this other thing and takes no room of its own (stove in the pot)")
+    inside: Id | None = Field(None, description="Rides in this other thing (stove in the pot, shirts in the clothes bag)")
+    bag: bool = Field(False, description="A soft bag: what rides in it takes its room besides; else it fills a hollow")
     price: Annotated[float, Field(ge=0, le=100_000, description="Of one, in the tour's money")] | None = None
     because: Note = Field("", description="Why it comes")
 

@@ -1956,7 +1956,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "kit" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed") | null;
+            field: ("name" | "kit" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag") | null;
             /** Heading */
             heading: string;
             /**
@@ -4261,6 +4261,12 @@ export interface components {
          */
         "Thing-Input": {
             /**
+             * Bag
+             * @description A soft bag: what rides in it takes its room besides; else it fills a hollow
+             * @default false
+             */
+            bag?: boolean;
+            /**
              * Because
              * @description Why it comes
              * @default
@@ -4309,7 +4315,7 @@ export interface components {
             id: string;
             /**
              * Inside
-             * @description Rides in this other thing and takes no room of its own (stove in the pot)
+             * @description Rides in this other thing (stove in the pot, shirts in the clothes bag)
              * @default null
              */
             inside?: string | null;
@@ -4390,6 +4396,12 @@ export interface components {
          */
         "Thing-Output": {
             /**
+             * Bag
+             * @description A soft bag: what rides in it takes its room besides; else it fills a hollow
+             * @default false
+             */
+            bag: boolean;
+            /**
              * Because
              * @description Why it comes
              * @default
@@ -4438,7 +4450,7 @@ export interface components {
             id: string;
             /**
              * Inside
-             * @description Rides in this other thing and takes no room of its own (stove in the pot)
+             * @description Rides in this other thing (stove in the pot, shirts in the clothes bag)
              * @default null
              */
             inside: string | null;

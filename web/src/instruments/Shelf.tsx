@@ -188,6 +188,7 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
   listed.unshift({ id: '#why', text: from === null ? 'What would each place cost?' : 'Why here?', note: 'and what every other place would cost' })
   if (from !== null) {
     listed.unshift({ id: '#shelf', text: 'Back to the shelf' })
+    if (thing.kit) listed.unshift({ id: '#pinkit', text: `${pinned ? 'Unpin' : 'Pin'} all of “${thing.kit}” here` })
     listed.unshift({ id: '#pin', text: pinned ? 'Unpin' : 'Pin it here', note: 'a proposal leaves pinned things where they are' })
     if (count > 1) listed.unshift({ id: '#one', text: 'Take one in hand' })
     if (count > 1 && twin) listed.unshift({ id: '#split', text: `Half of them to ${label(twin)}` })
@@ -210,7 +211,10 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
         else if (id === '#shelf') move([{ thingId: thing.id, count, from }], null)
         else if (id === '#split' && twin && from !== null) move([{ thingId: thing.id, count: Math.floor(count / 2), from }], twin)
         else if (id.startsWith('#kit:')) void change(`Move the kit ${thing.kit} to ${label(id.slice(5))}`.slice(0, 200), { load: moveKit(sheet.load, together, from, id.slice(5)) })
-        else if (id === '#one') pickUp({ thingId: thing.id, count: 1, from })
+        else if (id === '#pinkit' && from !== null) {
+          const here = kit.reduce((load, t) => pinThing(load, t.id, from, !pinned), sheet.load)
+          void change(`${pinned ? 'Unpin' : 'Pin'} the kit ${thing.kit} in ${label(from)}`.slice(0, 200), { load: here })
+        } else if (id === '#one') pickUp({ thingId: thing.id, count: 1, from })
         else if (id === '#pin' && from !== null) {
           void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), { load: pinThing(sheet.load, thing.id, from, !pinned) })
         } else move([{ thingId: thing.id, count, from }], id)

@@ -13,9 +13,9 @@ const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
 
 const EMPTY: Thing = {
   id: '', name: '', kit: '', count: 1, mass_kg: 0, volume_l: 0, pressed_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
-  rider_id: null, holds_water_l: 0, soft_vessel: false, fuel: false, food: false, guess: false, because: '', price: null, inside: null,
+  rider_id: null, holds_water_l: 0, soft_vessel: false, fuel: false, food: false, guess: false, because: '', price: null, inside: null, bag: false,
 }
-const FLAGS = { wet: 'gets wet', guess: 'mass is a guess', fuel: 'is fuel', food: 'is food that always comes', soft_vessel: 'soft vessel' } as const
+const FLAGS = { wet: 'gets wet', guess: 'mass is a guess', fuel: 'is fuel', food: 'is food that always comes', soft_vessel: 'soft vessel', bag: 'is a bag for other things' } as const
 type Flag = keyof typeof FLAGS
 
 export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
@@ -59,7 +59,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
         <Choice<Reach> label="When a hand must find it" value={draft.reach} onChange={(reach) => set({ reach })}
           options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))} />
         <Choice label="Rides in another thing" value={draft.inside ?? '-'} onChange={(v) => set({ inside: v === '-' ? null : v })}
-          options={[{ id: '-', text: 'No, by itself' }, ...hosts.map((t) => ({ id: t.id, text: `In ${t.name}, taking no room` }))]} />
+          options={[{ id: '-', text: 'No, by itself' }, ...hosts.map((t) => ({ id: t.id, text: t.bag ? `In ${t.name}` : `In ${t.name}, taking no room` }))]} />
         <Choice label="Dry" value={draft.dry} onChange={(dry) => set({ dry })}
           options={[{ id: 'any', text: 'May get damp' }, { id: 'own_bag', text: 'In its own dry bag' }, { id: 'must', text: 'Must stay dry: waterproof bag' }]} />
       </Row>
