@@ -201,3 +201,18 @@ def test_room_is_made_for_what_fits_one_carrier_only():
     found = propose_load(small_tour(pole, *blocks, soap, *food), None, rounds=1, effort=0)
     assert found.complete
     assert found.holds
+
+
+def test_a_trailer_that_lifts_the_wheel_by_itself_is_said_and_the_rest_is_loaded_well():
+    """6.2 kg whose centre lies 1000 mm behind the axle lift the hitch by 5.4 kg, more than the bag can ever press."""
+    hitched = support("trailer_one_wheel", "trailer")
+    frame = hitched.trailer.model_copy(update={"own_mass_ahead_of_axle_mm": -1000})
+    bag = carrier("trailer_bag", "bag", "trailer", limit_kg=2)
+    bike = bike_with(bag, supports=[support("rear_rack", "rack"), hitched.model_copy(update={"trailer": frame})])
+    found = propose_load(small_tour(thing("tent", 2, 8), thing("pot", 1, 2), bikes=(bike,)), None, rounds=1, effort=0.2)
+    assert not found.holds
+    assert found.complete
+    lacking = next(s for s in found.short if s.limit.startswith("hitch"))
+    assert 0 < lacking.mass_kg < 5.4
+    assert lacking.too_light
+    assert "more on the hitch" in found.change.words.metric()

@@ -27,6 +27,7 @@ class Shortfall(Noun):
     limit: str
     mass_kg: float = 0
     volume_l: float = 0
+    too_light: bool = Field(False, description="Too little presses there, not too much")
 
 
 class Relief(Noun):
@@ -50,9 +51,11 @@ def shortfalls(tour: TourSheet, problem: Problem, placing: Placing) -> list[Shor
             result.append(Shortfall(limit=names[carrier_id], mass_kg=mass, volume_l=volume))
     hard = problem.hard
     values = hard.lever @ grams
-    beyond = np.maximum(values - hard.high[:, None], hard.low[:, None] - values).max(axis=1) / LEVER
-    for r in np.flatnonzero(beyond > 0):
-        result.append(Shortfall(limit=hard.names[r], mass_kg=round(float(beyond[r]) / 1000, 3)))
+    above = (values - hard.high[:, None]).max(axis=1)
+    below = (hard.low[:, None] - values).max(axis=1)
+    for r in np.flatnonzero(np.maximum(above, below) > 0):
+        off = float(max(above[r], below[r])) / LEVER / 1000
+        result.append(Shortfall(limit=hard.names[r], mass_kg=round(off, 3), too_light=bool(below[r] > above[r])))
     return sorted(result, key=lambda s: (-s.mass_kg - s.volume_l, s.limit))
 
 
@@ -90,6 +93,8 @@ def _changes(tour: TourSheet, problem: Problem, short: list[Shortfall]) -> Itera
 
 
 def _raised_words(lacking: Shortfall) -> Text:
+    if lacking.too_light:
+        return say("{kg} more on the {limit}, by another place for the load", kg=kg(lacking.mass_kg), limit=lacking.limit)
     more = {"litres": litres(lacking.volume_l)} if lacking.volume_l else {}
     more |= {"kg": kg(lacking.mass_kg)} if lacking.mass_kg else {}
     return say("{limit} larger by " + " and ".join(f"{{{name}}}" for name in more), limit=lacking.limit, **more)

@@ -3618,6 +3618,12 @@ export interface components {
              */
             mass_kg: number;
             /**
+             * Too Light
+             * @description Too little presses there, not too much
+             * @default false
+             */
+            too_light: boolean;
+            /**
              * Volume L
              * @default 0
              */

@@ -107,7 +107,7 @@ function useWords() {
     const near = proposal.bound !== null && proposal.points > 0 ? Math.max(0, 1 - proposal.bound / proposal.points) : null
     const food = proposal.food_out_tenths ? `, and ${proposal.food_out_tenths * 10}\u00a0% of the food` : ''
     const named = `${out.slice(0, 6).join(', ')}${out.length > 6 ? ` and ${out.length - 6} more` : ''}`
-    const short = proposal.short.slice(0, 3).map((s) => `${s.limit} by ${[s.mass_kg ? units.show(s.mass_kg, 'mass') : '', s.volume_l ? units.show(s.volume_l, 'volume') : ''].filter(Boolean).join(' and ')}`)
+    const short = proposal.short.slice(0, 3).map((s) => `${s.limit}${s.too_light ? ' too light' : ''} by ${[s.mass_kg ? units.show(s.mass_kg, 'mass') : '', s.volume_l ? units.show(s.volume_l, 'volume') : ''].filter(Boolean).join(' and ')}`)
     return [
       proposal.holds ? 'Every limit holds, on every day.' : 'Not every limit holds.',
       proposal.complete ? 'Everything has a place.' : `Stays out: ${named}${food}.`,
