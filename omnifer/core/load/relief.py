@@ -94,7 +94,7 @@ def _changes(tour: TourSheet, problem: Problem, short: list[Shortfall]) -> Itera
 
 def _raised_words(lacking: Shortfall) -> Text:
     if lacking.too_light:
-        return say("{kg} more on the {limit}, by another place for the load", kg=kg(lacking.mass_kg), limit=lacking.limit)
+        return say("{kg} more on the {limit}", kg=kg(lacking.mass_kg), limit=lacking.limit)
     more = {"litres": litres(lacking.volume_l)} if lacking.volume_l else {}
     more |= {"kg": kg(lacking.mass_kg)} if lacking.mass_kg else {}
     return say("{limit} larger by " + " and ".join(f"{{{name}}}" for name in more), limit=lacking.limit, **more)
