@@ -1,6 +1,7 @@
 """The one door to the rules of the job: a tour in, what it means out."""
 
 import math
+from collections import deque
 from collections.abc import Collection, Iterator
 
 import numpy as np
@@ -11,10 +12,11 @@ from omnifer.core.findings import CHECKS, find
 from omnifer.core.findings.placing import shelf_of
 from omnifer.core.findings.situation import Situation
 from omnifer.core.itinerary import days_of, gaps_of, passings
-from omnifer.core.load.explain import Paid, Why, bill_of, why
+from omnifer.core.load.explain import Paid, Why, bill_of, holds, why
+from omnifer.core.load.keep import without
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
-from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, propose, proposing
+from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, proposing, with_out
 from omnifer.core.load.repair import repair
 from omnifer.core.load.stance import stance_of
 from omnifer.core.load.trace import BikeLoad, Stores
@@ -26,6 +28,9 @@ from omnifer.core.road.climate import ROUGH_SPREAD_K
 from omnifer.core.road.profile import Profile
 from omnifer.core.sentence import celsius, km, litres, number, say
 from omnifer.core.voyage import Voyage, play, vessels
+
+SETTLED = 3
+"""Searches at most, until a load holds on the tour that it makes."""
 
 
 def profile_of(tour: Tour) -> Profile | None:
@@ -91,13 +96,40 @@ def places(tour: TourSheet, road: Profile | None, in_hand: dict[str, int]) -> li
 
 
 def propose_load(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
-    """The best load found for the whole tour; see `omnifer.core.load.proposal.propose`."""
-    return propose(tour, stores_for_proposal(tour, road), rounds, effort)
+    """The best load found for the whole tour: the last of `load_proposals`."""
+    return deque(load_proposals(tour, road, rounds, effort), maxlen=1)[0]
 
 
 def load_proposals(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT) -> Iterator[Proposal]:
-    """Ever better loads; see `omnifer.core.load.proposal.proposing`."""
-    return proposing(tour, stores_for_proposal(tour, road), rounds, effort)
+    """Ever better loads; see `omnifer.core.load.proposal.proposing`.
+
+    A load decides how fast the tour is ridden and which vessels bear its water, and so what is on board when. Where the
+    one found breaks a limit on its own tour, or leaves vessels out, it is searched again for what that tour has on board.
+    """
+    out: dict[str, int] = {}
+    rest, stores, start = tour, stores_for_proposal(tour, road), None
+    for turn in range(SETTLED):
+        found = None
+        for found in proposing(rest, stores, rounds if turn == 0 else max(1, rounds // 4), effort, start):
+            whole = with_out(found, tour, out) if out else found
+            yield whole if turn == 0 else whole.model_copy(update={"done": 1.0})
+        if found is None or not found.holds:
+            return
+        dry = _vessels_out(rest, found)
+        out |= dry
+        rest = without(rest, dry)
+        loaded = rest.model_copy(update={"load": found.load})
+        stores = _stores(loaded, road)
+        if not dry and holds(loaded, stores):
+            return
+        start = found.load
+
+
+def _vessels_out(tour: TourSheet, found: Proposal) -> dict[str, int]:
+    """Vessels that a proposal leaves out, with what lies in them."""
+    water = {thing.id for thing in tour.kit if thing.holds_water_l > 0}
+    theirs = water | {thing.id for thing in tour.kit if thing.inside in water}
+    return {thing_id: n for thing_id, n in found.out.items() if thing_id in theirs}
 
 
 def repaired_load(tour: TourSheet, road: Profile | None, held: Collection[str]) -> Proposal:
@@ -117,11 +149,15 @@ def aims_paid(tour: TourSheet, road: Profile | None) -> Paid:
 
 def stores_for_proposal(tour: TourSheet, road: Profile | None) -> Stores:
     """Water and food along the tour with every vessel of the kit on board."""
-    unplaced = tour.model_copy(update={"load": Load()})
+    return _stores(tour.model_copy(update={"load": Load()}), road)
+
+
+def _stores(tour: TourSheet, road: Profile | None) -> Stores:
+    """Water and food along the tour as it is loaded."""
     if road is None or not tour.riders:
-        return Stores(vessels(unplaced), np.zeros(1), np.zeros(1))
-    voyage = play(unplaced, road)
-    return Stores(vessels(unplaced), voyage.water_l, voyage.food_kg)
+        return Stores(vessels(tour), np.zeros(1), np.zeros(1))
+    voyage = play(tour, road)
+    return Stores(vessels(tour), voyage.water_l, voyage.food_kg)
 
 
 def _minutes(tour: TourSheet, voyage: Voyage | None) -> dict[str, float]:

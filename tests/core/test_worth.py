@@ -2,7 +2,7 @@
 
 import pytest
 
-from omnifer.core.assess import assess, profile_of
+from omnifer.core.assess import assess, profile_of, propose_load
 from omnifer.core.model.load import Load, NamedLoad, Placement
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.variant import Variant
@@ -71,3 +71,14 @@ def test_a_kept_load_is_compared_and_stands_as_far_as_it_can():
     assert {p.thing_id for p in other.load.placements} == {"axe", "pot"}
     assert other.by_aim["sides"] > rides.by_aim["sides"]
     assert other.points == pytest.approx(sum(other.by_aim.values()), abs=0.1)
+
+
+def test_where_vessels_find_no_place_the_others_bear_their_water_within_limits(sample, sample_road):
+    """Without racks two soft bottles stay out; what they would have held rides elsewhere, and no limit breaks by it."""
+    light = with_variant(sample, sample_road, sample.variants[0])
+    found = propose_load(light, sample_road, rounds=1, effort=0)
+    assert any(t.holds_water_l and t.id in found.out for t in light.kit)
+    assert found.holds
+    again = assess(light.model_copy(update={"load": found.load}), sample_road)
+    assert not {"over_mass", "over_volume", "over_support", "over_wheel", "over_system"} & {f.kind for f in again.findings}
+    assert set(again.shelf) == set(found.out)

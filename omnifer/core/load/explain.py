@@ -50,6 +50,12 @@ def placing_of(tour: TourSheet, problem: Problem) -> Placing:
     return Placing(x, food)
 
 
+def holds(tour: TourSheet, stores: Stores) -> bool:
+    """Whether the load of a tour keeps every hard limit with these stores on board."""
+    problem = formulate(tour, stores)
+    return evaluate(problem, placing_of(tour, problem)).broken == 0
+
+
 def bill_of(tour: TourSheet, stores: Stores) -> Paid:
     """What the load of a tour costs, by aim [points]; habit apart, which asks where things ride now."""
     problem = formulate(tour, stores)

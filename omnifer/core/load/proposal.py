@@ -7,7 +7,8 @@ from concurrent.futures import ThreadPoolExecutor
 import numpy as np
 from pydantic import Field
 
-from omnifer.core.load.aims import OUT_THING
+from omnifer.core.load.aims import OUT_KG, OUT_THING
+from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.nesting import taken_along
 from omnifer.core.load.problem import Placing, Problem, Score, evaluate
@@ -46,7 +47,9 @@ def propose(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float
     return deque(proposing(tour, stores, rounds, effort), maxlen=1)[0]
 
 
-def proposing(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float = EFFORT) -> Iterator[Proposal]:
+def proposing(
+    tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float = EFFORT, start: Load | None = None
+) -> Iterator[Proposal]:
     """Ever better loads for the whole tour, the first at once; whoever has seen enough closes the iterator.
 
     Parameters
@@ -57,16 +60,19 @@ def proposing(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: flo
         Effort of the search.
     effort : float
         Effort of the solver; 0 leaves it out, and with it the bound.
+    start : Load, optional
+        A load to begin with.
     """
     problem = formulate(tour, stores)
     if not problem.thing_ids or not problem.carrier_ids:
         yield _empty(tour, problem)
         return
+    begun = placing_of(tour.model_copy(update={"load": start}), problem) if start else None
     # Each counts its own steps, so that side by side they give what they would give one after the other.
     beside = ThreadPoolExecutor(max_workers=1)
     solving = beside.submit(solve, problem, effort) if effort > 0 else None
     try:
-        for turn, (placing, score) in enumerate(better_and_better(problem)):
+        for turn, (placing, score) in enumerate(better_and_better(problem, begun)):
             done = turn / (rounds + 1)
             if turn < rounds:
                 bound = (
@@ -130,6 +136,19 @@ def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score,
         food_out_tenths=food_out,
         done=round(done, 3),
         short=shortfalls(tour, problem, placing) if missing or food_out or score.broken else [],
+    )
+
+
+def with_out(proposal: Proposal, tour: TourSheet, out: dict[str, int]) -> Proposal:
+    """A proposal for a tour without some things as one for the whole tour, which leaves them out."""
+    price = sum(n * (OUT_THING + OUT_KG * thing.mass_kg) for thing in tour.kit if (n := out.get(thing.id, 0)))
+    return proposal.model_copy(
+        update={
+            "complete": False,
+            "points": proposal.points + price,
+            "bound": None if proposal.bound is None else proposal.bound + price,
+            "out": proposal.out | {thing_id: n + proposal.out.get(thing_id, 0) for thing_id, n in out.items()},
+        }
     )
 
 
