@@ -20,7 +20,7 @@ from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.tour import TourSheet
 
-ROUNDS = 8
+ROUNDS = 7
 """Annealing rounds of the search: some four seconds at a hundred things, the first good load after 50 ms."""
 EFFORT = 1.0
 """Deterministic effort of the solver: some four seconds on one core."""

@@ -154,7 +154,7 @@ def take_in(state: Search, problem: Problem, placing: Placing, score: Score) -> 
 def better_and_better(problem: Problem, start: Placing | None = None) -> Iterator[tuple[Placing, Score]]:
     """The best load so far after each round, without end: insertion and descent first, then annealing.
 
-    Rounds by turns start hot from where the last one ended, and less hot from the best load; they grow longer.
+    One round starts hot from where the last one ended, the next two less hot from the best load; they grow longer.
     """
     places = np.maximum(problem.allowed.sum(axis=1), 1)
     # What fits few carriers only would be squeezed out by what could as well go elsewhere: while searching it is dearer.
@@ -174,10 +174,10 @@ def better_and_better(problem: Problem, start: Placing | None = None) -> Iterato
             best, score = take_in(state, problem, best, score)
     for turn in count():
         yield best, score
-        again = turn % 2 == 1
+        again = turn % 3 > 0
         if again:
             state.stand(best)
-        state.anneal(steps * min(2 ** (turn // 2), LONGEST), turn, REHEATED if again else HOT)
+        state.anneal(steps * min(2 ** ((turn + 1) // 2), LONGEST), turn, REHEATED if again else HOT)
         state.descend()
         placing = state.placing()
         found = evaluate(problem, placing)

@@ -13,7 +13,7 @@ const Board = styled.div`
   padding: 8px 12px; font-size: 13px; z-index: 4; display: flex; flex-direction: column; gap: 6px;
   > div:last-child { display: flex; gap: 6px; justify-content: flex-end; }
 `
-const USUAL_ROUNDS = 8
+const USUAL_ROUNDS = 7
 const MORE_ROUNDS = 20
 
 export interface Search {
