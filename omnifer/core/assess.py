@@ -16,7 +16,7 @@ from omnifer.core.load.explain import Paid, Why, bill_of, holds, why
 from omnifer.core.load.keep import without
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
-from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, proposing, with_out
+from omnifer.core.load.proposal import EFFORT, ROUNDS, Proposal, advice, proposing, with_out
 from omnifer.core.load.repair import repair
 from omnifer.core.load.stance import stance_of
 from omnifer.core.load.trace import BikeLoad, Stores
@@ -95,34 +95,42 @@ def places(tour: TourSheet, road: Profile | None, in_hand: dict[str, int]) -> li
     return places_for([(by_id[thing_id], count) for thing_id, count in in_hand.items()], _ridden(tour, road)[1])
 
 
-def propose_load(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
+def propose_load(
+    tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT, advise: bool = True
+) -> Proposal:
     """The best load found for the whole tour: the last of `load_proposals`."""
-    return deque(load_proposals(tour, road, rounds, effort), maxlen=1)[0]
+    return deque(load_proposals(tour, road, rounds, effort, advise), maxlen=1)[0]
 
 
-def load_proposals(tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT) -> Iterator[Proposal]:
+def load_proposals(
+    tour: TourSheet, road: Profile | None, rounds: int = ROUNDS, effort: float = EFFORT, advise: bool = True
+) -> Iterator[Proposal]:
     """Ever better loads; see `omnifer.core.load.proposal.proposing`.
 
     A load decides how fast the tour is ridden and which vessels bear its water, and so what is on board when. Where the
     one found breaks a limit on its own tour, or leaves vessels out, it is searched again for what that tour has on board.
+
+    Parameters
+    ----------
+    advise : bool
+        Where something stays out, say at the end which single change would mend most; it takes some searches more.
     """
     out: dict[str, int] = {}
     rest, stores, start = tour, stores_for_proposal(tour, road), None
     for turn in range(SETTLED):
-        found = None
         for found in proposing(rest, stores, rounds if turn == 0 else max(1, rounds // 4), effort, start):
             whole = with_out(found, tour, out) if out else found
             yield whole if turn == 0 else whole.model_copy(update={"done": 1.0})
-        if found is None or not found.holds:
-            return
         dry = _vessels_out(rest, found)
+        then = without(rest, dry)
+        loaded = then.model_copy(update={"load": found.load})
+        then_stores = _stores(loaded, road)
+        if turn == SETTLED - 1 or not found.holds or (not dry and holds(loaded, then_stores)):
+            break
         out |= dry
-        rest = without(rest, dry)
-        loaded = rest.model_copy(update={"load": found.load})
-        stores = _stores(loaded, road)
-        if not dry and holds(loaded, stores):
-            return
-        start = found.load
+        rest, stores, start = then, then_stores, found.load
+    if advise and not (whole.complete and whole.holds):
+        yield whole.model_copy(update={"done": 1.0, "change": advice(rest, stores, found, sum(out.values()))})
 
 
 def _vessels_out(tour: TourSheet, found: Proposal) -> dict[str, int]:

@@ -126,7 +126,7 @@ def with_variant(tour: TourSheet, road: Profile | None, variant: Variant) -> Tou
     load = still_standing(variant.load, tour.kit, variant.rig)
     other = tour.model_copy(update={"rig": variant.rig, "load": load})
     if not load.placements and tour.kit and any(bike.carriers for bike in variant.rig.bikes):
-        load = propose_load(other, road, ROUNDS, effort=0).load
+        load = propose_load(other, road, ROUNDS, effort=0, advise=False).load
     fields = {name: getattr(other, name) for name in TourSheet.model_fields}
     return TourSheet.model_validate(fields | {"load": load})
 

@@ -151,7 +151,7 @@ def demo_tour(load: bool = True) -> Tour:
     )
     if not load:
         return tour
-    proposal = propose_load(tour, profile_of(tour), rounds=4, effort=0)
+    proposal = propose_load(tour, profile_of(tour), rounds=4, effort=0, advise=False)
     return Tour.model_validate(tour.model_dump() | {"load": _as_left(proposal.load).model_dump()})
 
 

@@ -55,7 +55,7 @@ def test_a_bag_is_overwritten_and_the_load_follows(page: Page, site: str):
 
 def test_taking_off_a_rack_puts_its_things_on_the_shelf(page: Page, site: str):
     visit(page, site, "rig")
-    rack = page.locator("details").filter(has_text="fork eyelets")
+    rack = page.locator("details").filter(has_text="on the fork eyelets")
     rack.locator("summary").click()
     rack.get_by_role("button", name="Take off, with its bags").click()
     expect(page.get_by_text("Low front rack")).to_have_count(0)

@@ -92,10 +92,17 @@ def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, 
         polished, better = _polish(problem, solved.placing)
         if better.order < score.order:
             placing, score = polished, better
-    answer = answer_of(tour, problem, placing, score, solved.floor if solved else None, 1.0)
-    if answer.complete and answer.holds:
-        return answer
-    return answer.model_copy(update={"change": best_change(tour, problem, answer.short, score)})
+    return answer_of(tour, problem, placing, score, solved.floor if solved else None, 1.0)
+
+
+def advice(tour: TourSheet, stores: Stores, proposal: Proposal, besides: int) -> Relief | None:
+    """The single change that would let most in, where a proposal leaves things out; `besides` stay out in any case."""
+    problem = formulate(tour, stores)
+    if not problem.thing_ids or not problem.carrier_ids:
+        return None
+    score = evaluate(problem, placing_of(tour.model_copy(update={"load": proposal.load}), problem))
+    found = best_change(tour, problem, proposal.short, score)
+    return found and found.model_copy(update={"still_out": found.still_out + besides})
 
 
 def _polish(problem: Problem, placing: Placing) -> tuple[Placing, Score]:
