@@ -68,11 +68,14 @@ def proposing(
         yield _empty(tour, problem)
         return
     begun = placing_of(tour.model_copy(update={"load": start}), problem) if start else None
-    # Each counts its own steps, so that side by side they give what they would give one after the other.
+    # Each counts its own steps, so that side by side they give what they would give one after the other; the solver
+    # begins when the first load is there, which building its model would hold up.
     beside = ThreadPoolExecutor(max_workers=1)
-    solving = beside.submit(solve, problem, effort) if effort > 0 else None
+    solving = None
     try:
         for turn, (placing, score) in enumerate(better_and_better(problem, begun)):
+            if turn == 0 and effort > 0:
+                solving = beside.submit(solve, problem, effort)
             done = turn / (rounds + 1)
             if turn < rounds:
                 bound = (
