@@ -108,7 +108,8 @@ def load_proposals(
     """Ever better loads; see `omnifer.core.load.proposal.proposing`.
 
     A load decides how fast the tour is ridden and which vessels bear its water, and so what is on board when. Where the
-    one found breaks a limit on its own tour, or leaves vessels out, it is searched again for what that tour has on board.
+    one found breaks a limit on its own tour, it is searched again for what that tour has on board, without the vessels
+    that find no place; what breaks one even then does not say that it holds.
 
     Parameters
     ----------
@@ -125,10 +126,14 @@ def load_proposals(
         then = without(rest, dry)
         loaded = then.model_copy(update={"load": found.load})
         then_stores = _stores(loaded, road)
-        if turn == SETTLED - 1 or not found.holds or (not dry and holds(loaded, then_stores)):
+        settled = found.holds and holds(loaded, then_stores)
+        if settled or not found.holds or turn == SETTLED - 1:
             break
         out |= dry
         rest, stores, start = then, then_stores, found.load
+    if found.holds and not settled:
+        whole = whole.model_copy(update={"holds": False, "done": 1.0})
+        yield whole
     if advise and not (whole.complete and whole.holds):
         yield whole.model_copy(update={"done": 1.0, "change": advice(rest, stores, found, sum(out.values()))})
 

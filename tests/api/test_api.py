@@ -17,11 +17,6 @@ from tests.formats.test_gpx import LINE, gpx
 
 
 @pytest.fixture
-def client(app):
-    return app.test_client()
-
-
-@pytest.fixture
 def tour(app):
     bottle = thing("bottle", 0.1, 0.9, holds_water_l=0.75)
     return app.extensions["omnifer"].tours.create(small_tour(thing("tent", 2, 8), thing("pot"), bottle))

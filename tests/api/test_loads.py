@@ -8,19 +8,8 @@ import pytest
 from omnifer.api.streams import WORKER
 from omnifer.core.model.rig import Rig
 from omnifer.core.rig.catalogue import carrier
-from omnifer.store.tours import Tours
 from tests.api.test_streams import STREAM, events
 from tests.conftest import pannier_bike, small_tour, thing
-
-
-@pytest.fixture
-def client(app):
-    return app.test_client()
-
-
-@pytest.fixture
-def tours(app) -> Tours:
-    return app.extensions["omnifer"].tours
 
 
 @pytest.fixture

@@ -11,11 +11,6 @@ ROAD = {"stops": [{"id": "s", "name": "Mill", "at_km": 10}]}
 
 
 @pytest.fixture
-def client(app):
-    return app.test_client()
-
-
-@pytest.fixture
 def path(app):
     return f"/api/tours/{app.extensions['omnifer'].tours.create(small_tour(thing('tent'), thing('pot', count=2)))}"
 

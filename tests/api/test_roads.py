@@ -8,20 +8,9 @@ from werkzeug.serving import make_server
 
 from omnifer.devices.weather_service import create_service
 from omnifer.formats.gpx import write_gpx
-from omnifer.store.tours import Tours
 from tests.conftest import small_tour, thing
 from tests.core.test_road import ridden, stop, straight
 from tests.formats.test_gpx import LINE, gpx
-
-
-@pytest.fixture
-def client(app):
-    return app.test_client()
-
-
-@pytest.fixture
-def tours(app) -> Tours:
-    return app.extensions["omnifer"].tours
 
 
 def upload(client, path, *contents, **fields):

@@ -12,7 +12,8 @@ from omnifer.core.assess import assess, propose_load
 from omnifer.core.load.aims import EASE
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
-from omnifer.core.load.problem import bill
+from omnifer.core.load.problem import bill, evaluate
+from omnifer.core.load.search import Search, take_in
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.rig import FrameTriangle
 from omnifer.core.rig.catalogue import carrier, support
@@ -193,14 +194,16 @@ def test_what_presses_further_never_makes_the_best_load_worse(seed, pressed):
 
 
 def test_room_is_made_for_what_fits_one_carrier_only():
-    """A 400 mm pole of 15 l fits the rear bags alone; two soft blocks of 7 l that lie there can go to the box and each other."""
-    pole = thing("pole", 0.5, 15, longest_mm=400)
-    blocks = [thing(f"b{n}", 1.0, 7, reach="riding") for n in range(3)]
-    soap = thing("soap", 0.1, 0.2, natures=("soap",), not_with=("food",))
-    food = [thing(f"f{n}", 0.4, 3, natures=("food",)) for n in range(2)]
-    found = propose_load(small_tour(pole, *blocks, soap, *food), None, rounds=1, effort=0)
-    assert found.complete
-    assert found.holds
+    """Soap of 400 mm fits the pannier alone, where bread lies that cannot stand it: the bread makes room and goes to the box."""
+    soap, bread = thing("soap", 0.5, 2, longest_mm=400, natures=("soap",)), thing("bread", 0.5, 2, not_with=("soap",))
+    bike = pannier_bike(carriers=(pannier_bike().carriers[0], pannier_bike().carriers[2]))
+    tour = loaded(soap, bread, bike=bike, bread="left")
+    problem = formulate(tour, NONE)
+    before = placing_of(tour, problem)
+    placing, score = take_in(Search(problem, before), problem, before, evaluate(problem, before))
+    assert evaluate(problem, before).out > 0
+    assert (score.out, score.broken) == (0, 0)
+    assert placing.x.tolist() == [[1, 0], [0, 1]]
 
 
 def test_a_trailer_that_lifts_the_wheel_by_itself_is_said_and_the_rest_is_loaded_well():
