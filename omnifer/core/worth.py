@@ -1,5 +1,7 @@
 """What a thing or another rig is worth on this tour: the same questions asked twice, and the answers compared."""
 
+from functools import lru_cache
+
 from pydantic import Field
 
 from omnifer.core.assess import assess, propose_load, stores_for_proposal
@@ -124,11 +126,17 @@ def compare(tour: TourSheet, road: Profile | None) -> list[RigFigures]:
 def with_variant(tour: TourSheet, road: Profile | None, variant: Variant) -> TourSheet:
     """The tour on a variant's rig, with the variant's load or, where it has none, one quickly proposed."""
     load = still_standing(variant.load, tour.kit, variant.rig)
-    other = tour.model_copy(update={"rig": variant.rig, "load": load})
     if not load.placements and tour.kit and any(bike.carriers for bike in variant.rig.bikes):
-        load = propose_load(other, road, ROUNDS, effort=0, advise=False).load
-    fields = {name: getattr(other, name) for name in TourSheet.model_fields}
-    return TourSheet.model_validate(fields | {"load": load})
+        asked = {"rig": variant.rig, "load": Load(), "variants": (), "kept_loads": (), "name": "-"}
+        load = _quick_load(tour.model_copy(update=asked).model_dump_json(include=set(TourSheet.model_fields)), road)
+    fields = {name: getattr(tour, name) for name in TourSheet.model_fields}
+    return TourSheet.model_validate(fields | {"rig": variant.rig, "load": load})
+
+
+@lru_cache(maxsize=16)
+def _quick_load(tour_json: str, road: Profile | None) -> Load:
+    """The load proposed for a tour that has none. Kept, for rigs are compared again after every change of the one ridden."""
+    return propose_load(TourSheet.model_validate_json(tour_json), road, ROUNDS, effort=0, advise=False).load
 
 
 def _figures(tour: TourSheet, identifier: str, name: str, found: Assessment, ridden: Assessment) -> RigFigures:

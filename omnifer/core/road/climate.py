@@ -3,6 +3,7 @@
 import datetime as dt
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -115,17 +116,15 @@ def months_at(profile: Profile, road: Road, km: float) -> tuple[MonthNormals, ..
     return tuple(months)
 
 
-def _from_stations(profile: Profile, stations: Sequence[Station], day_of_year: Array, odds: float) -> Climate:
+def _from_stations(profile: Profile, stations: tuple[Station, ...], day_of_year: Array, odds: float) -> Climate:
     """Nearest stations weighed by distance, each corrected to the height of the road."""
     weights = _weights(profile, stations)
-    figures = np.zeros((len(normals.FIGURES), profile.km.size))
-    base_m = np.zeros(profile.km.size)
-    days, which = np.unique(day_of_year, return_inverse=True)
-    for station, weight in zip(stations, weights, strict=True):
-        table = normals.table_of(station.months)
-        by_day = np.array([normals.smooth_year(days, row) for row in table])
-        figures += weight * by_day[:, which]
-        base_m += weight * station.elevation_m
+    passed = np.flatnonzero(np.diff(day_of_year, prepend=np.nan))
+    days = day_of_year[passed]
+    tables = np.array([normals.table_of(station.months) for station in stations])
+    by_day = np.array([[normals.smooth_year(days, row) for row in table] for table in tables])
+    figures = np.concatenate([by_day[:, :, i].T @ part for i, part in enumerate(np.split(weights, passed[1:], axis=1))], axis=1)
+    base_m = np.array([station.elevation_m for station in stations]) @ weights
     mean_max, mean_min, spread_max, spread_min, rain_days, humidity, wind = figures
     cooling = LAPSE_K_PER_M * (profile.elevation_m - base_m) if profile.has_heights else 0.0
     return Climate(
@@ -140,8 +139,12 @@ def _from_stations(profile: Profile, stations: Sequence[Station], day_of_year: A
     )
 
 
-def _weights(profile: Profile, stations: Sequence[Station]) -> Array:
-    """How much each station counts at each point, shape (stations, points), summing to 1."""
+@lru_cache(maxsize=4)
+def _weights(profile: Profile, stations: tuple[Station, ...]) -> Array:
+    """How much each station counts at each point, shape (stations, points), summing to 1.
+
+    Kept for the roads last asked for: every change of a tour asks again, and few touch its stations.
+    """
     distance = np.array([_distance_km(profile, station) for station in stations])
     if len(stations) > STATIONS_WEIGHED:
         furthest = np.partition(distance, STATIONS_WEIGHED - 1, axis=0)[STATIONS_WEIGHED - 1]

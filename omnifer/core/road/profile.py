@@ -31,7 +31,7 @@ ROLLING_M = 200.0
 Array = NDArray[np.float64]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Profile:
     """Arrays over the points of the road, `STEP_M` or so apart, the first at km 0 and the last at its end."""
 
