@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import type { Bike, BikeTrace, Quantity } from '../../api/client'
 import { Button, Menu, Muted, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
+import { Fold } from '../../ui/Fold'
 import { Picks } from '../../ui/Picks'
 import { MOUNT_WORDS } from './mounting'
 
@@ -27,7 +28,7 @@ const GROUPS: [string, [Key, string, Quantity, number, number?][]][] = [
   ]],
 ]
 const Figure = styled.div`display: flex; flex-direction: column; min-width: 0;`
-const Group = styled.details`
+const Group = styled(Fold)`
   border-bottom: 1px solid var(--hair);
   summary { cursor: pointer; min-height: 36px; display: flex; align-items: center; font-weight: 620; }
   &[open] { padding-bottom: 10px; }
@@ -62,8 +63,7 @@ export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: Bike
   return (
     <div>
       {GROUPS.map(([name, figures], i) => (
-        <Group key={name} open={i === 0}>
-          <summary>{name}</summary>
+        <Group key={name} summary={name} open={i === 0}>
           <Row $min={110}>
             {figures.map(([key, label, quantity, most, least = 0]) =>
               figure(key, label, (taken) => <Measure label={label} value={bike[key]} quantity={quantity} least={least} most={most} onChange={(v) => taken({ [key]: v })} />),
@@ -110,8 +110,7 @@ export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: Bike
           </Row>
         </Group>
       ))}
-      <Group>
-        <summary>Mounts</summary>
+      <Group summary="Mounts">
         <Picks label="Where something can be bolted or hung" options={MOUNTS.map((id) => ({ id, text: MOUNT_WORDS[id] }))} chosen={bike.mounts} onChange={(mounts) => onChange(`Mounts of ${bike.name}`, { ...bike, mounts })} />
       </Group>
       <Muted>Press what stands under a figure to say where it is from. Tubes are measured corner to corner, from the middle of one tube to the middle of the next; changed ones count before stack and reach. The maker’s limits count, the lowest in a chain first.</Muted>

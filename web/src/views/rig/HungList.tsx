@@ -4,12 +4,13 @@ import type { Bike, BikeTrace, Carrier, Catalogue, Reach, Support } from '../../
 import { statesInWords } from '../../instruments/states'
 import { Button, Menu, Muted, RailLine, Row, Section } from '../../ui/controls'
 import { Choice, Measure, SettledField } from '../../ui/fields'
+import { Fold } from '../../ui/Fold'
 import { Icon, REACH_WORDS } from '../../ui/icons'
 import { Picks } from '../../ui/Picks'
 import { useUnits } from '../../ui/preferences'
 import { hang, MOUNT_WORDS, partsFor } from './mounting'
 
-const Item = styled.details`
+const Item = styled(Fold)`
   border-bottom: 1px solid var(--hair); padding: 4px 0;
   summary { cursor: pointer; min-height: 32px; display: grid; grid-template-columns: 1fr auto; align-items: center; gap: 8px; list-style: none; }
   summary b { font-weight: 620; }
@@ -46,8 +47,7 @@ export function HungList(hung: Hung) {
         return (
           <div key={support.id}>
             <RailLine><Icon name="load" size={17} />{support.name}<em>{units.show(found?.fullest_kg ?? 0, 'mass')} of {units.show(support.limit_kg, 'mass', 0)}{over ? ', over' : ''}</em></RailLine>
-            <Item>
-              <summary><span style={{ textAlign: 'left' }}>on the {MOUNT_WORDS[support.mount]}, weighs {units.show(support.mass_kg, 'mass')}</span><span>change</span></summary>
+            <Item summary={<><span style={{ textAlign: 'left' }}>on the {MOUNT_WORDS[support.mount]}, weighs {units.show(support.mass_kg, 'mass')}</span><span>change</span></>}>
               <Row $min={100}>
                 <Measure label="Own mass" value={support.mass_kg} quantity="mass" decimals={2} onChange={(mass_kg) => putSupport(support, { mass_kg })} />
                 <Measure label="Limit" value={support.limit_kg} quantity="mass" onChange={(limit_kg) => putSupport(support, { limit_kg })} />
@@ -86,13 +86,14 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
   const socket = catalogue && wholeOf(bike, carrier) === carrier ? partsFor(carrier, catalogue) : undefined
   return (
    <>
-    <Item>
-      <summary>
+    <Item summary={(
+      <>
         <b>{carrier.name}{carrier.colour && `, ${carrier.colour}`}</b>
         <span className={states.some((s) => s === 'over' || s === 'too_full') ? 'over' : ''}>
           {units.show(found?.fullest_kg ?? 0, 'mass')} of {units.show(carrier.limit_kg, 'mass')}, {units.show(found?.fullest_l ?? 0, 'volume')} of {units.show(found?.room_l ?? 0, 'volume')}{states.length > 0 && `, ${statesInWords(states)}`}
         </span>
-      </summary>
+      </>
+    )}>
       <Row $min={100}>
         <SettledField label="Name" value={carrier.name} onChange={(name) => put({ name })} />
         <Measure label="Volume" value={carrier.volume_l} quantity="volume" least={0.1} most={1000} onChange={(volume_l) => put({ volume_l })} />

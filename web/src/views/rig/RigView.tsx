@@ -34,7 +34,6 @@ export function RigView() {
   const [choosing, setChoosing] = useState(false)
   const [wantedSize, setSize] = useState<string | null>(null)
   const size = wantedSize ?? catalogue?.bikes[1]?.size ?? ''
-  const [comparing, setComparing] = useState(false)
   const [hanging, setHanging] = useState(true)
   const bikes = sheet.rig.bikes
   const bike = bikes.find((b) => b.id === bikeId)
@@ -50,7 +49,7 @@ export function RigView() {
           <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>{b.id === bikeId ? '● ' : '○ '}{b.name}</Button>
         ))}
         <Button $small onPress={() => setChoosing(true)}><Icon name="plus" size={14} />{without.length ? `Choose a bike for ${without[0]?.name}` : 'Choose another bike'}</Button>
-        <Button $small isDisabled={!bikes.length} onPress={() => setComparing(true)}>Compare rigs{sheet.variants.length ? ` (${sheet.variants.length} kept)` : ''}</Button>
+        <CompareRigs />
         {bike && trace && (
           <>
             <RailLine>Figures<em>yours to overwrite</em></RailLine>
@@ -80,7 +79,6 @@ export function RigView() {
       <section aria-label="What hangs on it">
         {bike && trace && <HungList bike={bike} bikes={bikes} trace={trace} catalogue={catalogue} onChange={put} />}
       </section>
-      {comparing && <Variants onClose={() => setComparing(false)} />}
       <Dialog title="Choose a bike" open={choosing} onClose={() => setChoosing(false)}>
         <Choice label="Frame size" value={size} onChange={setSize} options={[...new Set(catalogue?.bikes.map((b) => b.size))].map((id) => ({ id, text: id }))} />
         {(catalogue?.bikes ?? []).filter((b) => b.size === size).map(({ bike: preset }) => (
@@ -97,5 +95,16 @@ export function RigView() {
         <Muted>Mounts: {MOUNT_WORDS.rear_eyelets}, {MOUNT_WORDS.fork_eyelets} and so on come with the type; every figure can be changed.</Muted>
       </Dialog>
     </Stage>
+  )
+}
+
+function CompareRigs() {
+  const { sheet } = useDesk()
+  const [comparing, setComparing] = useState(false)
+  return (
+    <>
+      <Button $small isDisabled={!sheet.rig.bikes.length} onPress={() => setComparing(true)}>Compare rigs{sheet.variants.length ? ` (${sheet.variants.length} kept)` : ''}</Button>
+      {comparing && <Variants onClose={() => setComparing(false)} />}
+    </>
   )
 }

@@ -4,6 +4,7 @@ import { api, type Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Button, FileButton, Muted, RailLine, Row } from '../../ui/controls'
 import { Choice, Field, Measure } from '../../ui/fields'
+import { Fold } from '../../ui/Fold'
 import { useUnits } from '../../ui/preferences'
 import { OutlookTable } from './OutlookTable'
 import { Sheet } from './sheet'
@@ -40,10 +41,11 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
       </Row>
       <OutlookTable />
       {road.stations.map((station) => (
-        <details key={station.id}>
-          <summary>
+        <Fold key={station.id} summary={(
+          <>
             <b>{station.name}</b>, {station.at_km === null ? `${station.lat_deg?.toFixed(2)}, ${station.lon_deg?.toFixed(2)}` : units.show(station.at_km, 'distance')}, {units.show(station.elevation_m, 'elevation')}, {station.source || 'twelve months'}
-          </summary>
+          </>
+        )}>
           <Sheet>
             <thead><tr><th /><th className="n">Min</th><th className="n">Max</th><th className="n">Rain days</th><th className="n">Humidity</th><th className="n">Wind</th></tr></thead>
             <tbody>
@@ -60,7 +62,7 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
             </tbody>
           </Sheet>
           <Button $small onPress={() => put(`Remove ${station.name}`, { stations: road.stations.filter((s) => s.id !== station.id) })}>Remove this station</Button>
-        </details>
+        </Fold>
       ))}
       {!road.stations.length && (
         <>

@@ -2,6 +2,7 @@
 import type { Road } from '../../api/client'
 import { Button, IconButton, Muted, Row } from '../../ui/controls'
 import { Measure } from '../../ui/fields'
+import { Fold } from '../../ui/Fold'
 import { useUnits } from '../../ui/preferences'
 
 type Weather = Road['weather'][number]
@@ -14,10 +15,11 @@ export function WeatherTable({ weather, onChange }: { weather: Weather[]; onChan
     <>
       {!weather.length && <Muted>No weather known: a mild season is assumed everywhere. Say a hot day and a cold night to expect, not the mean ones.</Muted>}
       {weather.map((w, i) => (
-        <details key={i}>
-          <summary>
+        <Fold key={i} summary={(
+          <>
             from {units.show(w.from_km, 'distance')}: {units.figure(w.night_low_c, 'temperature')} to {units.show(w.day_high_c, 'temperature')} at {units.show(w.at_elevation_m, 'elevation')}
-          </summary>
+          </>
+        )}>
           <Row $min={84} style={{ padding: '6px 0' }}>
             <Measure label="From" value={w.from_km} quantity="distance" onChange={(from_km) => put(i, { from_km })} most={50000} />
             <Measure label="Hot day" value={w.day_high_c} quantity="temperature" least={-60} most={60} onChange={(day_high_c) => put(i, { day_high_c })} />
@@ -26,7 +28,7 @@ export function WeatherTable({ weather, onChange }: { weather: Weather[]; onChan
             <Measure label="Humidity in %" value={w.humidity_pct} quantity="count" most={100} onChange={(humidity_pct) => put(i, { humidity_pct })} />
             <IconButton aria-label="Remove this stretch" onPress={() => onChange(weather.filter((_, j) => j !== i))}>×</IconButton>
           </Row>
-        </details>
+        </Fold>
       ))}
       <Button $small onPress={() => onChange([...weather, last ? { ...last, from_km: last.from_km + 100 } : { from_km: 0, day_high_c: 26, night_low_c: 10, humidity_pct: 50, at_elevation_m: 0 }])}>
         Add weather {last ? 'further on' : ''}
