@@ -72,6 +72,15 @@ def test_a_roll_between_the_levers(inner, fits):
     assert ("bar_room" not in found(hung(carrier("handlebar_roll", "roll", "handlebar"), bar_inner_width_mm=inner))) == fits
 
 
+def test_a_roll_strapped_close_to_the_bar_presses_the_cables():
+    """On paper: the bar is 75 mm before the head tube's top, whose foot is 46 mm further on and 22 mm thick."""
+    close = carrier("handlebar_roll", "roll", "handlebar", stand_off_mm=14)
+    air = 75 + 14 - 145 * math.cos(math.radians(71.5)) - 22
+    assert found(hung(close))["cable_room"].beyond_mm == pytest.approx(40 - air, abs=0.5)
+    assert "cable_room" not in found(hung(close, cables="inside"))
+    assert "cable_room" not in found(hung(carrier("handlebar_roll", "roll", "handlebar")))
+
+
 def test_a_cage_wants_its_bolts_or_is_said_to_be_tied():
     def with_cage(**changed) -> Bike:
         cage = support("fork_cage", "cage", "left", **changed).model_dump()

@@ -117,6 +117,9 @@ class Carrier(Noun):
     dryness: Dryness
     leaks: Note = Field("", description="Where it lets water in, as its rider knows")
     improvised: bool = Field(False, description="Held by ties, tape or cords: allowed, to be looked at more often")
+    stand_off_mm: Annotated[float, Field(ge=0, le=300)] | None = Field(
+        None, description="How far its back is held before the bar it hangs at; None: the usual"
+    )
     straps: Annotated[int, Field(ge=0, le=12, description="Straps that hold it, each to be checked")] = 0
     lifts_off: bool = Field(False, description="Comes off by hand and goes along into a shop")
     colour: Annotated[str, Field(max_length=40, description="Colour or label of the rider's own")] = ""
@@ -175,6 +178,7 @@ class Bike(Noun):
     triangle: FrameTriangle | None = Field(None, description="Measured sides; they then count instead of stack and reach")
     saddle_height_mm: Annotated[float, Field(ge=400, le=1000, description="Bottom bracket to saddle top")] = 720
     drop_bar: bool = True
+    cables: Literal["before", "inside"] = Field("before", description="Run in bows before the head tube, or inside bar and frame")
     bar_inner_width_mm: Annotated[float, Field(ge=200, le=900, description="Free width for a roll, between levers or grips")] = (
         420
     )

@@ -17,6 +17,10 @@ THICKEST_FRAME_BAG_MM = 75.0
 """Thicker than this a frame bag rubs knees and cranks; practice."""
 TYRE_ROOM_MM = 20.0
 """Least air between a bag and a tyre with all travel used; practice, 20 to 50."""
+CABLE_ROOM_MM = {"before": 40.0, "inside": 10.0}
+"""Least air between a bag at the bar and the head tube [mm]; practice: two fingers for bows of cables, half of one without."""
+HEAD_TUBE_RADIUS_MM = 22.0
+"""[mm]; practice, a tube for a bearing of an inch and an eighth."""
 HEEL_BEHIND_PEDAL_MM = 140.0
 """Heel behind the pedal's spindle with the crank pointing back; practice, a large shoe."""
 HEEL_ROOM_MM = 10.0
@@ -27,6 +31,8 @@ OVERLAP_SHRUNK = 0.8
 """Boxes are taken so much smaller when asking whether two carriers share room: bags give way."""
 BAR_BEYOND_LEVERS_MM = 120.0
 """Width of the whole bar over its free width [mm]; practice."""
+TUBE_STEPS = tuple(n / 20 for n in range(21))
+"""Where along a tube its distance is looked at [-]."""
 
 
 Rule = Callable[[Bike, Frame, dict[str, Box]], Iterator[Clash]]
@@ -87,6 +93,24 @@ def tyre_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash
                 sentence=say("{bag} comes too near to the {which} tyre.", bag=carrier.name, which="rear" if behind else "front"),
                 reason=say("With {travel} of travel or drop used {air} of air are left; {least} are wanted.",
                            travel=mm(travel), air=mm(air), least=mm(TYRE_ROOM_MM)),
+            )  # fmt: skip
+
+
+def cable_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """Bags at the bar leave the cables their bows, and do not rub at the head tube, which leans towards them further down."""
+    least = CABLE_ROOM_MM[bike.cables]
+    tube = (frame.head_top, frame.head_bottom)
+    for carrier in _of(bike, "handlebar_roll", "handlebar_box", "basket"):
+        if carrier.hangs_on != "handlebar":
+            continue
+        air = min(_from_point(boxes[carrier.id], frame.between(*tube, share), 0.0) for share in TUBE_STEPS) - HEAD_TUBE_RADIUS_MM
+        if air < least:
+            yield Clash(
+                rule="cable_room", carrier_id=carrier.id, beyond_mm=least - air,
+                sentence=say("{bag} presses the cables." if bike.cables == "before" else "{bag} rubs at the head tube.",
+                             bag=carrier.name),
+                reason=say("Between it and the head tube {air} are left, {least} are wanted; hold it further out with a spacer, "
+                           "or take a lower bag.", air=mm(max(air, 0.0)), least=mm(least)),
             )  # fmt: skip
 
 
@@ -167,7 +191,8 @@ def frame_closes(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Cl
 
 
 RULES: tuple[Rule, ...] = (
-    frame_closes, bar_room, frame_bag_thickness, frame_bag_in_triangle, tyre_room, heel_room, shared_room, bolts, load_chains,
+    frame_closes, bar_room, frame_bag_thickness, frame_bag_in_triangle, tyre_room, cable_room, heel_room, shared_room, bolts,
+    load_chains,
 )  # fmt: skip
 
 

@@ -12,6 +12,8 @@ from omnifer.core.rig.parts import parts_of, whole_of
 HEAD_TUBE_MM = 145.0
 SEAT_TUBE_SHARE = 0.86
 """Length of the seat tube over the stack; practice for a level-ish top tube."""
+AT_BAR_MM = {"handlebar_box": (57.0, 15.0), "handlebar_roll": (55.0, 15.0), "basket": (40.0, 30.0)}
+"""How far before the bar a bag's back is held, by its bracket or spacer, and how far its top is above it [mm]; practice."""
 STEM_FORWARD_MM, STEM_UP_MM = 75.0, 38.0
 RIDER_BEHIND_SADDLE_NOSE_X, RIDER_ABOVE_SADDLE_MM = 105.0, 95.0
 """Centre of gravity of a seated rider from the saddle's clamp [mm]; practice."""
@@ -167,10 +169,10 @@ class Frame:
                 return Vector(bike.wheelbase_mm + 5, radius + 209 - high / 2), CLEAR_OF_WHEEL_MM - 4
             case "rack_top_bag":
                 return Vector(-160, rack_top + 8 + high / 2), 0
-            case "handlebar_box":
-                return Vector(self.bar.x + 57 + long / 2, self.bar.y + 15 - high / 2), 0
-            case "handlebar_roll":
-                return Vector(self.bar.x + 55 + long / 2, self.bar.y - 25 - high / 2 + 40), 0
+            case "handlebar_box" | "handlebar_roll" | "basket":
+                usual_mm, over_bar_mm = AT_BAR_MM[carrier.kind]
+                off = usual_mm if carrier.stand_off_mm is None else carrier.stand_off_mm
+                return Vector(self.bar.x + off + long / 2, self.bar.y + over_bar_mm - high / 2), 0
             case "top_tube_bag":
                 at = self.between(self.head_top, self.seat_cluster, 0.06)
                 return Vector(at.x - long / 2, at.y + high / 2 - 2), 0
@@ -212,8 +214,6 @@ class Frame:
                 return Vector(axle_x + 200, TRAILER_DECK_MM + 380 + high / 2), 0
             case "lashed" | "net":
                 return Vector(-160, rack_top + 8 + self._top_bag_height() + high / 2), 0
-            case "basket":
-                return Vector(self.bar.x + 40 + long / 2, self.bar.y + 30 - high / 2), 0
             case "hip_bag":
                 return Vector(self.saddle.x - 70, self.saddle.y + 130), 0
             case "jersey_pocket":

@@ -887,6 +887,13 @@ export interface components {
              */
             brakes?: "rim" | "disc" | "hub";
             /**
+             * Cables
+             * @description Run in bows before the head tube, or inside bar and frame
+             * @default before
+             * @enum {string}
+             */
+            cables?: "before" | "inside";
+            /**
              * Carriers
              * @default []
              */
@@ -1144,6 +1151,13 @@ export interface components {
              * @enum {string}
              */
             brakes: "rim" | "disc" | "hub";
+            /**
+             * Cables
+             * @description Run in bows before the head tube, or inside bar and frame
+             * @default before
+             * @enum {string}
+             */
+            cables: "before" | "inside";
             /**
              * Carriers
              * @default []
@@ -1592,6 +1606,12 @@ export interface components {
              */
             source?: "maker" | "measured" | "default";
             /**
+             * Stand Off Mm
+             * @description How far its back is held before the bar it hangs at; None: the usual
+             * @default null
+             */
+            stand_off_mm?: number | null;
+            /**
              * Straps
              * @description Straps that hold it, each to be checked
              * @default 0
@@ -1715,6 +1735,12 @@ export interface components {
              * @enum {string}
              */
             source: "maker" | "measured" | "default";
+            /**
+             * Stand Off Mm
+             * @description How far its back is held before the bar it hangs at; None: the usual
+             * @default null
+             */
+            stand_off_mm: number | null;
             /**
              * Straps
              * @description Straps that hold it, each to be checked

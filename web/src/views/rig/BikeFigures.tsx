@@ -80,6 +80,8 @@ export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: Bike
               <>
                 <Choice label="Handlebar" value={bike.drop_bar ? 'drop' : 'flat'} onChange={(v) => onChange(`Bar of ${bike.name}`, { ...bike, drop_bar: v === 'drop' })}
                   options={[{ id: 'drop', text: 'Drop bar' }, { id: 'flat', text: 'Flat bar' }]} />
+                <Choice label="Cables" value={bike.cables} onChange={(cables) => onChange(`Cables of ${bike.name}`, { ...bike, cables })}
+                  options={[{ id: 'before', text: 'In bows outside' }, { id: 'inside', text: 'Inside the frame' }]} />
                 <Choice label="Seat post" value={bike.post} onChange={(post) => onChange(`Seat post of ${bike.name}`, { ...bike, post })}
                   options={[{ id: 'fixed', text: 'Fixed' }, { id: 'suspension', text: 'Sprung' }, { id: 'dropper', text: 'Dropper' }]} />
               </>

@@ -107,6 +107,9 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
         {box && wholeOf(bike, carrier) === carrier && OUTSIDE.map(([key, label]) => (
           <Measure key={key} label={label} value={outside[key]} quantity="length" least={20} most={2000} onChange={(mm) => put({ size: { ...outside, [key]: mm } })} />
         ))}
+        {box && carrier.hangs_on === 'handlebar' && (
+          <Measure label="Off the bar" value={carrier.stand_off_mm ?? box.x0 - trace.frame.bar.x} quantity="length" most={300} onChange={(stand_off_mm) => put({ stand_off_mm })} />
+        )}
         <Measure label="Longest inside" value={carrier.longest_mm} quantity="length" onChange={(longest_mm) => put({ longest_mm })} />
       </Row>
       <Row $min={130}>

@@ -40,7 +40,7 @@ export function StancePanel({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
       <Misfits>
         {trace.clashes.map((c) => <li key={`${c.rule}${c.carrier_id ?? c.support_id}`}><b>{units.say(c.sentence)}</b> {units.say(c.reason)}</li>)}
       </Misfits>
-      {!trace.clashes.length && <Muted>Nothing touches tyres, knees, heels or bars, as far as the figures tell. Turn the bar and pedal backwards before you believe it.</Muted>}
+      {!trace.clashes.length && <Muted>Nothing touches tyres, knees, heels, bars or cables, as far as the figures tell. Turn the bar and pedal backwards before you believe it.</Muted>}
       <Muted>Tyre pressures are a starting point, give or take a fifth; never above what tyre and rim say.</Muted>
     </section>
   )

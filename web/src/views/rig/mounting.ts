@@ -69,7 +69,7 @@ export function hang(bike: Bike, bikes: Bike[], socket: Socket, offer: Offer, ca
   const added: Carrier = {
     id: freeId(t.kind.replaceAll('_', '-'), idsOf(bikes)), kind: t.kind, name: whole ? `${t.name}, ${whole.name}` : t.name + word, hangs_on: on, side, mass_kg: t.mass_kg,
     volume_l: t.volume_l, most_l: 0, limit_kg: t.limit_kg, longest_mm: t.longest_mm, reach: t.reach, dryness: t.dryness, leaks: '', improvised: false,
-    size: null, opening: t.opening, locks: false,
+    size: null, stand_off_mm: null, opening: t.opening, locks: false,
     straps: t.straps, lifts_off: t.lifts_off, colour: '', price: t.price, source: 'default',
   }
   return { ...bike, carriers: [...bike.carriers, added] }
