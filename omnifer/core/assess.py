@@ -3,6 +3,7 @@
 import math
 from collections import deque
 from collections.abc import Collection, Iterator
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,7 +13,7 @@ from omnifer.core.findings import CHECKS, find
 from omnifer.core.findings.placing import shelf_of
 from omnifer.core.findings.situation import Situation
 from omnifer.core.itinerary import days_of, gaps_of, passings
-from omnifer.core.load.explain import Paid, Why, bill_of, holds, why
+from omnifer.core.load.explain import Paid, Why, bill_of, breaks_at, why
 from omnifer.core.load.keep import without
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
@@ -31,6 +32,8 @@ from omnifer.core.voyage import Voyage, play, vessels
 
 SETTLED = 3
 """Searches at most, until a load holds on the tour that it makes."""
+PROGRESS = (0.0, 0.8, 0.9, 1.0)
+"""How much of all is behind when each of them begins [-]; most loads settle with the first."""
 
 
 def profile_of(tour: Tour) -> Profile | None:
@@ -121,21 +124,23 @@ def load_proposals(
     for turn in range(SETTLED):
         for found in proposing(rest, stores, rounds if turn == 0 else max(1, rounds // 4), effort, start):
             whole = with_out(found, tour, out) if out else found
-            yield whole if turn == 0 else whole.model_copy(update={"done": 1.0})
+            done = PROGRESS[turn] + found.done * (PROGRESS[turn + 1] - PROGRESS[turn])
+            yield whole.model_copy(update={"done": round(done, 3)})
         dry = _vessels_out(rest, found)
         then = without(rest, dry)
         loaded = then.model_copy(update={"load": found.load})
         then_stores = _stores(loaded, road)
-        settled = found.holds and holds(loaded, then_stores)
+        weak = breaks_at(loaded, then_stores)
+        settled = found.holds and not weak
         if settled or not found.holds or turn == SETTLED - 1:
             break
         out |= dry
-        rest, stores, start = then, then_stores, found.load
-    if found.holds and not settled:
-        whole = whole.model_copy(update={"holds": False, "done": 1.0})
-        yield whole
+        stores = replace(then_stores, besides=stores.besides).watching(weak)
+        rest, start = then, found.load
+    whole = whole.model_copy(update={"holds": settled, "done": 1.0})
+    yield whole
     if advise and not (whole.complete and whole.holds):
-        yield whole.model_copy(update={"done": 1.0, "change": advice(rest, stores, found, sum(out.values()))})
+        yield whole.model_copy(update={"change": advice(rest, stores, found, sum(out.values()))})
 
 
 def _vessels_out(tour: TourSheet, found: Proposal) -> dict[str, int]:
@@ -147,7 +152,11 @@ def _vessels_out(tour: TourSheet, found: Proposal) -> dict[str, int]:
 
 def repaired_load(tour: TourSheet, road: Profile | None, held: Collection[str]) -> Proposal:
     """The standing load put right by few moves; see `omnifer.core.load.repair.repair`."""
-    return repair(tour, stores_for_proposal(tour, road), held)
+    stores = stores_for_proposal(tour, road)
+    found = repair(tour, stores, held)
+    if found.holds and (weak := breaks_at(tour.model_copy(update={"load": found.load}), stores)):
+        found = repair(tour, stores.watching(weak), held)
+    return found
 
 
 def why_here(tour: TourSheet, road: Profile | None, thing_id: str, carrier_id: str | None) -> Why:

@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from omnifer.core.assess import places, profile_of, propose_load, stores_for_proposal
 from omnifer.core.load import annealing, rules
+from omnifer.core.load.explain import breaks_at
 from omnifer.core.load.formulate import formulate, governing
 from omnifer.core.load.keep import still_standing
 from omnifer.core.load.problem import Placing, evaluate
@@ -14,7 +15,7 @@ from omnifer.core.load.search import Search, search
 from omnifer.core.load.solver import solve
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.aims import Aims
-from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.rig import Rig
 from omnifer.core.rig.catalogue import carrier
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
@@ -215,9 +216,21 @@ def test_hardly_any_or_no_rig_at_all():
     assert proposal_of(small_tour()).complete
 
 
-def test_governing_moments_are_those_of_most_and_least():
-    stores = Stores([], np.array([5.0, 1, 8, 0]), np.array([1.0, 6, 1, 0]))
-    assert governing(stores) == [2, 3, 1]
+def test_moments_that_govern_are_those_of_most_and_least_and_those_that_prove_to():
+    """A bottle fills first: food and a full bottle in one bag weigh most at a moment that is no extreme of either."""
+    kit = (thing("bottle", 0.1, 0.1, holds_water_l=2, reach="riding"), thing("sack", 0.1, 0.1, holds_water_l=8))
+    bag = carrier("rear_pannier", "bag", "rack", "left", volume_l=40, limit_kg=6.5)
+    other = carrier("rear_pannier", "other", "rack", "right", volume_l=40, limit_kg=20)
+    tour = small_tour(*kit, bikes=(pannier_bike(carriers=[bag.model_dump(), other.model_dump()]),))
+    water, food = np.array([10.0, 0, 0, 2, 8, 8, 9]), np.array([1.0, 6, 0.1, 5, 0.5, 1, 0.1])
+    stores = Stores([(kit[0], 1), (kit[1], 1)], water, food)
+    assert governing(stores).water_l.tolist() == water[[0, 2, 1, 4]].tolist()
+    assert governing(stores.watching([3])).food_kg.tolist() == food[[0, 2, 1, 4, 3]].tolist()
+    load = Load(
+        placements=(Placement(thing_id="bottle", carrier_id="bag"), Placement(thing_id="sack", carrier_id="other")),
+        food=(FoodShare(carrier_id="bag", tenths=10),),
+    )
+    assert breaks_at(tour.model_copy(update={"load": load}), stores) == [3]
 
 
 def test_what_is_gone_goes_back_to_the_shelf():

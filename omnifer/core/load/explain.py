@@ -8,7 +8,7 @@ from pydantic import Field
 
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.nesting import as_one
-from omnifer.core.load.problem import Placing, Problem, bill, evaluate, overshoot
+from omnifer.core.load.problem import Placing, Problem, beyond_limits, bill, evaluate, overshoot
 from omnifer.core.load.rules import clash, why_not
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.aims import AimName
@@ -50,10 +50,11 @@ def placing_of(tour: TourSheet, problem: Problem) -> Placing:
     return Placing(x, food)
 
 
-def holds(tour: TourSheet, stores: Stores) -> bool:
-    """Whether the load of a tour keeps every hard limit with these stores on board."""
-    problem = formulate(tour, stores)
-    return evaluate(problem, placing_of(tour, problem)).broken == 0
+def breaks_at(tour: TourSheet, stores: Stores) -> list[int]:
+    """Moments at which the load of a tour is furthest beyond a limit, one for each limit that it breaks; none: it holds."""
+    problem = formulate(tour, stores, every_moment=True)
+    beyond = beyond_limits(problem, placing_of(tour, problem))
+    return sorted({int(moment) for moment in beyond.argmax(axis=1)[beyond.any(axis=1)]})
 
 
 def bill_of(tour: TourSheet, stores: Stores) -> Paid:

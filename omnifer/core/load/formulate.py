@@ -27,17 +27,22 @@ FREE = 10**9
 """No bound [g times LEVER]."""
 
 
-def governing(stores: Stores) -> list[int]:
-    """Moments that govern: most on board, least, most water, most food; the middle one where these coincide."""
-    if stores.water_l.size == 0:
-        return []
+def governing(stores: Stores) -> Stores:
+    """The stores at the moments that govern: those of `moments_of`, and those that proved to."""
+    water, food = zip(*stores.besides, strict=True) if stores.besides else ((), ())
+    moments = moments_of(stores)
+    return Stores(stores.held, np.append(stores.water_l[moments], water), np.append(stores.food_kg[moments], food))
+
+
+def moments_of(stores: Stores) -> list[int]:
+    """Moments to look at first: most on board, least, most water, most food; the middle one where these coincide."""
     total = stores.water_l + stores.food_kg
     picked = [int(np.argmax(total)), int(np.argmin(total)), int(np.argmax(stores.water_l)), int(np.argmax(stores.food_kg))]
     middle = int(np.argsort(total, kind="stable")[total.size // 2])
     return list(dict.fromkeys([*picked, middle]))[:4]
 
 
-def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Problem:
+def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False, every_moment: bool = False) -> Problem:
     """State the placing problem of a tour.
 
     Parameters
@@ -46,20 +51,17 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False) -> Probl
         Water and food over all moments, with every vessel of the kit on board.
     free_pins : bool
         Leave the pins out, to see what they cost.
+    every_moment : bool
+        State it for all moments, not only for those that govern: to judge a load, not to search one.
     """
     tour = as_one(tour)
-    moments = governing(stores) or [0]
-    stores = Stores(
-        stores.held,
-        stores.water_l[moments] if stores.water_l.size else np.zeros(1),
-        stores.food_kg[moments] if stores.food_kg.size else np.zeros(1),
-    )
+    stores = stores if every_moment else governing(stores)
     pairs = [(bike, carrier) for bike in tour.rig.bikes for carrier in bike.carriers]
     levers = {bike.id: Levers(bike) for bike in tour.rig.bikes}
     water = stores.vessel_water()
-    nothing = np.zeros(len(moments))
+    nothing = np.zeros(stores.water_l.size)
     in_things = [water.get(thing.id, nothing) for thing in tour.kit]
-    mass_kg = np.array([t.mass_kg + w for t, w in zip(tour.kit, in_things, strict=True)]).reshape(-1, len(moments))
+    mass_kg = np.array([t.mass_kg + w for t, w in zip(tour.kit, in_things, strict=True)]).reshape(-1, stores.water_l.size)
     litres = np.array([volume_of(t, w) + nothing for t, w in zip(tour.kit, in_things, strict=True)]).reshape(mass_kg.shape)
     springs_back = np.array([t.volume_l - t.least_l for t in tour.kit]).reshape(-1, 1)
     place = _place_cost(tour, pairs, levers)

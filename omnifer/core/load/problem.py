@@ -175,14 +175,20 @@ def overshoot(values: Ints, rows: Rows) -> Ints:
     return np.asarray(-(-np.maximum(beyond, 0) // LEVER))
 
 
-def evaluate(problem: Problem, placing: Placing) -> Score:
-    """Score a placing. Independent of every solver: it knows the arrays and the placing only."""
+def beyond_limits(problem: Problem, placing: Placing) -> Ints:
+    """Grams and millilitres beyond each limit in each state, shape (2 j + r, s): of bags, of their room, of hard rows."""
     x, food = placing.x, placing.food
     load = x.T @ problem.mass_g + food[:, None] * problem.food_g
     pressed = x.T @ problem.pressed_ml + food[:, None] * problem.food_ml
-    broken = int(np.maximum(load - problem.limit_g[:, None], 0).sum())
-    broken += int(np.maximum(pressed - problem.brim_ml[:, None], 0).sum())
-    broken += int(overshoot(problem.hard.lever @ load, problem.hard).sum())
+    over = np.maximum(load - problem.limit_g[:, None], 0)
+    too_full = np.maximum(pressed - problem.brim_ml[:, None], 0)
+    return np.concatenate([over, too_full, overshoot(problem.hard.lever @ load, problem.hard)])
+
+
+def evaluate(problem: Problem, placing: Placing) -> Score:
+    """Score a placing. Independent of every solver: it knows the arrays and the placing only."""
+    x, food = placing.x, placing.food
+    broken = int(beyond_limits(problem, placing).sum())
     broken += 1000 * int(food[~problem.food_allowed].sum())
     broken += 1000 * int(x[~problem.allowed].sum() + np.maximum(problem.pinned - x, 0).sum())
     together = x > 0

@@ -30,7 +30,7 @@ class Proposal(Noun):
     """A proposed load and how good it is."""
 
     load: Load
-    holds: bool = Field(description="Every hard limit holds at every moment that governs")
+    holds: bool = Field(description="Every hard limit holds at every moment of the tour")
     complete: bool = Field(description="Nothing is left out")
     points: float = Field(description="The objective: fewer is better")
     bound: float | None = Field(description="No load of this kit on this rig can have fewer points; None: not known")

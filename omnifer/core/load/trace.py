@@ -1,6 +1,7 @@
 """What every carrier and wheel bears at every moment of the tour."""
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -33,6 +34,13 @@ class Stores:
     held: list[tuple[Thing, int]]
     water_l: Array
     food_kg: Array
+    besides: tuple[tuple[float, float], ...] = ()
+    """Water [l] and food [kg] on board when a load tried before broke a limit: they govern as well."""
+
+    def watching(self, moments: Iterable[int]) -> "Stores":
+        """The same stores, with some of their moments that govern as well."""
+        states = [(float(self.water_l[k]), float(self.food_kg[k])) for k in moments]
+        return replace(self, besides=(*self.besides, *states))
 
     def vessel_water(self) -> dict[str, Array]:
         """Water in one of each kind of vessel [l], by thing."""

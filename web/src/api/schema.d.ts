@@ -3110,7 +3110,7 @@ export interface components {
             food_out_tenths: number;
             /**
              * Holds
-             * @description Every hard limit holds at every moment that governs
+             * @description Every hard limit holds at every moment of the tour
              */
             holds: boolean;
             load: components["schemas"]["Load-Output"];
