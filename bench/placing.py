@@ -54,8 +54,9 @@ def run_ours(problem: Problem, seconds: float) -> tuple[Timeline, Timeline, floa
         bound[0] = solver.best_objective_bound
 
     beside = threading.Thread(target=solve)
-    beside.start()
-    for _, score in better_and_better(problem):
+    for turn, (_, score) in enumerate(better_and_better(problem)):
+        if turn == 0:
+            beside.start()
         now = time.perf_counter() - started
         searched.append((now, score))
         if now > seconds:

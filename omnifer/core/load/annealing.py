@@ -19,6 +19,8 @@ inlined = njit(cache=True, nogil=True, error_model="numpy", forceinline=True)
 SHARE_OF_KIN, SHARE_OF_MOVES, SHARE_OF_KITS, SHARE_OF_SWAPS = 0.40, 0.12, 0.03, 0.10
 """Of the steps tried: one thing to where another of its kit rides, one thing anywhere, all of its kit in one carrier,
 parts of two kits exchanged; the rest are exchanges of two things. Chosen on the bench's tight tours."""
+DRAWS = 3
+"""How often a step looks for a place or a partner that may be there at all."""
 LOW, HIGH, WEIGHT, WORST, MEASURE = range(5)
 """Columns of the rows."""
 NEVER = 2**60
@@ -312,14 +314,20 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
             continue
         most = -temperature * np.log(1.0 - np.random.random())
         kind = np.random.random()
-        k = -1
+        k = b = -1
         if kind < SHARE_OF_KIN + SHARE_OF_MOVES + SHARE_OF_KITS:
-            b = np.random.randint(places)
-            if kind < SHARE_OF_KIN and t.kin[i, 1] > 1:
-                b = _any_source(t, s, t.by_kit[t.kin[i, 0] + np.random.randint(t.kin[i, 1])])
+            for _ in range(DRAWS):
+                b = np.random.randint(places)
+                if kind < SHARE_OF_KIN and t.kin[i, 1] > 1:
+                    b = _any_source(t, s, t.by_kit[t.kin[i, 0] + np.random.randint(t.kin[i, 1])])
+                if b >= 0 and b != a and t.cost[i, b] != NEVER:
+                    break
         else:
-            k = np.random.randint(things)
-            b = _any_source(t, s, k)
+            for _ in range(DRAWS):
+                k = np.random.randint(things)
+                b = _any_source(t, s, k)
+                if b >= 0 and b != a and t.cost[i, b] != NEVER and t.cost[k, a] != NEVER:
+                    break
         if b < 0 or b == a or k == i or not may_go(t, s, i, b, k) or (k >= 0 and not may_go(t, s, k, a, i)):
             continue
         whole_kit = k < 0 and kind >= SHARE_OF_KIN + SHARE_OF_MOVES
