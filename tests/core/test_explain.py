@@ -10,7 +10,7 @@ from omnifer.core.load.aims import AIMS, SCHOOLS
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import evaluate
-from omnifer.core.load.rules import why_not
+from omnifer.core.load.rules import spot_of, why_not
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.load import Load, Placement
@@ -130,7 +130,7 @@ def test_a_repair_moves_little(sample, sample_road):
     thing_moved = max((t for t in sample.kit if t.count == 1 and not t.holds_water_l), key=lambda t: t.mass_kg)
     heaviest = thing_moved.id
     at = next(p for p in proposed.load.placements if p.thing_id == heaviest)
-    may_go = {c.id for c in sample.carriers if why_not(thing_moved, c, sample.bike_of(c.id)) is None}
+    may_go = {c.id for c in sample.carriers if why_not(thing_moved, spot_of(sample.bike_of(c.id), c)) is None}
     other = next(p.carrier_id for p in why_here(tour, sample_road, heaviest, at.carrier_id).places if p.carrier_id in may_go)
     rest = tuple(p for p in proposed.load.placements if p != at)
     by_hand = Load(placements=(*rest, at.model_copy(update={"carrier_id": other})), food=proposed.load.food)

@@ -42,8 +42,8 @@ def test_rules_say_why_not():
         "the cage holds only a bottle": (thing("pump", 0.2, 0.3), cage),
     }
     for words, (what, where) in asked.items():
-        assert rules.why_not(what, where, bike).words == words
-    assert rules.why_not(thing("bottle", 0.1, 0.9, holds_water_l=0.75), cage, bike) is None
+        assert rules.why_not(what, rules.spot_of(bike, where)).words == words
+    assert rules.why_not(thing("bottle", 0.1, 0.9, holds_water_l=0.75), rules.spot_of(bike, cage)) is None
 
 
 def test_clashes_are_mutual():

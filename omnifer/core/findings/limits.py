@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.findings.situation import Draft, Situation
-from omnifer.core.load.rules import clash, why_not
+from omnifer.core.load.rules import clash, spot_of, why_not
 from omnifer.core.load.trace import SLACK, BikeLoad, CarrierContents
 from omnifer.core.model.finding import FindingKind, Mend
 from omnifer.core.model.kit import Thing
@@ -87,7 +87,7 @@ def _move_out(s: Situation, bike: BikeLoad, held: CarrierContents, over: float, 
         if relief + SLACK < over:
             continue
         for other in (h for b in s.bikes for h in b.contents):
-            if other is held or why_not(thing, other.carrier, s.tour.bike_of(other.carrier.id)) is not None:
+            if other is held or why_not(thing, spot_of(s.tour.bike_of(other.carrier.id), other.carrier)) is not None:
                 continue
             mass, volume = thing.mass_kg * placement.count, thing.least_l * placement.count
             fits = other.borne_kg.max() + mass <= other.carrier.limit_kg and other.pressed_l.max() + volume <= other.brim_l

@@ -7,7 +7,7 @@ import numpy as np
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.nesting import sheltered
-from omnifer.core.load.rules import clash, steps_too_deep, why_not
+from omnifer.core.load.rules import clash, spot_of, steps_too_deep, why_not
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import kg, number, say, share
@@ -35,7 +35,7 @@ def misplaced(s: Situation) -> Iterator[Draft]:
                         carrier_id=carrier.id,
                     )
                 if thing.longest_mm > carrier.longest_mm:
-                    reason = why_not(thing, carrier, bike.bike)
+                    reason = why_not(thing, spot_of(bike.bike, carrier))
                     yield Draft(
                         kind="too_long",
                         grade="slows_you",

@@ -9,7 +9,7 @@ from pydantic import Field
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import Placing, Problem, beyond_limits, bill, evaluate, overshoot
-from omnifer.core.load.rules import clash, why_not
+from omnifer.core.load.rules import clash, spot_of, why_not
 from omnifer.core.load.trace import Stores
 from omnifer.core.model.aims import AimName
 from omnifer.core.model.quantities import Noun, Text
@@ -111,7 +111,7 @@ def _moved(placing: Placing, i: int, a: int, b: int) -> Placing:
 def _against(tour: TourSheet, problem: Problem, moved: Placing, i: int, j: int) -> Text:
     """The first reason against a thing in a carrier with the load as it stands."""
     thing, carrier = tour.kit[i], tour.carriers[j]
-    if (reason := why_not(thing, carrier, tour.bike_of(carrier.id))) is not None:
+    if (reason := why_not(thing, spot_of(tour.bike_of(carrier.id), carrier))) is not None:
         return reason
     for k in np.flatnonzero(moved.x[:, j]):
         if k != i and (reason := clash(thing, tour.kit[k])) is not None:

@@ -10,7 +10,7 @@ from omnifer.core import practice
 from omnifer.core.load import aims
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
-from omnifer.core.load.rules import steps_too_deep, why_not
+from omnifer.core.load.rules import spot_of, steps_too_deep, why_not
 from omnifer.core.load.trace import Stores, volume_of
 from omnifer.core.model.aims import AimName
 from omnifer.core.model.kit import Thing
@@ -57,6 +57,7 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False, every_mo
     tour = as_one(tour)
     stores = stores if every_moment else governing(stores)
     pairs = [(bike, carrier) for bike in tour.rig.bikes for carrier in bike.carriers]
+    spots = [spot_of(bike, carrier) for bike, carrier in pairs]
     levers = {bike.id: Levers(bike) for bike in tour.rig.bikes}
     water = stores.vessel_water()
     nothing = np.zeros(stores.water_l.size)
@@ -77,7 +78,7 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False, every_mo
         mass_g=_rounded(mass_kg * 1000),
         volume_ml=_rounded(litres * 1000),
         pressed_ml=_rounded((litres - springs_back) * 1000),
-        allowed=np.array([[why_not(t, c, b) is None for b, c in pairs] for t in tour.kit], dtype=bool).reshape(
+        allowed=np.array([[why_not(t, spot) is None for spot in spots] for t in tour.kit], dtype=bool).reshape(
             len(tour.kit), len(pairs)
         ),
         cost_parts=_costs(tour, pairs, mass_kg.mean(axis=1), place),

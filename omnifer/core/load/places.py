@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from pydantic import Field
 
-from omnifer.core.load.rules import clash, steps_too_deep, why_not
+from omnifer.core.load.rules import clash, spot_of, steps_too_deep, why_not
 from omnifer.core.load.trace import BikeLoad, CarrierContents
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import Noun, Text
@@ -39,7 +39,7 @@ def places_for(in_hand: InHand, bikes: list[BikeLoad]) -> list[PlaceFor]:
 def _against(in_hand: InHand, held: CarrierContents, bike: Bike) -> Iterator[Text]:
     """Reasons against putting all that is in hand into a carrier."""
     for thing, _ in in_hand:
-        if (reason := why_not(thing, held.carrier, bike)) is not None:
+        if (reason := why_not(thing, spot_of(bike, held.carrier))) is not None:
             yield (
                 reason
                 if len(in_hand) == 1

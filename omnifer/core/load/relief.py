@@ -8,7 +8,7 @@ from pydantic import Field
 
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import LEVER, Placing, Problem, Score
-from omnifer.core.load.rules import clash, why_not
+from omnifer.core.load.rules import clash, spot_of, why_not
 from omnifer.core.load.search import forced_contents, search
 from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import Noun, Text
@@ -127,7 +127,7 @@ def _freed_words(tour: TourSheet, problem: Problem, frees: list[tuple[int, int, 
     i, j, _ = frees[0]
     thing, carrier = things[i], carriers[j]
     beside = (clash(thing, things[k]) for k in np.flatnonzero(problem.pinned[:, j]) if k != i)
-    reason = why_not(thing, carrier, tour.bike_of(carrier.id)) or next((r for r in beside if r is not None), None)
+    reason = why_not(thing, spot_of(tour.bike_of(carrier.id), carrier)) or next((r for r in beside if r is not None), None)
     words = say("free the pin of {thing} in {bag}", thing=thing.name, bag=carrier.name)
     if reason is None:
         return words

@@ -1,71 +1,80 @@
 """Which carrier a thing may ride in, one small rule a function. Each answers with the reason, or None if it may."""
 
 from collections.abc import Callable
+from typing import NamedTuple
 
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import REACHES, Figure, Text
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.rig.parts import brim_l
 
-Rule = Callable[[Thing, Carrier, Bike], Text | None]
+
+class Spot(NamedTuple):
+    """A carrier as the rules see it; what goes into it at most takes a look at all its parts, and is asked for once."""
+
+    carrier: Carrier
+    bike: Bike
+    brim_l: float
 
 
-def fits_in_length(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+Rule = Callable[[Thing, Spot], Text | None]
+
+
+def spot_of(bike: Bike, carrier: Carrier) -> Spot:
+    """A carrier of a bike, for the rules."""
+    return Spot(carrier, bike, brim_l(bike, carrier))
+
+
+def fits_in_length(thing: Thing, spot: Spot) -> Text | None:
     """A rigid thing needs the length inside the bag."""
-    del bike
-    if thing.longest_mm <= carrier.longest_mm:
+    if thing.longest_mm <= spot.carrier.longest_mm:
         return None
-    over = Figure(value=thing.longest_mm - carrier.longest_mm, quantity="length")
+    over = Figure(value=thing.longest_mm - spot.carrier.longest_mm, quantity="length")
     return Text(words="{over} too long", figures={"over": over})
 
 
-def fits_in_volume(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+def fits_in_volume(thing: Thing, spot: Spot) -> Text | None:
     """A thing, pressed as far as it goes, must be smaller than the bag stuffed full."""
-    over_l = thing.least_l - brim_l(bike, carrier)
+    over_l = thing.least_l - spot.brim_l
     if over_l <= 1e-9:
         return None
     over = Figure(value=over_l, quantity="volume")
     return Text(words="{over} too big", figures={"over": over})
 
 
-def within_limit(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+def within_limit(thing: Thing, spot: Spot) -> Text | None:
     """A thing must be lighter than the bag's limit, full if it is a vessel."""
-    del bike
     full = thing.mass_kg + thing.holds_water_l
-    if full <= carrier.limit_kg + 1e-9:
+    if full <= spot.carrier.limit_kg + 1e-9:
         return None
-    over = Figure(value=full - carrier.limit_kg, quantity="mass")
+    over = Figure(value=full - spot.carrier.limit_kg, quantity="mass")
     return Text(words="{over} over what it may hold", figures={"over": over})
 
 
-def stays_dry(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+def stays_dry(thing: Thing, spot: Spot) -> Text | None:
     """What must stay dry needs a waterproof bag, or its own."""
-    del bike
-    if thing.dry != "must" or carrier.dryness == "waterproof":
+    if thing.dry != "must" or spot.carrier.dryness == "waterproof":
         return None
     return Text(words="not dry in there")
 
 
-def carried_by_owner(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+def carried_by_owner(thing: Thing, spot: Spot) -> Text | None:
     """A rider's own thing rides with that rider."""
-    del carrier
-    if thing.rider_id is None or thing.rider_id == bike.rider_id:
+    if thing.rider_id is None or thing.rider_id == spot.bike.rider_id:
         return None
     return Text(words="on the other rider's bike")
 
 
-def cage_is_for_bottles(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+def cage_is_for_bottles(thing: Thing, spot: Spot) -> Text | None:
     """A bottle cage clamps a bottle and nothing else."""
-    del bike
-    if carrier.kind != "bottle_cage" or (thing.holds_water_l > 0 and not thing.soft_vessel):
+    if spot.carrier.kind != "bottle_cage" or (thing.holds_water_l > 0 and not thing.soft_vessel):
         return None
     return Text(words="the cage holds only a bottle")
 
 
-def sleeve_is_for_bladders(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+def sleeve_is_for_bladders(thing: Thing, spot: Spot) -> Text | None:
     """A sleeve takes a soft vessel and nothing else."""
-    del bike
-    if carrier.kind != "bladder_sleeve" or thing.soft_vessel:
+    if spot.carrier.kind != "bladder_sleeve" or thing.soft_vessel:
         return None
     return Text(words="the sleeve holds only a bladder")
 
@@ -81,9 +90,9 @@ RULES: tuple[Rule, ...] = (
 )
 
 
-def why_not(thing: Thing, carrier: Carrier, bike: Bike) -> Text | None:
+def why_not(thing: Thing, spot: Spot) -> Text | None:
     """The first reason against a thing in a carrier taken by itself; None where it may ride there."""
-    return next((reason for rule in RULES if (reason := rule(thing, carrier, bike)) is not None), None)
+    return next((reason for rule in RULES if (reason := rule(thing, spot)) is not None), None)
 
 
 def steps_too_deep(thing: Thing, carrier: Carrier) -> int:
