@@ -19,8 +19,8 @@ inlined = njit(cache=True, nogil=True, error_model="numpy", forceinline=True)
 SHARE_OF_KIN, SHARE_OF_MOVES, SHARE_OF_KITS, SHARE_OF_SWAPS = 0.40, 0.12, 0.03, 0.10
 """Of the steps tried: one thing to where another of its kit rides, one thing anywhere, all of its kit in one carrier,
 parts of two kits exchanged; the rest are exchanges of two things. Chosen on the bench's tight tours."""
-DRAWS = 3
-"""How often a step looks for a place or a partner that may be there at all."""
+DRAWS = 2
+"""How often a step looks at most for a place or a partner that may be there at all; on two bikes most may not."""
 LOW, HIGH, WEIGHT, WORST, MEASURE = range(5)
 """Columns of the rows."""
 NEVER = 2**60

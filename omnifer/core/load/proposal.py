@@ -20,10 +20,10 @@ from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.tour import TourSheet
 
-ROUNDS = 7
-"""Annealing rounds of the search: some four seconds at a hundred things, the first good load after 50 ms."""
+ROUNDS = 6
+"""Annealing rounds of the search: some six seconds at a hundred things."""
 EFFORT = 1.0
-"""Deterministic effort of the solver: some four seconds on one core."""
+"""Deterministic effort of the solver: some four to six seconds on one core."""
 
 
 class Proposal(Noun):
