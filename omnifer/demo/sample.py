@@ -120,7 +120,7 @@ def demo_road() -> Road:
         stops=demo_stops(),
         stations=STATIONS,
         nights=(Night(at_km=1309, rest_days=1),),
-        start_hour=10.5,
+        start_hour=11,
         surfaces=(
             SurfaceStretch(from_km=712, to_km=884, surface="rough_asphalt"),
             SurfaceStretch(from_km=1384, to_km=1527, surface="gravel"),
