@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator
 from omnifer.core.model.rig import Bike, Carrier, CarrierKind
 from omnifer.core.model.stance import Clash
 from omnifer.core.model.trace import Box
-from omnifer.core.rig.geometry import Frame, Vector
+from omnifer.core.rig.geometry import AT_BAR_MM, Frame, Vector
 from omnifer.core.sentence import kg, litres, mm, number, say
 
 THICKEST_FRAME_BAG_MM = 75.0
@@ -41,7 +41,7 @@ Rule = Callable[[Bike, Frame, dict[str, Box]], Iterator[Clash]]
 def bar_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """A roll must fit between the levers of a drop bar, or the grips of a flat one."""
     del frame
-    for carrier in _of(bike, "handlebar_roll", "handlebar_box", "basket"):
+    for carrier in _of(bike, *AT_BAR_MM):
         wide = boxes[carrier.id].z1 - boxes[carrier.id].z0
         if carrier.kind == "handlebar_roll" and wide > bike.bar_inner_width_mm:
             yield Clash(
@@ -82,7 +82,7 @@ def frame_bag_in_triangle(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> It
 
 def tyre_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """Bags in line with the wheels stay clear of the tyres with all travel used and the saddle dropped."""
-    for carrier in _of(bike, "saddle_pack", "handlebar_roll", "handlebar_box", "basket", "rack_top_bag"):
+    for carrier in _of(bike, "saddle_pack", "rack_top_bag", *AT_BAR_MM):
         behind = carrier.kind in ("saddle_pack", "rack_top_bag")
         axle = frame.rear_axle if behind else frame.front_axle
         travel = (bike.post_travel_mm if carrier.kind == "saddle_pack" else 0.0) if behind else bike.fork_travel_mm
@@ -100,7 +100,7 @@ def cable_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clas
     """Bags at the bar leave the cables their bows, and do not rub at the head tube, which leans towards them further down."""
     least = CABLE_ROOM_MM[bike.cables]
     tube = (frame.head_top, frame.head_bottom)
-    for carrier in _of(bike, "handlebar_roll", "handlebar_box", "basket"):
+    for carrier in _of(bike, *AT_BAR_MM):
         if carrier.hangs_on != "handlebar":
             continue
         air = min(_from_point(boxes[carrier.id], frame.between(*tube, share), 0.0) for share in TUBE_STEPS) - HEAD_TUBE_RADIUS_MM
