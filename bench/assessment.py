@@ -16,7 +16,8 @@ import numpy as np
 
 from bench.roads import long_track
 from bench.tours import bench_tour
-from omnifer.core.assess import assess, profile_of, propose_load
+from omnifer.core.assess import assess, profile_of
+from omnifer.core.load.settle import propose_load
 from omnifer.core.model.road import DayCut, Road, Stop, Track
 from omnifer.core.model.tour import Tour
 from omnifer.core.physics import geodesy, riding

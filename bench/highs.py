@@ -34,7 +34,7 @@ class Encoding:
         self.ml = self._contents(p.volume_ml, p.food_ml, np.full(p.room_ml.size, INF)) if p.presses else pressed
         self._limits(p.hard, priced=False)
         self._limits(p.soft, priced=True)
-        self._kits()
+        self._groups()
         self._neighbours()
         self._room()
         self._ease()
@@ -84,16 +84,16 @@ class Encoding:
                 else:
                     self.rows.append((value, rows.low[r] / LEVER, rows.high[r] / LEVER))
 
-    def _kits(self) -> None:
+    def _groups(self) -> None:
         opened: dict[tuple[int, int], int] = {}
         for (i, j), v in self.x.items():
             p = self.problem
-            for kit, cost in ((int(p.kit[i]), p.kit_cost), (p.kits if p.opened[i] else -1, p.opened_cost)):
-                if kit < 0 or cost == 0:
+            for group, cost in ((int(p.group[i]), p.group_cost), (p.groups if p.opened[i] else -1, p.opened_cost)):
+                if group < 0 or cost == 0:
                     continue
-                if (kit, j) not in opened:
-                    opened[kit, j] = self.column(cost, 0, 1, whole=True)
-                self.rows.append(([(v, 1.0), (opened[kit, j], -float(p.count[i]))], -INF, 0))
+                if (group, j) not in opened:
+                    opened[group, j] = self.column(cost, 0, 1, whole=True)
+                self.rows.append(([(v, 1.0), (opened[group, j], -float(p.count[i]))], -INF, 0))
 
     def _neighbours(self) -> None:
         p = self.problem

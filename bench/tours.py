@@ -6,14 +6,14 @@ import numpy as np
 
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import Problem
-from omnifer.core.load.trace import Stores
+from omnifer.core.supplies.stock import Stock, vessels
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.practice import FOOD_L_PER_KG
 from omnifer.core.rig.catalogue import BIKES, carrier, support
-from omnifer.core.voyage import vessels
+
 
 FILLED = {"loose": 0.6, "tight": 0.84}
 """Part of all litres and of all kilograms that the things, full vessels and most food together need."""
@@ -21,7 +21,7 @@ WATER_L = np.array([6.0, 0.5, 8.0, 2.0])
 FOOD_KG = np.array([5.0, 1.0, 1.0, 6.5])
 """Four moments that govern: most on board, least, most water, most food."""
 SIZES = ((60, 8), (120, 14), (200, 16), (250, 24))
-_KITS = ("", "", "sleep", "cook", "wash", "tools", "clothes", "papers")
+_GROUPS = ("", "", "sleep", "cook", "wash", "tools", "clothes", "papers")
 _REACHES, _REACH_ODDS = ("riding", "stop", "camp", "night", "breaks"), (0.08, 0.22, 0.4, 0.15, 0.15)
 
 _HUNG = (
@@ -59,7 +59,7 @@ def _things(chance: np.random.Generator, count: int, litres: float, kilograms: f
                 "mass_kg": round(float(mass[i]), 3),
                 "volume_l": round(float(volume[i]), 3),
                 "longest_mm": float(chance.integers(300, 500)) if volume[i] > 1 and chance.random() < 0.08 else 0,
-                "kit": str(chance.choice(_KITS)),
+                "group": str(chance.choice(_GROUPS)),
                 "reach": str(chance.choice(_REACHES, p=_REACH_ODDS)),
                 "dry": "must" if must else "any",
                 "wet": not must and chance.random() < 0.04,
@@ -71,7 +71,7 @@ def _things(chance: np.random.Generator, count: int, litres: float, kilograms: f
     return things
 
 
-def bench_tour(things: int, carriers: int, packed: str, seed: int) -> tuple[TourSheet, Stores]:
+def bench_tour(things: int, carriers: int, packed: str, seed: int) -> tuple[TourSheet, Stock]:
     """A tour of that size and its stores at four moments. The same seed gives the same tour.
 
     Beyond 16 carriers there are two bikes, the second with 8.
@@ -98,7 +98,7 @@ def bench_tour(things: int, carriers: int, packed: str, seed: int) -> tuple[Tour
         rig=Rig(bikes=tuple(bikes)),
         kit=(*_things(chance, things - len(vessel), litres, kilograms, names), *vessel),
     )
-    return tour, Stores(vessels(tour), WATER_L, FOOD_KG)
+    return tour, Stock(vessels(tour), {"water": WATER_L, "food": FOOD_KG})
 
 
 def bench_problem(things: int, carriers: int, packed: str, seed: int) -> Problem:

@@ -8,7 +8,8 @@ from pathlib import Path
 from typing import Any
 
 from omnifer.core import practice
-from omnifer.core.assess import assess, profile_of, propose_load
+from omnifer.core.assess import assess, profile_of
+from omnifer.core.load.settle import propose_load
 from omnifer.core.physics.geodesy import ascent
 from omnifer.core.road.profile import from_track
 from omnifer.formats.bundle import MOST_BYTES, read_bundle

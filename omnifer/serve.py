@@ -1,13 +1,16 @@
 """Starts everything that serving takes, and ends it again: database, tables, sample tour, weather stand-in, web server."""
 
 import contextlib
+import ctypes
 import hashlib
+import json
 import os
 import secrets
 import signal
 import socket
 import subprocess
 import sys
+import time
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -15,11 +18,17 @@ import psycopg
 
 from omnifer.demo.sample import demo_tour
 from omnifer.store.cluster import Cluster, ClusterProblem, only_one
-from omnifer.store.tours import Tours, migrate, open_pool
+from omnifer.store.tours import LOCAL_RIDER, Tours, migrate, open_pool, owner_named
 
 HERE = Path(__file__).parents[1]
 DEFAULT_PORT = 8470
 THREADS = 8
+PATIENCE_S = 20
+"""How long a process may take to end before it is killed [s]."""
+PROCESSES = "processes.json"
+"""File of the data folder that names the servers under way."""
+DIES_WITH_PARENT = 1
+"""PR_SET_PDEATHSIG of Linux's prctl."""
 
 
 def data_folder() -> Path:
@@ -33,8 +42,9 @@ def data_folder() -> Path:
 
 
 def serve(empty: bool, reset_demo: bool) -> int:
-    """Serve until Ctrl-C. Returns the exit status."""
-    signal.signal(signal.SIGTERM, _interrupt)
+    """Serve until Ctrl-C, or until the terminal is closed. Returns the exit status."""
+    for ending in (signal.SIGTERM, signal.SIGHUP):
+        signal.signal(ending, _interrupt)
     try:
         with _database() as (address, folder, port):
             _prepare(address, empty, reset_demo)
@@ -54,32 +64,62 @@ def _interrupt(*_: object) -> None:
 def _database() -> Iterator[tuple[str, Path, int]]:
     """Address of the database, data folder and free port."""
     folder = data_folder()
-    if address := os.environ.get("DATABASE_URL"):
-        folder.mkdir(parents=True, exist_ok=True)
-        port = _free_port()
-        try:
-            psycopg.connect(address, connect_timeout=10).close()
-        except psycopg.Error as error:
-            raise ClusterProblem(f"The server of DATABASE_URL does not answer: {str(error).strip()}") from None
-        yield address, folder, port
-        return
     with only_one(folder) as lock:
+        end_leftovers(folder)
         port = _free_port()
-        cluster = Cluster(folder)
-        address = cluster.start()
         lock.write(f"http://127.0.0.1:{port}/")
         lock.flush()
-        try:
+        if address := os.environ.get("DATABASE_URL"):
+            try:
+                psycopg.connect(address, connect_timeout=10).close()
+            except psycopg.Error as error:
+                raise ClusterProblem(f"The server of DATABASE_URL does not answer: {str(error).strip()}") from None
             yield address, folder, port
+            return
+        cluster = Cluster(folder)
+        try:
+            yield cluster.start(), folder, port
         finally:
             cluster.stop()
+
+
+def end_leftovers(folder: Path) -> None:
+    """End the servers of an earlier start that was killed before it could end them itself."""
+    noted = folder / PROCESSES
+    if not noted.exists():
+        return
+    with contextlib.suppress(ValueError, TypeError):
+        for number, began in json.loads(noted.read_text()).items():
+            if _began(int(number)) == began:
+                print("Ending a server that an earlier start left behind ...", flush=True)
+                _end(int(number), began)
+    noted.unlink()
+
+
+def _began(number: int) -> str | None:
+    """When a process began, as the system counts it; None where there is none. A number is given again, a beginning is not."""
+    try:
+        fields = Path(f"/proc/{number}/stat").read_text().rpartition(")")[2].split()
+    except OSError:
+        return None
+    return None if fields[0] in "ZX" else fields[19]
+
+
+def _end(number: int, began: str) -> None:
+    """End a process that is not ours to wait for."""
+    for ending in (signal.SIGTERM, signal.SIGKILL):
+        with contextlib.suppress(ProcessLookupError):
+            os.kill(number, ending)
+        until = time.monotonic() + PATIENCE_S
+        while _began(number) == began and time.monotonic() < until:
+            time.sleep(0.05)
 
 
 def _prepare(address: str, empty: bool, reset_demo: bool) -> None:
     migrate(address)
     pool = open_pool(address)
     try:
-        tours = Tours.of_local_rider(pool)
+        tours = Tours(pool, owner_named(pool, LOCAL_RIDER))
         if reset_demo:
             name = demo_tour(load=False).name
             for line in tours.list():
@@ -114,6 +154,7 @@ def _any_port() -> int:
 
 
 def _web_server(address: str, folder: Path, port: int) -> int:
+    """Run the servers until they end; a KeyboardInterrupt ends them first."""
     key = folder / "session-key"
     if not key.exists():
         key.write_text(secrets.token_hex(32))
@@ -121,18 +162,24 @@ def _web_server(address: str, folder: Path, port: int) -> int:
     weather_port = _any_port()
     environment = os.environ | {"OMNIFER_DATABASE": address, "OMNIFER_SECRET_KEY": key.read_text()}
     environment.setdefault("OMNIFER_WEATHER", f"http://127.0.0.1:{weather_port}")
-    weather = _gunicorn("omnifer.devices.weather_service:create_service()", weather_port, 2, environment)
-    server = _gunicorn("omnifer.wsgi:app", port, THREADS, environment)
-    print(f"Omnifer is at http://127.0.0.1:{port}/  (Ctrl-C ends it)", flush=True)
-    try:
+    with contextlib.ExitStack() as running:
+        weather = _gunicorn("omnifer.devices.weather_service:create_service()", weather_port, 2, environment)
+        running.callback(_stop, weather)
+        server = _gunicorn("omnifer.wsgi:app", port, THREADS, environment)
+        running.callback(_stop, server)
+        (folder / PROCESSES).write_text(json.dumps({str(p.pid): _began(p.pid) for p in (weather, server)}))
+        running.callback((folder / PROCESSES).unlink, missing_ok=True)
+        print(f"Omnifer is at http://127.0.0.1:{port}/  (Ctrl-C ends it)", flush=True)
         return server.wait()
-    except KeyboardInterrupt:
-        server.terminate()
-        server.wait(timeout=20)
-        return 0
-    finally:
-        weather.terminate()
-        weather.wait(timeout=20)
+
+
+def _stop(server: subprocess.Popen[bytes]) -> None:
+    server.terminate()
+    try:
+        server.wait(timeout=PATIENCE_S)
+    except subprocess.TimeoutExpired:
+        server.kill()
+        server.wait()
 
 
 def _gunicorn(app: str, port: int, threads: int, environment: dict[str, str]) -> subprocess.Popen[bytes]:
@@ -140,4 +187,9 @@ def _gunicorn(app: str, port: int, threads: int, environment: dict[str, str]) ->
         sys.executable, "-m", "gunicorn", app, "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
         "--threads", str(threads), "--timeout", "120", "--no-control-socket", "--log-level", "warning",
     ]  # fmt: skip
-    return subprocess.Popen(command, env=environment, cwd=HERE, start_new_session=True)
+    return subprocess.Popen(command, env=environment, cwd=HERE, start_new_session=True, preexec_fn=_die_with_parent)
+
+
+def _die_with_parent() -> None:
+    """Asks the system to end this process when the one that started it is gone, killed or not."""
+    ctypes.CDLL(None).prctl(DIES_WITH_PARENT, signal.SIGTERM)

@@ -10,11 +10,11 @@ from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
 
 from omnifer.api import exports, kit, loads, problems, roads, tours
-from omnifer.api.desk import Desk
+from omnifer.api.desk import Office
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
 from omnifer.outside.weather import WeatherService
-from omnifer.store.tours import Tours, open_pool
+from omnifer.store.tours import open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
 NONCE_MARK = b"NONCE_PLACEHOLDER"
@@ -56,7 +56,7 @@ def create_app(
     CSRFProtect(app)
     problems.register(app)
     if address is not None:
-        app.extensions["omnifer"] = Desk(Tours.of_local_rider(open_pool(address)), WeatherService(weather_address))
+        app.extensions["omnifer"] = Office(open_pool(address), WeatherService(weather_address))
     for part in (tours, kit, loads, exports, roads):
         app.register_blueprint(part.blueprint)
     _guard(app)

@@ -1,63 +1,169 @@
-"""What every blueprint needs: the owner's tours, cached profiles, and answers."""
+"""What every blueprint needs: the owner's tours, the one place where a change is kept, and answers."""
 
 from collections import OrderedDict
+from collections.abc import Sequence
 from threading import Lock
 from typing import Any
 
-from flask import Response, current_app, request
+from flask import Response, current_app, g, request
 from pydantic import BaseModel
 
 from omnifer.api.shapes import TourAnswer, TourView
 from omnifer.core.assess import assess, profile_of
-from omnifer.core.model.tour import Tour
+from omnifer.core.load.keep import still_standing
+from omnifer.core.model.merging import Collision, merged
+from omnifer.core.model.road import Track
+from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road.profile import Profile
 from omnifer.formats.problem import InputProblem
 from omnifer.outside.weather import WeatherService
-from omnifer.store.tours import StoredTour, Tours
+from omnifer.store.tours import LOCAL_RIDER, Pool, StaleError, Step, StoredTour, Tours, owner_named
 
 MOST_PROFILES = 8
+TRIES = 5
+"""How often a change is put together with what other windows did meanwhile."""
 
 
 class Desk:
-    """The local rider's tours, and the profiles of the tracks lately used."""
+    """One rider's tours for the length of a request, and the profiles of the tracks lately used."""
 
-    def __init__(self, tours: Tours, weather: WeatherService) -> None:
+    def __init__(self, tours: Tours, weather: WeatherService, profiles: "Profiles") -> None:
         self.tours = tours
         self.weather = weather
-        self._profiles: OrderedDict[int, Profile] = OrderedDict()
-        self._lock = Lock()
+        self._profiles = profiles
 
     def profile(self, stored: StoredTour) -> Profile | None:
         """The road of a tour; tracks never change, so theirs are kept."""
         if stored.track_id is None:
-            return profile_of(Tour.model_validate(stored.sheet.model_dump()))
-        with self._lock:
-            found = self._profiles.get(stored.track_id)
-            if found is not None:
-                self._profiles.move_to_end(stored.track_id)
-                return found
-        found = profile_of(self.whole(stored))
-        assert found is not None
-        with self._lock:
-            self._profiles[stored.track_id] = found
-            while len(self._profiles) > MOST_PROFILES:
-                self._profiles.popitem(last=False)
-        return found
+            return profile_of(Tour.model_construct(**dict(stored.sheet)))
+        return self._profiles.of(self.tours, stored)
 
     def whole(self, stored: StoredTour) -> Tour:
         """The tour with its raw track."""
         return Tour.model_construct(**dict(stored.sheet), track=self.tours.read_track(stored.track_id))
 
-    def answer(self, tour_id: str, remarks: list[str] | None = None) -> TourAnswer:
+    def answer(self, tour_id: str) -> TourAnswer:
         """The tour as it now stands, and what that means."""
         stored = self.tours.read(tour_id)
-        return TourAnswer(tour=view(stored), assessment=assess(stored.sheet, self.profile(stored)), remarks=remarks or [])
+        return TourAnswer(tour=view(stored), assessment=assess(stored.sheet, self.profile(stored)))
+
+    def start(self, tour: Tour, what: str) -> TourAnswer:
+        """Keep a new tour, once it is valid and what it means is known. Raises as `keep`."""
+        sheet = checked(tour)
+        profile = profile_known(tour)
+        found = assess(sheet, profile)
+        return TourAnswer(tour=view(self.tours.create(tour, what)), assessment=found)
+
+    def keep(
+        self, seen: StoredTour, what: str, sheet: TourSheet, track: Track | None = None, remarks: Sequence[str] = ()
+    ) -> TourAnswer:
+        """Keep a change of what its writer saw: the one way into the store.
+
+        What other windows did meanwhile is kept as well where it touches other parts. Nothing is kept that is not valid or
+        whose meaning cannot be worked out. Raises ValidationError, InputProblem, NotThereError, or StaleError where two
+        windows changed the same part.
+        """
+        now = seen
+        for _ in range(TRIES):
+            revision = self.tours.revision(seen.id)
+            if revision != now.revision:
+                now = self.tours.read(seen.id)
+            whole = self._together(seen, sheet, track, now)
+            profile = self.profile(now) if track is None else profile_known(_with_track(whole, track))
+            if track is None and now.track_id is None:
+                profile = profile_known(_with_track(whole, None))
+            found = assess(whole, profile)
+            try:
+                kept = self.tours.change(seen.id, now.revision, what[:200], whole, track)
+            except StaleError:
+                continue
+            if track is not None and profile is not None:
+                self._profiles.keep(kept, profile)
+            return TourAnswer(tour=view(kept), assessment=found, remarks=list(remarks))
+        raise StaleError(now.revision)
+
+    def step(self, tour_id: str, revision: int, step: Step) -> TourAnswer:
+        """Undo or redo one change. Raises as `Tours.step`."""
+        self.tours.step(tour_id, revision, step)
+        return self.answer(tour_id)
+
+    def _together(self, seen: StoredTour, sheet: TourSheet, track: Track | None, now: StoredTour) -> TourSheet:
+        """The writer's sheet, with what changed since the writer looked."""
+        if now.revision == seen.revision:
+            return checked(sheet)
+        if track is not None or now.track_id != seen.track_id:
+            raise StaleError(now.revision)
+        try:
+            fields = merged(seen.sheet, sheet, now.sheet)
+            both = TourSheet.model_construct(**fields)  # type: ignore[arg-type]
+            return checked(both.model_copy(update={"load": still_standing(both.load, both.kit, both.rig)}))
+        except (Collision, ValueError):
+            raise StaleError(now.revision) from None
+
+
+class Profiles:
+    """The profiles of the tracks lately used, shared by all requests; a track belongs to one tour and never changes."""
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[int, Profile] = OrderedDict()
+        self._lock = Lock()
+
+    def of(self, tours: Tours, stored: StoredTour) -> Profile:
+        """The profile of a stored tour that has a track."""
+        assert stored.track_id is not None
+        with self._lock:
+            found = self._kept.get(stored.track_id)
+            if found is not None:
+                self._kept.move_to_end(stored.track_id)
+                return found
+        made = profile_of(Tour.model_construct(**dict(stored.sheet), track=tours.read_track(stored.track_id)))
+        assert made is not None
+        self.keep(stored, made)
+        return made
+
+    def keep(self, stored: StoredTour, profile: Profile) -> None:
+        """Keep the profile of a stored tour's track, and forget the one not used for longest."""
+        assert stored.track_id is not None
+        with self._lock:
+            self._kept[stored.track_id] = profile
+            while len(self._kept) > MOST_PROFILES:
+                self._kept.popitem(last=False)
+
+
+class Office:
+    """What the application holds for all requests."""
+
+    def __init__(self, pool: Pool, weather: WeatherService) -> None:
+        self.pool, self.weather, self.profiles = pool, weather, Profiles()
+
+    def desk_of(self, rider: str) -> Desk:
+        """The desk of a signed-in rider."""
+        return Desk(Tours(self.pool, owner_named(self.pool, rider)), self.weather, self.profiles)
 
 
 def desk() -> Desk:
-    """The desk of the running application."""
-    found: Desk = current_app.extensions["omnifer"]
+    """The desk of the rider who asks. Until accounts come that is the local one."""
+    if "desk" not in g:
+        g.desk = current_app.extensions["omnifer"].desk_of(LOCAL_RIDER)
+    found: Desk = g.desk
     return found
+
+
+def checked(sheet: TourSheet) -> TourSheet:
+    """A sheet validated from its figures up: parts that were copied with changes were not. Raises ValidationError."""
+    return TourSheet.model_validate(sheet.model_dump(include=set(TourSheet.model_fields)))
+
+
+def profile_known(tour: Tour) -> Profile | None:
+    """The profile of a tour that is not kept yet. Raises InputProblem where its road cannot be measured."""
+    try:
+        return profile_of(tour)
+    except ValueError as error:
+        raise InputProblem(str(error)[:1].upper() + str(error)[1:], "", "Choose another file; nothing was kept.") from None
+
+
+def _with_track(sheet: TourSheet, track: Track | None) -> Tour:
+    return Tour.model_construct(**dict(sheet), track=track)
 
 
 def view(stored: StoredTour) -> TourView:

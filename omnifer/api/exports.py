@@ -1,5 +1,6 @@
 """A tour as files."""
 
+import json
 import re
 from typing import Any
 
@@ -17,7 +18,7 @@ from omnifer.formats.ics import write_ics
 from omnifer.formats.kit_csv import write_kit_csv
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.stops_csv import write_stops_csv
-from omnifer.store.tours import StoredTour
+from omnifer.store.tours import StoredTour, UnreadableError
 
 blueprint = Blueprint("exports", __name__)
 
@@ -31,8 +32,12 @@ def _file(text: str, media: str, name: str) -> Response:
 @blueprint.get("/api/tours/<tour_id>/bundle.json")
 @operation(problems=(404,))
 def export_bundle(tour_id: str) -> Response:
-    """The whole tour as a bundle."""
-    stored = desk().tours.read(tour_id)
+    """The whole tour as a bundle; one that cannot be read as what is there."""
+    try:
+        stored = desk().tours.read(tour_id)
+    except UnreadableError as error:
+        there = {"format": "omnifer-tour", "version": error.version, "tour": error.document}
+        return _file(json.dumps(there), "application/json", file_name(str(error.document.get("name", "")), ".json"))
     return _file(write_bundle(desk().whole(stored)), "application/json", file_name(stored.sheet.name, ".json"))
 
 

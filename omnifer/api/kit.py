@@ -29,11 +29,10 @@ def preview_kit(tour_id: str) -> Response:
 def import_kit(tour_id: str) -> Response:
     """Take the readable rows of a kit sheet."""
     wanted = shapes.KitImport.model_validate_json(body())
-    stored = desk().tours.read(tour_id)
-    before = () if wanted.replace else stored.sheet.kit
-    preview = read_kit_csv(wanted.text, _riders(stored.sheet), {thing.id for thing in before})
+    seen = desk().tours.read(tour_id, wanted.revision)
+    before = () if wanted.replace else seen.sheet.kit
+    preview = read_kit_csv(wanted.text, _riders(seen.sheet), {thing.id for thing in before})
     kit = (*before, *preview.things)
-    load = still_standing(stored.sheet.load, kit, stored.sheet.rig)
-    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"kit": kit, "load": load})))
-    desk().tours.change(tour_id, wanted.revision, f"Bring {len(preview.things)} things from a sheet", sheet)
-    return answer(desk().answer(tour_id))
+    load = still_standing(seen.sheet.load, kit, seen.sheet.rig)
+    sheet = seen.sheet.model_copy(update={"kit": kit, "load": load})
+    return answer(desk().keep(seen, f"Bring {len(preview.things)} things from a sheet", sheet))

@@ -1,14 +1,17 @@
 """The load of a tour: where things could go and why they ride where they do, trials, proposals and repairs."""
 
+import re
+
 from flask import Blueprint, Response, request
 
 from omnifer.api import shapes
-from omnifer.api.desk import answer, body, desk
+from omnifer.api.desk import answer, body, checked, desk
 from omnifer.api.openapi import operation
 from omnifer.api.streams import Tell, told
-from omnifer.core.assess import aims_paid, assess, load_proposals, places, repaired_load, why_here
+from omnifer.core.assess import aims_paid, assess, places, why_here
 from omnifer.core.load.aims import AIMS, SCHOOLS
 from omnifer.core.load.explain import Why
+from omnifer.core.load.settle import load_proposals, repaired_load
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
@@ -16,7 +19,7 @@ from omnifer.core.model.variant import Variant
 from omnifer.core.rig.schools import rigs_of_schools
 from omnifer.core.worth import Price, compare, compare_loads, price, with_variant
 from omnifer.formats.problem import InputProblem
-from omnifer.store.tours import NotThereError, StaleError
+from omnifer.store.tours import NotThereError
 
 blueprint = Blueprint("loads", __name__)
 MOVES_NAMED = 6
@@ -26,7 +29,7 @@ MOVES_NAMED = 6
 @blueprint.get("/api/tours/<tour_id>/places")
 @operation(gives=shapes.Places, asks=("things",), problems=(404, 422))
 def places_in_hand(tour_id: str) -> Response:
-    """Where the things in hand (tent:1,mug:2) could go together, best places first."""
+    """Where the things in hand (tent:1,mug:2@left-pannier) could go together, best places first."""
     stored = desk().tours.read(tour_id)
     in_hand = _in_hand(request.args.get("things", ""))
     try:
@@ -35,12 +38,12 @@ def places_in_hand(tour_id: str) -> Response:
         raise NotThereError(str(unknown)) from None
 
 
-def _in_hand(asked: str) -> dict[str, int]:
-    """Things and numbers from their words. Raises InputProblem where they are none."""
-    pairs = [part.partition(":") for part in asked.split(",") if part]
-    if not all(count.isdecimal() and int(count) > 0 for _, _, count in pairs):
-        raise InputProblem("These are no things and numbers", "address, things", "Write them like tent:1,mug:2.")
-    return {thing: int(count) for thing, _, count in pairs}
+def _in_hand(asked: str) -> list[tuple[str, int, str | None]]:
+    """Things, numbers and the carriers they leave, from their words. Raises InputProblem where they are none."""
+    found = [re.fullmatch(r"([\w-]+):([1-9]\d{0,2})(?:@([\w-]+))?", part, re.ASCII) for part in asked.split(",") if part]
+    if not all(found):
+        raise InputProblem("These are no things and numbers", "address, things", "Write them like tent:1,mug:2@left-pannier.")
+    return [(match[1], int(match[2]), match[3]) for match in found if match]
 
 
 @blueprint.get("/api/tours/<tour_id>/things/<thing_id>/why")
@@ -93,17 +96,15 @@ def loads(tour_id: str) -> Response:
 def ride_variant(tour_id: str, variant_id: str) -> Response:
     """Ride a variant; the rig that was ridden takes its place among the variants."""
     wanted = shapes.Seen.model_validate_json(body())
-    stored = desk().tours.read(tour_id)
-    sheet = stored.sheet
+    seen = desk().tours.read(tour_id, wanted.revision)
+    sheet = seen.sheet
     variant = next((v for v in sheet.variants if v.id == variant_id), None)
     if variant is None:
         raise NotThereError(variant_id)
-    left = Variant(id=variant.id, name="As ridden before", rig=sheet.rig, load=sheet.load)
-    changed = with_variant(sheet, desk().profile(stored), variant)
-    variants = tuple(left if v.id == variant_id else v for v in sheet.variants)
-    changed = TourSheet.model_validate(dict(changed.model_copy(update={"variants": variants})))
-    desk().tours.change(tour_id, wanted.revision, f"Ride {variant.name}"[:200], changed)
-    return answer(desk().answer(tour_id))
+    before = Variant(id=variant.id, name="As ridden before", rig=sheet.rig, load=sheet.load)
+    changed = with_variant(sheet, desk().profile(seen), variant)
+    variants = tuple(before if v.id == variant_id else v for v in sheet.variants)
+    return answer(desk().keep(seen, f"Ride {variant.name}", changed.model_copy(update={"variants": variants})))
 
 
 @blueprint.get("/api/tours/<tour_id>/aims")
@@ -129,16 +130,14 @@ def try_load(tour_id: str) -> Response:
 def propose(tour_id: str) -> Response:
     """Propose a load and take it on; undo brings the old one back. A stream tells each better load on the way."""
     wanted = shapes.ProposalRequest.model_validate_json(body())
-    stored = desk().tours.read(tour_id)
-    if stored.revision != wanted.revision:
-        raise StaleError(stored.revision)
-    profile = desk().profile(stored)
+    seen = desk().tours.read(tour_id, wanted.revision)
+    profile = desk().profile(seen)
 
     def work(tell: Tell) -> shapes.ProposalAnswer:
-        for proposal in load_proposals(stored.sheet, profile, wanted.rounds, wanted.effort):
+        for proposal in load_proposals(seen.sheet, profile, wanted.rounds, wanted.effort):
             tell(proposal)
-        desk().tours.change(tour_id, wanted.revision, "Propose a load", _with(stored.sheet, proposal.load))
-        return shapes.ProposalAnswer(answer=desk().answer(tour_id), proposal=proposal)
+        kept = desk().keep(seen, "Propose a load", seen.sheet.model_copy(update={"load": proposal.load}))
+        return shapes.ProposalAnswer(answer=kept, proposal=proposal)
 
     return told(work)
 
@@ -148,15 +147,15 @@ def propose(tour_id: str) -> Response:
 def repair(tour_id: str) -> Response:
     """Take on a load changed by hand, with as few other things moved as put it right."""
     wanted = shapes.Repair.model_validate_json(body())
-    stored = desk().tours.read(tour_id)
-    sheet = _with(stored.sheet, wanted.load)
-    found = repaired_load(sheet, desk().profile(stored), wanted.held)
-    desk().tours.change(tour_id, wanted.revision, wanted.what, _with(stored.sheet, found.load))
-    return answer(desk().answer(tour_id, _moves(sheet, found.load)))
+    seen = desk().tours.read(tour_id, wanted.revision)
+    sheet = _with(seen.sheet, wanted.load)
+    found = repaired_load(sheet, desk().profile(seen), wanted.held)
+    repaired = seen.sheet.model_copy(update={"load": found.load})
+    return answer(desk().keep(seen, wanted.what, repaired, remarks=_moves(sheet, found.load)))
 
 
 def _with(sheet: TourSheet, load: Load) -> TourSheet:
-    return TourSheet.model_validate(dict(sheet.model_copy(update={"load": load})))
+    return checked(sheet.model_copy(update={"load": load}))
 
 
 def _moves(before: TourSheet, after: Load) -> list[str]:

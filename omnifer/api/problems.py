@@ -8,8 +8,8 @@ from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from omnifer.api.openapi import Problem
-from omnifer.formats.problem import InputProblem
-from omnifer.store.tours import NotThereError, StaleError
+from omnifer.formats.problem import InputProblem, what_of, where_of
+from omnifer.store.tours import NotThereError, StaleError, UnreadableError
 
 log = logging.getLogger(__name__)
 
@@ -34,10 +34,15 @@ def register(app: Flask) -> None:
     @app.errorhandler(ValidationError)
     def bad_fields(error: ValidationError) -> Response:
         first = error.errors()[0]
-        where = ".".join(str(part) for part in first["loc"])
         more = f" ({error.error_count() - 1} more)" if error.error_count() > 1 else ""
-        message = first["msg"].removeprefix("Value error, ")
-        return problem(422, "This cannot be taken", f"{message}{more}", where, "Change it and try again; nothing was kept.")
+        mend = "Change it and try again; nothing was kept."
+        return problem(422, "This cannot be taken", f"{what_of(first)}{more}", where_of(first), mend)
+
+    @app.errorhandler(UnreadableError)
+    def unreadable(error: UnreadableError) -> Response:
+        detail = f"The tour is kept, but this Omnifer cannot read it as it stands after \u201c{error.what}\u201d: {error}."
+        mend = "Nothing is lost: save what is there as a file, go back to the state before, or open it with a newer Omnifer."
+        return problem(422, "Kept, but not readable", detail, "", mend, error.revision)
 
     @app.errorhandler(NotThereError)
     def not_there(error: NotThereError) -> Response:
@@ -48,7 +53,7 @@ def register(app: Flask) -> None:
         return problem(
             409,
             "Changed elsewhere",
-            "Another window has changed this tour since this one read it. Nothing of it is lost.",
+            "Another window has changed the same part of this tour since this one read it. Nothing of it is lost.",
             mend="Show the newer state, then make your change again.",
             current_revision=error.current,
         )

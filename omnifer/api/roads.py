@@ -3,16 +3,15 @@
 from flask import Blueprint, Response, request
 
 from omnifer.api import shapes
-from omnifer.api.desk import answer, body, desk, uploaded, uploaded_revision
+from omnifer.api.desk import answer, body, desk, profile_known, uploaded, uploaded_revision
 from omnifer.api.openapi import operation
 from omnifer.api.streams import Progress, Tell, told
 from omnifer.core.assess import assess
 from omnifer.core.model.road import TypedDay
-from omnifer.core.model.tour import TourSheet
+from omnifer.core.model.tour import Tour
 from omnifer.core.road import learn, reshape
 from omnifer.core.road.climate import months_at
 from omnifer.core.road.outlook import compare
-from omnifer.core.road.profile import from_track
 from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
 from omnifer.core.voyage import play
 from omnifer.formats import tracks
@@ -38,31 +37,28 @@ def bring_track(tour_id: str) -> Response:
 
     def work(tell: Tell) -> shapes.TourAnswer:
         road = tracks.read_tracks(contents, lambda share: tell(Progress(what="Reading the track", share=0.8 * share)))
-        stored = desk().tours.read(tour_id)
-        before = desk().tours.read_track(stored.track_id) if behind else None
+        seen = desk().tours.read(tour_id, revision)
+        before = desk().tours.read_track(seen.track_id) if behind else None
         if before is not None:
             road = tracks.join([FoundRoad(before, []), road])
         tell(Progress(what="Measuring the road", share=0.8))
-        return _take_track(stored, revision, road, tell)
+        return _take_track(seen, road, tell)
 
     return told(work)
 
 
-def _take_track(stored: StoredTour, revision: int, road: FoundRoad, tell: Tell) -> shapes.TourAnswer:
-    try:
-        profile = from_track(road.track)
-    except ValueError as error:
-        raise InputProblem(str(error)[:1].upper() + str(error)[1:], "", "Choose another file.") from None
-    kept = tuple(stop for stop in stored.sheet.road.stops if stop.at_km <= profile.length_km)
+def _take_track(seen: StoredTour, road: FoundRoad, tell: Tell) -> shapes.TourAnswer:
+    profile = profile_known(Tour.model_construct(**dict(seen.sheet), track=road.track))
+    assert profile is not None
+    kept = tuple(stop for stop in seen.sheet.road.stops if stop.at_km <= profile.length_km)
     new, far = stops_of(road.waypoints, profile, kept)
-    changed = stored.sheet.road.model_copy(update={"stops": (*kept, *new), "typed_days": tuple[TypedDay, ...]()})
-    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
-    tell(Progress(what="Keeping it", share=0.9))
-    desk().tours.change(stored.id, revision, f"Bring the track {road.track.name or 'from a file'}"[:200], sheet, road.track)
+    changed = seen.sheet.road.model_copy(update={"stops": (*kept, *new), "typed_days": tuple[TypedDay, ...]()})
     remarks = [f"{len(road.track.lat_deg)} points, {profile.length_km:.0f} km, {len(new)} places became stops.", *road.remarks]
     if far:
         remarks.append(f"{far} places lie more than {FARTHEST_WAYPOINT_KM:.0f} km from the track and were left out.")
-    return desk().answer(stored.id, remarks)
+    tell(Progress(what="Keeping it", share=0.9))
+    sheet = seen.sheet.model_copy(update={"road": changed})
+    return desk().keep(seen, f"Bring the track {road.track.name or 'from a file'}", sheet, road.track, remarks)
 
 
 @blueprint.post("/api/tours/<tour_id>/track/shape")
@@ -70,28 +66,22 @@ def _take_track(stored: StoredTour, revision: int, road: FoundRoad, tell: Tell) 
 def shape_track(tour_id: str) -> Response:
     """Turn the track round, or keep only a part of it; stops and marks move with it."""
     wanted = shapes.TrackShape.model_validate_json(body())
-    stored = desk().tours.read(tour_id)
-    track, profile = desk().tours.read_track(stored.track_id), desk().profile(stored)
+    seen = desk().tours.read(tour_id, wanted.revision)
+    track, profile = desk().tours.read_track(seen.track_id), desk().profile(seen)
     if track is None or profile is None:
         raise InputProblem("This tour has no track", "", "Bring one first.")
-    road = stored.sheet.road
-    try:
-        if wanted.shape == "reverse":
-            what, track, road = (
-                "Ride the road the other way",
-                tracks.reverse(track),
-                reshape.reversed_road(road, profile.length_km),
-            )
-        else:
-            low, high = wanted.from_km, wanted.to_km if wanted.to_km is not None else profile.length_km
-            what = f"Keep km {low:.0f} to {high:.0f}"
+    road = seen.sheet.road
+    if wanted.shape == "reverse":
+        what, track, road = "Ride the road the other way", tracks.reverse(track), reshape.reversed_road(road, profile.length_km)
+    else:
+        low, high = wanted.from_km, wanted.to_km if wanted.to_km is not None else profile.length_km
+        what = f"Keep km {low:.0f} to {high:.0f}"
+        try:
             track, road = tracks.trim(track, low, high), reshape.trimmed_road(road, low, high)
-        from_track(track)
-    except ValueError as error:
-        raise InputProblem(str(error)[:1].upper() + str(error)[1:], "fields from_km and to_km", "Keep a longer part.") from None
-    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": road})))
-    desk().tours.change(tour_id, wanted.revision, what, sheet, track)
-    return answer(desk().answer(tour_id))
+        except ValueError as error:
+            words = str(error)[:1].upper() + str(error)[1:]
+            raise InputProblem(words, "fields from_km and to_km", "Keep a longer part.") from None
+    return answer(desk().keep(seen, what, seen.sheet.model_copy(update={"road": road}), track))
 
 
 @blueprint.post("/api/tours/<tour_id>/stops/preview")
@@ -107,24 +97,22 @@ def preview_stops(tour_id: str) -> Response:
 @operation(gives=shapes.TourAnswer, takes=shapes.KitImport, problems=(404, 409, 422))
 def import_stops(tour_id: str) -> Response:
     """Take the stops of a sheet that has been previewed."""
-    stored = desk().tours.read(tour_id)
     wanted = shapes.KitImport.model_validate_json(body())
-    road = stored.sheet.road
+    seen = desk().tours.read(tour_id, wanted.revision)
+    road = seen.sheet.road
     kept = () if wanted.replace else road.stops
     found = read_stops_csv(wanted.text, {stop.id for stop in kept})
     changed = road.model_copy(update={"stops": (*kept, *found.stops)})
-    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
-    desk().tours.change(tour_id, wanted.revision, f"Take {len(found.stops)} stops from a sheet", sheet)
-    return answer(desk().answer(tour_id))
+    sheet = seen.sheet.model_copy(update={"road": changed})
+    return answer(desk().keep(seen, f"Take {len(found.stops)} stops from a sheet", sheet))
 
 
 @blueprint.post("/api/tours/<tour_id>/stations")
 @operation(gives=shapes.TourAnswer, upload=True, problems=(404, 409, 413, 422))
 def bring_station(tour_id: str) -> Response:
     """Bring a weather record: twelve months, a daily station record, or a typical-year file."""
-    revision = uploaded_revision()
-    stored = desk().tours.read(tour_id)
-    road = stored.sheet.road
+    seen = desk().tours.read(tour_id, uploaded_revision())
+    road = seen.sheet.road
     used = {station.id for station in road.stations}
     identifier = next(f"station-{n}" for n in range(1, len(used) + 2) if f"station-{n}" not in used)
     at_km = request.form.get("at_km", "")
@@ -137,9 +125,9 @@ def bring_station(tour_id: str) -> Response:
     except ValueError as error:
         raise InputProblem(f"The record does not make a station: {error}", "", "Say at which kilometre it lies.") from None
     changed = road.model_copy(update={"stations": (*road.stations, station)})
-    sheet = TourSheet.model_validate(dict(stored.sheet.model_copy(update={"road": changed})))
-    desk().tours.change(tour_id, revision, f"Bring the weather of {station.name}"[:200], sheet)
-    return answer(desk().answer(tour_id, [f"{station.name}: {station.source or 'twelve months'}."]))
+    sheet = seen.sheet.model_copy(update={"road": changed})
+    remark = f"{station.name}: {station.source or 'twelve months'}."
+    return answer(desk().keep(seen, f"Bring the weather of {station.name}", sheet, remarks=[remark]))
 
 
 @blueprint.get("/api/tours/<tour_id>/outlook/<int:number>")

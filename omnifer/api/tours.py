@@ -6,10 +6,10 @@ from flask_wtf.csrf import generate_csrf
 from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
-from omnifer.core.load.keep import still_standing
+from omnifer.core.load.keep import ridden_by, still_standing
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import Road
-from omnifer.core.model.tour import Tour, TourSheet
+from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import BIKES, CARRIERS, SIZES, SUPPORTS, sized
 from omnifer.formats.bundle import read_bundle
 
@@ -52,15 +52,14 @@ def start_tour() -> Response:
         rig=Rig(bikes=wanted.bikes),
         road=Road(typed_days=wanted.typed_days),
     )
-    return answer(desk().answer(desk().tours.create(tour)), 201)
+    return answer(desk().start(tour, "Start the tour"), 201)
 
 
 @blueprint.post("/api/tours/bundle")
 @operation(gives=shapes.TourAnswer, upload=True, status=201, problems=(413, 422))
 def bring_bundle() -> Response:
     """Bring a whole tour as a bundle."""
-    tour_id = desk().tours.create(read_bundle(uploaded()), "Bring the tour from a bundle")
-    return answer(desk().answer(tour_id), 201)
+    return answer(desk().start(read_bundle(uploaded()), "Bring the tour from a bundle"), 201)
 
 
 @blueprint.get("/api/tours/<tour_id>")
@@ -75,13 +74,14 @@ def read_tour(tour_id: str) -> Response:
 def change_tour(tour_id: str) -> Response:
     """Change parts of a tour; placements whose thing or carrier is gone go back to the shelf."""
     change = shapes.Change.model_validate_json(body())
-    stored = desk().tours.read(tour_id)
+    seen = desk().tours.read(tour_id, change.revision)
     parts = {name: value for name, value in dict(change).items() if value is not None and name not in ("revision", "what")}
-    sheet = stored.sheet.model_copy(update=parts)
+    sheet = seen.sheet.model_copy(update=parts)
+    if change.riders is not None:
+        sheet = ridden_by(sheet, change.riders)
     if change.load is None:
         sheet = sheet.model_copy(update={"load": still_standing(sheet.load, sheet.kit, sheet.rig)})
-    desk().tours.change(tour_id, change.revision, change.what, TourSheet.model_validate(dict(sheet)))
-    return answer(desk().answer(tour_id))
+    return answer(desk().keep(seen, change.what, sheet))
 
 
 @blueprint.post("/api/tours/<tour_id>/step")
@@ -89,14 +89,12 @@ def change_tour(tour_id: str) -> Response:
 def step_tour(tour_id: str) -> Response:
     """Undo or redo one change."""
     step = shapes.Step.model_validate_json(body())
-    desk().tours.step(tour_id, step.revision, step.step)
-    return answer(desk().answer(tour_id))
+    return answer(desk().step(tour_id, step.revision, step.step))
 
 
 @blueprint.delete("/api/tours/<tour_id>")
 @operation(status=204, problems=(404,))
 def delete_tour(tour_id: str) -> Response:
-    """Forget a tour with all its history."""
-    desk().tours.read(tour_id)
+    """Forget a tour with its history and its tracks."""
     desk().tours.delete(tour_id)
     return Response(status=204)

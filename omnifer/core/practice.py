@@ -54,3 +54,7 @@ DEFAULT_DAY_HIGH_C, DEFAULT_NIGHT_LOW_C, DEFAULT_HUMIDITY_PCT = 26.0, 10.0, 50.0
 """Weather where none is known [°C, °C, %]; practice, a mild season."""
 PUSHED_UP = 0.15
 """A bike pushed up a slope of this must keep its front wheel down [-]; practice."""
+USUAL_STORES_KG = 3.5
+"""Water and food of a rider with which days are cut, whatever the stretch asks for [kg]; practice: two bottles, two days."""
+ROUNDING = 0.005
+"""What differs by no more than this is rounding, not a difference [kg, l]."""

@@ -1,4 +1,4 @@
-"""Plays a tour over its road: the days, and what water and food is on board where."""
+"""Plays a tour over its road: the days, and what of each supply is on board where."""
 
 from dataclasses import dataclass
 from functools import cached_property
@@ -6,19 +6,23 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice, stores
-from omnifer.core.model.kit import Thing
+from omnifer.core import practice
+from omnifer.core.model.quantities import CarriedSupply
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics import gearing
+from omnifer.core.physics.weather import heat_index
 from omnifer.core.road import arrivals, climate, days, pace
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.profile import Profile
+from omnifer.core.supplies import supplies_of
+from omnifer.core.supplies.stock import mass_of, vessels
+from omnifer.core.supplies.supply import THE_END, Ride, Supply
 
 MOMENTS_BETWEEN = 400
 """About this many moments are placed between the stops and nights."""
-ROUNDS = 3
-"""How often load, pace, days, weather and opening hours are settled against each other."""
+PLANNED, SETTLED = 2, 2
+"""How often days and weather, then pace, opening hours and supplies are settled against each other."""
 FIRST_GUESS_KM = 70.0
 """Kilometres a day before anything is known [km]; practice."""
 
@@ -36,132 +40,89 @@ class Moment:
 
 @dataclass(frozen=True)
 class Voyage:
-    """The tour played over its road."""
+    """The tour played over its road; arrays are over the road's nodes unless said otherwise."""
 
     profile: Profile
     climate: climate.Climate
     conditions: pace.Conditions
-    hours: Array
+    ridden: pace.Pace
     clock_h: Array
     days: days.Days
     night_stops: list[Stop | None]
     """The stop of each night, None for a camp away from stops."""
     visits: dict[str, Visit]
-    water: stores.Places
-    food: stores.Places
-    capacity_l: float
+    supplies: dict[CarriedSupply, Supply]
     moments: list[Moment]
-    water_l: Array
-    food_kg: Array
+    stock: dict[CarriedSupply, Array]
+    """What is on board of each supply at each moment, in its unit."""
     riding: list[pace.RidingMass]
 
+    @property
+    def nodes(self) -> Profile:
+        """The road at the nodes that the arrays are over."""
+        return self.profile.nodes
+
+    @property
+    def hours(self) -> Array:
+        """Riding hours from the start [h]."""
+        return self.ridden.hours
+
     @cached_property
-    def noon_humidity_pct(self) -> Array:
-        """Relative humidity at the hottest hour of a hot day [%]."""
-        return self.climate.humidity_at(self.climate.day_high_c)
+    def at_km(self) -> Array:
+        """Kilometre of each moment."""
+        return np.array([moment.km for moment in self.moments])
+
+    @cached_property
+    def leaving(self) -> NDArray[np.bool_]:
+        """Whether each moment is on the leaving side of its place."""
+        return np.array([moment.leaving for moment in self.moments])
+
+    @cached_property
+    def noon_heat_index_c(self) -> Array:
+        """How the hottest hour of a hot day feels in the shade [°C]."""
+        return heat_index(self.climate.day_high_c, self.climate.humidity_at(self.climate.day_high_c))
+
+    def between(self, along: Array, km: Array) -> Array:
+        """How much of a sum along the road falls between each two kilometres that follow each other."""
+        return np.diff(np.interp(km, self.nodes.km, along))
 
     def day_of(self, km: float, leaving: bool = True) -> int:
         """Number of the day, from 1 and rest days counted, on which a kilometre is ridden."""
         return int(self.days.offset[int(self.days.riding_day(km, leaving))]) + 1
 
 
-def vessels(tour: TourSheet) -> list[tuple[Thing, int]]:
-    """The vessels on the bikes and how many of each, in the order in which they are filled.
-
-    Before anything is placed all vessels of the kit count. Those in reach while riding come first.
-    """
-    placed = {thing.id: 0 for thing in tour.kit}
-    for placement in tour.load.placements:
-        placed[placement.thing_id] += placement.count
-    anything = any(placed.values())
-    chosen = [(t, placed[t.id] if anything else t.count) for t in tour.kit if t.holds_water_l > 0]
-    order = ("riding", "stop", "camp", "night", "breaks")
-    return sorted(((t, n) for t, n in chosen if n), key=lambda pair: order.index(pair[0].reach))
-
-
-def fills(held: list[tuple[Thing, int]], water_l: Array) -> list[Array]:
-    """Water in one of each kind of vessel at each moment [l]; vessels alike are filled evenly."""
-    result, before = [], 0.0
-    for thing, count in held:
-        total = thing.holds_water_l * count
-        result.append(np.clip(water_l - before, 0, total) / count)
-        before += total
-    return result
-
-
-@dataclass(frozen=True)
-class _Round:
-    """The tour ridden once, with a guess at what is on board and on which day each point is passed."""
-
-    climate: climate.Climate
-    conditions: pace.Conditions
-    hours: Array
-    clock_h: Array
-    days: days.Days
-    night_stops: list[Stop | None]
-    visits: dict[str, Visit]
-    wet: tuple[stores.Places, stores.Spent]
-    fed: tuple[stores.Places, stores.Spent]
-    profile_km: Array
-
-    def on_board(self, km: Array, leaving: NDArray[np.bool_]) -> tuple[Array, Array]:
-        """Water [l] and food [kg] at kilometres in road order."""
-        water_l, food_kg = (stores.on_board(km, leaving, self.profile_km, *supply) for supply in (self.wet, self.fed))
-        return water_l, food_kg
-
-
 def play(tour: TourSheet, profile: Profile) -> Voyage:
-    """Ride the tour: pace with the mass that is there, days and dates, demand, and what each place must hand over.
+    """Ride the tour: days and dates, pace with the mass that is there, demand, and what each place must hand over.
 
-    Water and food weigh on the pace that decides how much of them is needed, and the day decides the weather and which shops
-    are open; a few rounds settle it, all but the last on a sample of the road's points.
+    Days are cut with a usual stock on board, so that they do not move with every bottle. Supplies weigh on the pace that
+    decides how much of them is needed and which shops are open; a few rounds settle it.
     """
-    party = _party(tour)
+    party, road, nodes = _party(tour), tour.road, profile.nodes
     held_l = sum(thing.holds_water_l * count for thing, count in vessels(tour))
-    road, ridden = profile.sampled, None
-    for left in range(ROUNDS, 0, -1):
-        road = profile if left == 1 else road
-        ridden = _ride(tour, road, party, held_l, ridden)
-    assert ridden is not None
-    moments = _moments(profile, ridden.days.km, ridden.night_stops, ridden.wet[0], ridden.fed[0])
-    at_km, leaving = np.array([moment.km for moment in moments]), np.array([moment.leaving for moment in moments])
-    water_l, food_kg = ridden.on_board(at_km, leaving)
-    return Voyage(
-        profile=profile,
-        climate=ridden.climate,
-        conditions=ridden.conditions,
-        hours=ridden.hours,
-        clock_h=ridden.clock_h,
-        days=ridden.days,
-        night_stops=ridden.night_stops,
-        visits=ridden.visits,
-        water=ridden.wet[0],
-        food=ridden.fed[0],
-        capacity_l=held_l,
-        moments=moments,
-        water_l=water_l,
-        food_kg=food_kg,
-        riding=party,
-    )
-
-
-def _ride(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], held_l: float, before: _Round | None) -> _Round:
-    """One round, with the days and stores of the one before."""
-    road, start = tour.road, tour.start_date
-    stores_kg, day = np.zeros(profile.km.size), np.floor(profile.km / FIRST_GUESS_KM)
-    if before is not None:
-        stores_kg = sum(before.on_board(profile.km, np.ones(profile.km.size, dtype=bool)), stores_kg)
-        day = before.days.offset[before.days.riding_day(profile.km, leaving=False)].astype(float)
-    weather = climate.along(profile, road, start, day)
-    here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, stores_kg)
-    hours = pace.hours_along(profile, party, here)
-    plan = days.cut(profile, hours, road)
-    clock_h = arrivals.clock_along(hours, here.transfer_hours, profile.km, plan, road)
-    visits = arrivals.visits(road, start, profile.km, clock_h, plan)
+    usual_kg = np.full(nodes.km.size, practice.USUAL_STORES_KG * len(tour.riders))
+    day = np.floor(nodes.km / FIRST_GUESS_KM)
+    for turn in range(PLANNED):
+        weather = climate.along(nodes, road, tour.start_date, day)
+        here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms)
+        if turn == 0 or weather.wind_ms.any():
+            ridden = pace.pace_along(profile, party, here, usual_kg)
+        plan = days.cut(nodes, ridden.hours, road)
+        day = plan.offset[plan.riding_day(nodes.km, leaving=False)].astype(float)
+    weather = climate.along(nodes, road, tour.start_date, day)
+    here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms)
     night_stops = days.night_stops(road.stops, plan.km[1:-1], practice.NIGHT_NEAR_STOP_KM)
-    wet = stores.water_of(tour, profile, weather, hours, plan, night_stops, visits, held_l)
-    fed = stores.food_of(tour, profile, hours, plan, visits)
-    return _Round(weather, here, hours, clock_h, plan, night_stops, visits, wet, fed, profile.km)
+    everywhere = np.ones(nodes.km.size, dtype=bool)
+    for again in range(SETTLED, -1, -1):
+        clock_h = arrivals.clock_along(ridden.hours, here.transfer_hours, nodes.km, plan, road)
+        visits = arrivals.visits(road, tour.start_date, nodes.km, clock_h, plan)
+        supplies = supplies_of(Ride(tour, nodes, weather, ridden.hours, plan, night_stops, visits, held_l))
+        if again:
+            stores_kg = mass_of({name: supply.on_board(nodes.km, everywhere, nodes.km) for name, supply in supplies.items()})
+            ridden = pace.pace_along(profile, party, here, stores_kg)
+    moments = _moments(profile, plan.km, night_stops, list(supplies.values()))
+    at_km, leaving = np.array([moment.km for moment in moments]), np.array([moment.leaving for moment in moments])
+    stock = {name: supply.on_board(at_km, leaving, nodes.km) for name, supply in supplies.items()}
+    return Voyage(profile, weather, here, ridden, clock_h, plan, night_stops, visits, supplies, moments, stock, party)
 
 
 def _party(tour: TourSheet) -> list[pace.RidingMass]:
@@ -169,14 +130,14 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
     bike_of = {carrier.id: bike.id for bike in tour.rig.bikes for carrier in bike.carriers}
     by_thing = {thing.id: thing for thing in tour.kit}
     gear = {bike.id: 0.0 for bike in tour.rig.bikes}
-    left = {thing.id: thing.count for thing in tour.kit}
+    on_shelf = {thing.id: thing.count for thing in tour.kit}
     for placement in tour.load.placements:
         gear[bike_of[placement.carrier_id]] += by_thing[placement.thing_id].mass_kg * placement.count
-        left[placement.thing_id] -= placement.count
+        on_shelf[placement.thing_id] -= placement.count
     owned = {rider.id: 0.0 for rider in tour.riders}
     shared = 0.0
     for thing in tour.kit:
-        mass = thing.mass_kg * left[thing.id]
+        mass = thing.mass_kg * on_shelf[thing.id]
         if thing.rider_id is None:
             shared += mass
         else:
@@ -197,15 +158,13 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
     return result
 
 
-def _moments(
-    profile: Profile, day_km: Array, night_stops: list[Stop | None], wet: stores.Places, fed: stores.Places
-) -> list[Moment]:
+def _moments(profile: Profile, day_km: Array, night_stops: list[Stop | None], supplies: list[Supply]) -> list[Moment]:
     """Both sides of every refill and night, and evenly spaced points between them."""
     names: dict[float, str] = {}
     for km, stop in zip(day_km[1:-1], night_stops, strict=True):
         names[float(km)] = stop.name if stop else ""
-    for places in (fed, wet):
-        for km, name in zip(places.km[:-1], places.names[:-1], strict=True):
+    for supply in reversed(supplies):
+        for km, name in zip(supply.refills.km[:-1], supply.refills.names[:-1], strict=True):
             names[float(km)] = name
     end = profile.length_km
     events = sorted(km for km in names if 0 < km < end)
@@ -215,7 +174,13 @@ def _moments(
         before = moments[-1].km
         inner = int((km - before) / spacing)
         moments += [Moment(before + (km - before) * i / (inner + 1), False, "") for i in range(1, inner + 1)]
-        moments.append(Moment(km, False, names.get(km, fed.names[-1])))
+        moments.append(Moment(km, False, names.get(km, last_name(supplies))))
         if km < end:
             moments.append(Moment(km, True, names[km]))
     return moments
+
+
+def last_name(supplies: list[Supply]) -> str:
+    """What the end of the road is called: the name of a stop there that supplies something, if there is one."""
+    names = [supply.refills.names[-1] for supply in supplies]
+    return next((name for name in names if name != THE_END), THE_END)

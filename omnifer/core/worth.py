@@ -4,9 +4,10 @@ from functools import lru_cache
 
 from pydantic import Field
 
-from omnifer.core.assess import assess, propose_load, stores_for_proposal
+from omnifer.core.assess import assess
 from omnifer.core.load.explain import Paid, bill_of
 from omnifer.core.load.keep import still_standing
+from omnifer.core.load.settle import propose_load, stock_unloaded
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.finding import Finding
 from omnifer.core.model.load import Load
@@ -47,7 +48,7 @@ class LoadFigures(Noun):
     id: str = Field(description="Of the kept load; empty for the one that rides")
     name: str
     points: float = Field(description="By the aims of the tour: fewer is better")
-    by_aim: Paid
+    by_aim: list[Paid]
     wheels: list[WheelLoads]
     out: dict[str, int]
     moves: int = Field(description="Things that ride elsewhere than now")
@@ -170,19 +171,19 @@ def _figures(tour: TourSheet, identifier: str, name: str, found: Assessment, rid
 def compare_loads(tour: TourSheet, road: Profile | None) -> list[LoadFigures]:
     """The load that rides first, then each that is kept under a name; of these what still stands."""
     ridden = assess(tour, road)
-    stores = stores_for_proposal(tour, road)
+    stock = stock_unloaded(tour, road)
     now = {(p.thing_id, p.carrier_id) for p in tour.load.placements}
     result = []
     for identifier, name, load in (("", "As it rides", tour.load), *((k.id, k.name, k.load) for k in tour.kept_loads)):
         other = tour.model_copy(update={"load": still_standing(load, tour.kit, tour.rig)})
         found = assess(other, road) if identifier else ridden
-        paid = bill_of(other, stores)
+        paid = bill_of(other, stock)
         lost, gained = changed(ridden, found)
         result.append(
             LoadFigures(
                 id=identifier,
                 name=name,
-                points=round(sum(paid.values()), 1),
+                points=round(sum(p.points for p in paid), 1),
                 by_aim=paid,
                 wheels=_wheels(other, found),
                 out=found.shelf,

@@ -3,7 +3,8 @@
 import datetime as dt
 from importlib import resources
 
-from omnifer.core.assess import profile_of, propose_load
+from omnifer.core.assess import profile_of
+from omnifer.core.load.settle import propose_load
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig

@@ -5,11 +5,11 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from omnifer.core.model.tour import BUNDLE_VERSION, Bundle, Tour
-from omnifer.formats.problem import InputProblem
+from omnifer.core.model.tour import VERSION, Bundle, Tour
+from omnifer.formats.problem import InputProblem, in_words
+from omnifer.formats.upgrade import TooNew, upgrade
 
 MOST_BYTES = 64 * 1024 * 1024
-_MOST_PROBLEMS = 5
 
 
 def read_bundle(content: bytes | str) -> Tour:
@@ -23,26 +23,23 @@ def read_bundle(content: bytes | str) -> Tour:
     if not isinstance(document, dict) or document.get("format") != "omnifer-tour":
         raise InputProblem("This JSON file is no Omnifer tour", "field format", 'It must say "format": "omnifer-tour".')
     version = document.get("version")
-    if isinstance(version, int) and version > BUNDLE_VERSION:
-        raise InputProblem(
-            f"The bundle has version {version}; this Omnifer reads up to {BUNDLE_VERSION}", "field version", "Update Omnifer."
-        )
+    if not isinstance(version, int) or not isinstance(document.get("tour"), dict):
+        raise InputProblem("The bundle has no version or no tour", "fields version and tour", "Choose a file that Omnifer wrote.")
     try:
-        return Bundle.model_validate(document).tour
+        tour = upgrade(document["tour"], version)
+    except TooNew as error:
+        raise InputProblem(f"The bundle cannot be read: {error}", "field version", "Update Omnifer.") from None
+    except (ValueError, TypeError, KeyError, AttributeError):
+        words = f"The bundle does not read as one of version {version}"
+        raise InputProblem(words, "", "Choose a file that Omnifer wrote.") from None
+    try:
+        return Bundle.model_validate(document | {"version": VERSION, "tour": tour}).tour
     except ValidationError as error:
-        raise InputProblem("; ".join(_in_words(error)), "", "Mend these fields; nothing was taken.") from None
+        raise InputProblem(in_words(error), "", "Mend these fields; nothing was taken.") from None
 
 
 def _refuse_constant(name: str) -> None:
     raise ValueError(f"{name} is not a number that a tour can hold")
-
-
-def _in_words(error: ValidationError) -> list[str]:
-    problems = error.errors()
-    words = [f"{'.'.join(str(p) for p in problem['loc'])}: {problem['msg']}" for problem in problems[:_MOST_PROBLEMS]]
-    if len(problems) > _MOST_PROBLEMS:
-        words.append(f"and {len(problems) - _MOST_PROBLEMS} more")
-    return words
 
 
 def write_bundle(tour: Tour) -> str:

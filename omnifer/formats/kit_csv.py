@@ -10,22 +10,22 @@ from pydantic import Field, ValidationError
 from omnifer.core.model.kit import Nature, Thing
 from omnifer.core.model.quantities import Noun, Reach
 from omnifer.formats.measures import GRAMS_PER, LITRES_PER, MILLIMETRES_PER, measure, number
-from omnifer.formats.problem import InputProblem
+from omnifer.formats.problem import InputProblem, what_of
+from omnifer.formats.sheet import Delimiter, read_sheet
 
-MOST_BYTES = 2 * 1024 * 1024
 MOST_ROWS = 2000
 DEFAULT_VOLUME_PER_KG = 3.0
 """Litres for each kilogram where the sheet has no volume; practice, marked as a guess."""
 
 FieldName = Literal[
-    "name", "kit", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
+    "name", "group", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
     "pressed", "bag",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "name": ("name", "thing", "what", "description", "article", "bezeichnung", "objet"),
-    "kit": ("kit", "group", "category", "set", "section", "kategorie"),
+    "group": ("group", "kit", "category", "set", "section", "kategorie"),
     "count": ("count", "number", "qty", "quantity", "pieces", "pcs", "how many", "anzahl", "no"),
     "mass": ("mass", "weight", "wt", "gewicht", "poids", "kg", "g", "gram", "grams", "lb", "oz"),
     "volume": ("volume", "packed volume", "vol", "litres", "liters", "volumen", "l", "ml"),
@@ -83,7 +83,7 @@ class RowProblem(Noun):
 class KitPreview(Noun):
     """What a sheet would bring, before anything is taken."""
 
-    delimiter: Literal[",", ";", "\t"]
+    delimiter: Delimiter
     decimal_comma: bool
     columns: list[ColumnRead]
     things: list[Thing]
@@ -103,26 +103,17 @@ def read_kit_csv(text: str, riders: dict[str, str], taken_ids: set[str] | None =
 
     Raises InputProblem where there is no table at all.
     """
-    if len(text.encode()) > MOST_BYTES:
-        raise InputProblem("The sheet is larger than 2 MB", "", "Leave out pictures and other sheets.")
-    lines = text.lstrip("\ufeff").replace("\x00", "")
-    if not lines.strip():
-        raise InputProblem("The sheet is empty", "", "Paste at least a heading and one row.")
-    delimiter = _delimiter(lines)
-    rows = [[cell.strip() for cell in row] for row in csv.reader(io.StringIO(lines), delimiter=delimiter)]
-    first = next(i for i, row in enumerate(rows) if any(row))
-    columns = _columns(rows[first])
+    sheet = read_sheet(text)
+    columns = _columns(sheet.headings)
     if not any(c.field == "name" for c in columns):
         shown = ", ".join(repr(c.heading) for c in columns[:6])
-        raise InputProblem(f"No column holds the names of the things; the headings are {shown}", f"line {first + 1}",
+        raise InputProblem(f"No column holds the names of the things; the headings are {shown}", f"line {sheet.first + 1}",
                            "Call one column 'name'.")  # fmt: skip
-    decimal_comma = delimiter != "," and any(re.search(r"\d,\d", cell) for row in rows[first + 1 :] for cell in row)
+    decimal_comma = sheet.delimiter != "," and any(re.search(r"\d,\d", cell) for _, row in sheet.lines for cell in row)
     things: list[Thing] = []
     problems: list[RowProblem] = []
     used = set(taken_ids or ())
-    for line, row in enumerate(rows[first + 1 :], first + 2):
-        if not any(row):
-            continue
+    for line, row in sheet.lines:
         if len(things) >= MOST_ROWS:
             problems.append(
                 RowProblem(row=line, heading="", text="", what=f"more than {MOST_ROWS} things; the rest is left aside")
@@ -136,14 +127,8 @@ def read_kit_csv(text: str, riders: dict[str, str], taken_ids: set[str] | None =
     if not any(c.field == "volume" for c in columns):
         remarks.append(f"No volumes: {DEFAULT_VOLUME_PER_KG:g} l a kilogram are guessed (practice) and marked as guesses.")
     return KitPreview(
-        delimiter=delimiter, decimal_comma=decimal_comma, columns=columns, things=things, problems=problems, remarks=remarks
+        delimiter=sheet.delimiter, decimal_comma=decimal_comma, columns=columns, things=things, problems=problems, remarks=remarks
     )
-
-
-def _delimiter(text: str) -> Literal[",", ";", "\t"]:
-    head = next(line for line in text.splitlines() if line.strip())
-    options: tuple[Literal["\t", ";", ","], ...] = ("\t", ";", ",")
-    return max(options, key=head.count) if any(head.count(d) for d in options) else ","
 
 
 def _columns(headings: list[str]) -> list[ColumnRead]:
@@ -211,7 +196,7 @@ def _thing(
     except ValidationError as error:
         for problem in error.errors():
             field = str(problem["loc"][0]) if problem["loc"] else ""
-            _Cell(line, field, problems).refuse(str(problem.get("input", "")), problem["msg"].lower())
+            _Cell(line, field, problems).refuse(str(problem.get("input", "")), what_of(problem).lower())
         return None
 
 
@@ -259,7 +244,7 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             values["price"] = _positive(number(text, decimal_comma))
         case "inside":
             values["inside"] = _stem(text)
-        case "name" | "kit" | "because":
+        case "name" | "group" | "because":
             values[column.field] = text
         case _:
             pass
@@ -288,7 +273,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     """The kit as a sheet that `read_kit_csv` reads back. `riders` gives names by identifier."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(["name", "kit", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
+    writer.writerow(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
                      "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside", "bag",
                      "because"])  # fmt: skip
     names = {t.id: t.name for t in things}
@@ -296,7 +281,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
         pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
         flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.fuel, t.food, t.guess)]
         writer.writerow(
-            [t.name, t.kit, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", pressed, f"{t.longest_mm:g}", t.reach, t.dry,
+            [t.name, t.group, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", pressed, f"{t.longest_mm:g}", t.reach, t.dry,
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags,
              "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "", t.because]

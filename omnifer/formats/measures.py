@@ -11,11 +11,14 @@ LITRES_PER = {
 }  # fmt: skip
 """US customary; by context an ounce of volume is a fluid ounce."""
 MILLIMETRES_PER = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "inch": 25.4, '"': 25.4, "ft": 304.8}
-_PART = re.compile(r"(-?\d+(?:\.\d+)?)\s*([a-z3\"]+(?:\s+oz)?)?\s*")
+LONGEST = 60
+"""Characters of an amount at most: nobody writes more, and patterns stay quick."""
+_PART = re.compile(r"(-?\d++(?:\.\d++)?)\s*+([a-z\"]++3?(?:\s++oz)?)?\s*+")
 
 
 def number(text: str, decimal_comma: bool) -> float:
     """A plain number, thousands separators dropped. Raises ValueError."""
+    _short(text)
     cleaned = text.strip().replace("\u00a0", "").replace("\u202f", "").replace(" ", "").replace("\u2212", "-")
     if decimal_comma:
         cleaned = cleaned.replace(".", "").replace(",", ".") if "," in cleaned else cleaned
@@ -26,8 +29,14 @@ def number(text: str, decimal_comma: bool) -> float:
     return float(cleaned)
 
 
+def _short(text: str) -> None:
+    if len(text) > LONGEST:
+        raise ValueError(f"{text[:20]!r} and {len(text) - 20} characters more are too long for an amount")
+
+
 def measure(text: str, units: dict[str, float], default_unit: str, decimal_comma: bool = False) -> float:
     """An amount in the unit that `units` counts in; parts with their own units add up. Raises ValueError."""
+    _short(text)
     wanted = text.strip().lower().replace("~", "").replace(".)", ")").replace("\u00a0", " ")
     if not re.search(r"[a-z\"]", wanted):
         return number(wanted, decimal_comma) * units[default_unit]

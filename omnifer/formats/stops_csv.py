@@ -12,7 +12,8 @@ from omnifer.core.model.quantities import Noun
 from omnifer.core.model.road import FuelKind, Service, Stop
 from omnifer.formats.kit_csv import RowProblem
 from omnifer.formats.measures import number
-from omnifer.formats.problem import InputProblem
+from omnifer.formats.problem import InputProblem, what_of
+from omnifer.formats.sheet import read_sheet
 
 MOST_ROWS = 3000
 WEEKDAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
@@ -39,28 +40,21 @@ class StopsPreview(Noun):
 
 def read_stops_csv(text: str, taken_ids: set[str]) -> StopsPreview:
     """Understand a sheet of stops. Raises InputProblem where there is no table at all."""
-    lines = text.lstrip("\ufeff")
-    if not lines.strip():
-        raise InputProblem("The sheet is empty", "", "Paste at least a heading and one row.")
-    delimiter = max(";\t,", key=lines.strip().splitlines()[0].count)
-    rows = [[cell.strip() for cell in row] for row in csv.reader(io.StringIO(lines), delimiter=delimiter)]
-    first = next(i for i, row in enumerate(rows) if any(row))
-    heads = [re.sub(r"[^a-z]+", "_", cell.lower()).strip("_") for cell in rows[first]]
+    sheet = read_sheet(text)
+    heads = [re.sub(r"[^a-z]+", "_", cell.lower()).strip("_") for cell in sheet.headings]
     heads = ["km" if h in ("at", "at_km", "distance") else "name" if h in ("place", "stop") else h for h in heads]
     if "km" not in heads or "name" not in heads:
-        raise InputProblem("No columns 'km' and 'name' were found", f"line {first + 1}", "Head them so.")
+        raise InputProblem("No columns 'km' and 'name' were found", f"line {sheet.first + 1}", "Head them so.")
     stops: list[Stop] = []
     problems: list[RowProblem] = []
     used = set(taken_ids)
-    for line, row in enumerate(rows[first + 1 :], first + 2):
-        if not any(row):
-            continue
+    for line, row in sheet.lines:
         if len(stops) >= MOST_ROWS:
             problems.append(RowProblem(row=line, heading="", text="", what=f"more than {MOST_ROWS} stops"))
             break
         cells = dict(zip(heads, row, strict=False))
         try:
-            stop = _stop(cells, delimiter != ",", _free_id(line, used))
+            stop = _stop(cells, sheet.delimiter != ",", _free_id(line, used))
         except (ValueError, ValidationError) as error:
             problems.append(_problem(line, error))
             continue
@@ -80,7 +74,7 @@ def _problem(line: int, error: ValueError) -> RowProblem:
     if isinstance(error, ValidationError):
         one = error.errors()[0]
         return RowProblem(
-            row=line, heading=str(one["loc"][0]) if one["loc"] else "", text=str(one["input"])[:80], what=str(one["msg"])
+            row=line, heading=str(one["loc"][0]) if one["loc"] else "", text=str(one["input"])[:80], what=what_of(one)
         )
     heading, _, what = str(error).partition(": ")
     return RowProblem(row=line, heading=heading if what else "", text="", what=what or heading)

@@ -4,6 +4,8 @@ import datetime as dt
 import io
 import json
 import uuid
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, Literal
@@ -14,14 +16,20 @@ import psycopg
 from psycopg.rows import dict_row
 from psycopg.types.json import Jsonb
 from psycopg_pool import ConnectionPool
+from pydantic import ValidationError
 from yoyo import get_backend, read_migrations
 
 from omnifer.core.model.outlook import Outlook
 from omnifer.core.model.road import Track
-from omnifer.core.model.tour import Tour, TourSheet
+from omnifer.core.model.tour import VERSION, Tour, TourSheet
+from omnifer.formats.problem import in_words
+from omnifer.formats.upgrade import upgrade
 
 HERE = Path(__file__).parent
 QUERIES: Any = aiosql.from_path(HERE / "queries", "psycopg", mandatory_parameters=False)
+LOCAL_RIDER = "local rider"
+PART_OF = {"road": "road", "rig": "rig", "kit": "kit", "load": "load", "variants": "kept", "kept_loads": "kept"}
+"""The part in which a field of the sheet is kept; all others make the head, which the list of tours reads."""
 Step = Literal["undo", "redo"]
 Pool = ConnectionPool[psycopg.Connection[dict[str, Any]]]
 
@@ -38,9 +46,17 @@ class StaleError(Exception):
         self.current = current
 
 
+class UnreadableError(Exception):
+    """A state is kept that cannot be read; `document` is what is there."""
+
+    def __init__(self, why: str, row: dict[str, Any], document: dict[str, Any]) -> None:
+        super().__init__(why)
+        self.revision, self.what, self.version, self.document = row["revision"], row["what"], row["version"], document
+
+
 @dataclass(frozen=True)
 class StoredTour:
-    """A tour as it stands, without the points of its track."""
+    """A tour as it stood at a revision, without the points of its track."""
 
     id: str
     revision: int
@@ -78,22 +94,32 @@ def open_pool(address: str) -> Pool:
     )
 
 
+def owner_named(pool: Pool, name: str) -> int:
+    """The number of an owner. Raises NotThereError."""
+    with pool.connection() as connection:
+        row = QUERIES.owner_named(connection, name=name)
+    if row is None:
+        raise NotThereError(name)
+    return int(_one(row))
+
+
 class Tours:
-    """The tours of one owner."""
+    """The tours of one owner, for the length of a request."""
 
     def __init__(self, pool: Pool, owner_id: int) -> None:
         self.pool = pool
         self.owner_id = owner_id
 
-    @classmethod
-    def of_local_rider(cls, pool: Pool) -> "Tours":
-        """The tours of the rider at this machine."""
-        with pool.connection() as connection:
-            return cls(pool, _one(QUERIES.local_owner(connection)))
+    @contextmanager
+    def _connection(self) -> Iterator[Any]:
+        """A transaction that sees this owner's rows only."""
+        with self.pool.connection() as connection:
+            QUERIES.act_as(connection, owner_id=self.owner_id)
+            yield connection
 
     def list(self) -> list[TourLine]:
         """All tours, the last changed first."""
-        with self.pool.connection() as connection:
+        with self._connection() as connection:
             rows = list(QUERIES.list_tours(connection, owner_id=self.owner_id))
         return [
             TourLine(**(row | {"id": str(row["id"]), "start_date": dt.date.fromisoformat(row["start_date"])})) for row in rows
@@ -101,21 +127,32 @@ class Tours:
 
     def count(self) -> int:
         """How many tours there are."""
-        with self.pool.connection() as connection:
+        with self._connection() as connection:
             return int(_one(QUERIES.count_tours(connection, owner_id=self.owner_id)))
 
-    def read(self, tour_id: str) -> StoredTour:
-        """One tour. Raises NotThereError."""
-        with self.pool.connection() as connection:
-            row = QUERIES.read_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
+    def revision(self, tour_id: str) -> int:
+        """The number of the newest state. Raises NotThereError."""
+        with self._connection() as connection:
+            row = QUERIES.revision(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
         if row is None:
             raise NotThereError(tour_id)
+        return int(_one(row))
+
+    def read(self, tour_id: str, revision: int | None = None) -> StoredTour:
+        """One tour as it stands, or as a revision showed it.
+
+        Raises NotThereError, StaleError where that revision is gone, UnreadableError where its document cannot be read.
+        """
+        with self._connection() as connection:
+            row = QUERIES.read_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, revision=revision)
+        if row is None:
+            raise StaleError(self.revision(tour_id))
         return StoredTour(
             id=str(row["id"]),
             revision=row["revision"],
             changed_at=row["changed_at"],
             what=row["what"],
-            sheet=TourSheet.model_validate(row["sheet"]),
+            sheet=_sheet(row),
             track_id=row["track_id"],
             can_undo=row["can_undo"],
             can_redo=row["can_redo"],
@@ -125,34 +162,41 @@ class Tours:
         """The raw points of a track."""
         if track_id is None:
             return None
-        with self.pool.connection() as connection:
+        with self._connection() as connection:
             points = _one(QUERIES.read_track(connection, track_id=track_id, owner_id=self.owner_id))
         return unpack_track(bytes(points))
 
-    def create(self, tour: Tour, what: str = "Start the tour") -> str:
-        """Keep a new tour; returns its identifier."""
-        with self.pool.connection() as connection:
+    def create(self, tour: Tour, what: str = "Start the tour") -> StoredTour:
+        """Keep a new tour."""
+        with self._connection() as connection:
             tour_id = _one(QUERIES.add_tour(connection, owner_id=self.owner_id))
-            track_id = self._add_track(connection, tour.track)
+            track_id = self._add_track(connection, tour_id, tour.track)
             state_id = self._add_state(connection, tour_id, None, track_id, what, tour)
-            QUERIES.set_first_state(connection, tour_id=tour_id, state_id=state_id)
-        return str(tour_id)
+            moved = QUERIES.set_first_state(connection, tour_id=tour_id, state_id=state_id)
+        sheet = TourSheet.model_construct(**{name: getattr(tour, name) for name in TourSheet.model_fields})
+        return StoredTour(str(tour_id), moved["revision"], moved["changed_at"], what, sheet, track_id, False, False)
 
-    def change(self, tour_id: str, revision: int, what: str, sheet: TourSheet, track: Track | None = None) -> None:
-        """Move a tour on to a new state; a given track replaces the old one.
+    def change(self, tour_id: str, revision: int, what: str, sheet: TourSheet, track: Track | None = None) -> StoredTour:
+        """Move a tour on to a new state; a given track replaces the old one. What was undone before is forgotten.
 
         Raises NotThereError, or StaleError where another writer was faster.
         """
-        with self.pool.connection() as connection:
+        key = _uuid(tour_id)
+        with self._connection() as connection:
             state_id = self._lock(connection, tour_id, revision)
-            row = QUERIES.read_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
-            track_id = self._add_track(connection, track) if track is not None else row["track_id"]
-            new_state = self._add_state(connection, _uuid(tour_id), state_id, track_id, what, sheet)
-            QUERIES.move_to_state(connection, tour_id=_uuid(tour_id), state_id=new_state)
+            track_id = _one(QUERIES.track_of(connection, state_id=state_id))
+            if QUERIES.forget_branches(connection, state_id=state_id):
+                QUERIES.forget_unused_parts(connection, tour_id=key)
+                QUERIES.forget_unused_tracks(connection, tour_id=key)
+            if track is not None:
+                track_id = self._add_track(connection, key, track)
+            new_state = self._add_state(connection, key, state_id, track_id, what, sheet)
+            moved = QUERIES.move_to_state(connection, tour_id=key, state_id=new_state)
+        return StoredTour(tour_id, moved["revision"], moved["changed_at"], what, sheet, track_id, True, False)
 
     def step(self, tour_id: str, revision: int, step: Step) -> None:
         """Undo or redo one change; nothing happens where there is none. Raises as `change`."""
-        with self.pool.connection() as connection:
+        with self._connection() as connection:
             state_id = self._lock(connection, tour_id, revision)
             query = QUERIES.undo_target if step == "undo" else QUERIES.redo_target
             target = _one(query(connection, state_id=state_id))
@@ -160,20 +204,20 @@ class Tours:
                 QUERIES.move_to_state(connection, tour_id=_uuid(tour_id), state_id=target)
 
     def delete(self, tour_id: str) -> None:
-        """Forget a tour with all its history."""
-        with self.pool.connection() as connection:
-            QUERIES.forget_state(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
-            QUERIES.delete_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
+        """Forget a tour with its history and its tracks, readable or not. Raises NotThereError."""
+        with self._connection() as connection:
+            if QUERIES.delete_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id) is None:
+                raise NotThereError(tour_id)
 
     def keep_outlook(self, tour_id: str, day: dt.date, outlook: Outlook) -> None:
         """Keep what a weather service told for a day, in place of what it told before."""
-        with self.pool.connection() as connection:
+        with self._connection() as connection:
             told = Jsonb(outlook.model_dump(mode="json"))
             QUERIES.keep_outlook(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, day=day, told=told)
 
     def read_outlook(self, tour_id: str, day: dt.date) -> tuple[Outlook, dt.datetime] | None:
         """What was last told for a day, and when."""
-        with self.pool.connection() as connection:
+        with self._connection() as connection:
             row = QUERIES.read_outlook(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, day=day)
         return None if row is None else (Outlook.model_validate(row["told"]), row["told_at"])
 
@@ -185,23 +229,42 @@ class Tours:
             raise StaleError(row["revision"])
         return int(row["state_id"])
 
-    def _add_track(self, connection: Any, track: Track | None) -> int | None:
+    def _add_track(self, connection: Any, tour_id: uuid.UUID, track: Track | None) -> int | None:
         if track is None:
             return None
-        return int(_one(QUERIES.add_track(connection, owner_id=self.owner_id, points=pack_track(track))))
+        points = pack_track(track)
+        return int(_one(QUERIES.add_track(connection, owner_id=self.owner_id, tour_id=tour_id, points=points)))
 
     def _add_state(
         self, connection: Any, tour_id: uuid.UUID, parent_id: int | None, track_id: int | None, what: str, sheet: TourSheet
     ) -> int:
-        document = Jsonb(sheet.model_dump(mode="json", exclude={"track"}))
-        return int(
-            _one(
-                QUERIES.add_state(
-                    connection, owner_id=self.owner_id, tour_id=tour_id, parent_id=parent_id, track_id=track_id,
-                    what=what, sheet=document,
-                )
-            )
-        )  # fmt: skip
+        common = {"owner_id": self.owner_id, "tour_id": tour_id}
+        state_id = _one(
+            QUERIES.add_state(connection, **common, parent_id=parent_id, track_id=track_id, what=what, version=VERSION)
+        )
+        for name, body in parts_of(sheet).items():
+            QUERIES.add_part(connection, **common, state_id=state_id, name=name, body=json.dumps(body, allow_nan=False))
+        return int(state_id)
+
+
+def parts_of(sheet: TourSheet) -> dict[str, dict[str, Any]]:
+    """A sheet as the parts in which it is kept."""
+    parts: dict[str, dict[str, Any]] = {}
+    for field, value in sheet.model_dump(mode="json", include=set(TourSheet.model_fields)).items():
+        parts.setdefault(PART_OF.get(field, "head"), {})[field] = value
+    return parts
+
+
+def _sheet(row: dict[str, Any]) -> TourSheet:
+    """The sheet of a state, of whichever version it was written. Raises UnreadableError."""
+    document = {field: value for body in row["parts"].values() for field, value in body.items()}
+    try:
+        return TourSheet.model_validate(upgrade(document, row["version"]))
+    except ValidationError as error:
+        why = in_words(error, 1)
+    except (ValueError, TypeError, KeyError, AttributeError) as error:
+        why = str(error)
+    raise UnreadableError(why, row, document)
 
 
 def _one(row: Any) -> Any:

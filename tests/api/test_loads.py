@@ -16,8 +16,8 @@ from tests.conftest import pannier_bike, small_tour, thing
 def path(tours) -> str:
     """A tour with a few things, all on the shelf."""
     things = (
-        thing("tent", 2, 8, kit="sleep"),
-        thing("quilt", 1, 6, kit="sleep", dry="must"),
+        thing("tent", 2, 8, group="sleep"),
+        thing("quilt", 1, 6, group="sleep", dry="must"),
         thing("pot", 0.5, 2),
         thing("jug", 0.1, 1),
     )

@@ -5,19 +5,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from omnifer.core.assess import aims_paid, propose_load, repaired_load, why_here
+from omnifer.core.assess import aims_paid, why_here
 from omnifer.core.load.aims import AIMS, SCHOOLS
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import evaluate
 from omnifer.core.load.rules import spot_of, why_not
-from omnifer.core.load.trace import Stores
+from omnifer.core.load.settle import propose_load, repaired_load
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.supplies.stock import Stock
 from tests.conftest import small_tour, thing
 
-NONE = Stores([], np.zeros(1), np.zeros(1))
+NONE = Stock([], {"water": np.zeros(1), "food": np.zeros(1)})
 
 
 def loaded(tour: TourSheet, **where: str) -> TourSheet:
@@ -38,7 +39,7 @@ def test_every_aim_is_explained_and_every_school_is_one_of_them():
 def test_what_another_place_costs_is_what_moving_there_would():
     """The points told are the difference of two whole loads, each scored by itself."""
     tour = loaded(
-        small_tour(thing("stove", 2, kit="cook"), thing("pot", 1, kit="cook"), thing("axe", 3)),
+        small_tour(thing("stove", 2, group="cook"), thing("pot", 1, group="cook"), thing("axe", 3)),
         stove="left",
         pot="left",
         axe="left",

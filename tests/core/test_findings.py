@@ -2,7 +2,8 @@
 
 import pytest
 
-from omnifer.core.assess import assess, profile_of, propose_load
+from omnifer.core.assess import assess, profile_of
+from omnifer.core.load.settle import propose_load
 from omnifer.core.model.finding import GRADES
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider

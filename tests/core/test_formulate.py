@@ -10,13 +10,14 @@ from omnifer.core.load import aims
 from omnifer.core.load.formulate import FREE, NOT_FOR_FOOD, formulate
 from omnifer.core.load.problem import LEVER, Placing, Problem, evaluate, overshoot
 from omnifer.core.load.search import Search, forced_contents, search, tables
-from omnifer.core.load.trace import BikeLoad, Stores
+from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.rig.catalogue import carrier, support
 from omnifer.core.rig.statics import Levers
+from omnifer.core.supplies.stock import Stock
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
 
-NO_STORES = Stores([], np.zeros(1), np.zeros(1))
+NO_STORES = Stock([], {"water": np.zeros(1), "food": np.zeros(1)})
 
 
 def problem_of(*things, bikes=None, **changed) -> Problem:
@@ -132,10 +133,10 @@ def test_what_cannot_be_is_struck_out_before_any_search():
 
 def test_pins_kits_and_neighbours_reach_the_problem():
     kit = (
-        thing("pot", kit="cook", count=2),
-        thing("stove", kit="cook", natures=["fuel"]),
+        thing("pot", group="cook", count=2),
+        thing("stove", group="cook", natures=["fuel"]),
         thing("bread", not_with=["fuel"]),
-        thing("bottle", kit="cook", holds_water_l=1),
+        thing("bottle", group="cook", holds_water_l=1),
     )
     pinned = Load(
         placements=(
@@ -148,7 +149,7 @@ def test_pins_kits_and_neighbours_reach_the_problem():
     assert problem.pinned.sum() == 1
     assert problem.pinned[0, problem.carrier_ids.index("right")] == 1
     assert formulate(tour, NO_STORES, free_pins=True).pinned.sum() == 0
-    assert problem.kit.tolist() == [0, 0, -1, -1]
+    assert problem.group.tolist() == [0, 0, -1, -1]
     assert problem.repelled[1, 2]
     assert problem.repelled.sum() == 2
 

@@ -5,24 +5,25 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from omnifer.core.assess import places, profile_of, propose_load, stores_for_proposal
+from omnifer.core.assess import places, profile_of
 from omnifer.core.load import annealing, rules
 from omnifer.core.load.explain import breaks_at
 from omnifer.core.load.formulate import formulate, governing
 from omnifer.core.load.keep import still_standing
 from omnifer.core.load.problem import Placing, evaluate
 from omnifer.core.load.search import Search, search
+from omnifer.core.load.settle import propose_load, stock_unloaded
 from omnifer.core.load.solver import solve
-from omnifer.core.load.trace import Stores
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.rig import Rig
 from omnifer.core.rig.catalogue import carrier
+from omnifer.core.supplies.stock import Stock
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
 
 
 def problem_of(tour):
-    return formulate(tour, stores_for_proposal(tour, profile_of(tour)))
+    return formulate(tour, stock_unloaded(tour, profile_of(tour)))
 
 
 def proposal_of(tour, **effort):
@@ -65,7 +66,7 @@ def random_tour(seed: int, things: int):
             thing(
                 f"t{i}", round(float(chance.uniform(0.05, 2.0)), 3), round(float(chance.uniform(0.1, 4)), 2),
                 count=int(chance.integers(1, 3)), natures=nature, not_with=["food"] if nature == ["fuel"] else [],
-                kit=str(chance.choice(["", "cook", "sleep"])), reach=str(chance.choice(["riding", "stop", "camp", "breaks"])),
+                group=str(chance.choice(["", "cook", "sleep"])), reach=str(chance.choice(["riding", "stop", "camp", "breaks"])),
                 dry=str(chance.choice(["any", "must"])), wet=bool(chance.random() < 0.15) and nature == [],
             )
         )  # fmt: skip
@@ -223,7 +224,7 @@ def test_moments_that_govern_are_those_of_most_and_least_and_those_that_prove_to
     other = carrier("rear_pannier", "other", "rack", "right", volume_l=40, limit_kg=20)
     tour = small_tour(*kit, bikes=(pannier_bike(carriers=[bag.model_dump(), other.model_dump()]),))
     water, food = np.array([10.0, 0, 0, 2, 8, 8, 9]), np.array([1.0, 6, 0.1, 5, 0.5, 1, 0.1])
-    stores = Stores([(kit[0], 1), (kit[1], 1)], water, food)
+    stores = Stock([(kit[0], 1), (kit[1], 1)], {"water": water, "food": food})
     assert governing(stores).water_l.tolist() == water[[0, 2, 1, 4]].tolist()
     assert governing(stores.watching([3])).food_kg.tolist() == food[[0, 2, 1, 4, 3]].tolist()
     load = Load(

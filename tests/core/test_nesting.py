@@ -3,8 +3,9 @@
 import pytest
 from pydantic import ValidationError
 
-from omnifer.core.assess import assess, propose_load, repaired_load, why_here
+from omnifer.core.assess import assess, why_here
 from omnifer.core.load.formulate import formulate
+from omnifer.core.load.settle import propose_load, repaired_load
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.rig.catalogue import carrier
 from tests.conftest import pannier_bike, small_tour, thing

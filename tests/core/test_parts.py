@@ -8,12 +8,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from omnifer.core.assess import assess, propose_load
+from omnifer.core.assess import assess
 from omnifer.core.load.aims import EASE
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import bill, evaluate
 from omnifer.core.load.search import Search, take_in
+from omnifer.core.load.settle import propose_load
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.rig import FrameTriangle
 from omnifer.core.rig.catalogue import carrier, support
@@ -118,9 +119,9 @@ def test_nothing_is_pressed_to_more_than_it_takes_and_a_sleeve_takes_a_bladder_o
 @given(st.floats(530, 680), st.floats(340, 430), st.floats(70, 75), st.floats(68, 74))
 def test_four_sides_and_two_angles_give_back_the_frame(stack, reach, seat, head):
     """The sides of a frame drawn from stack and reach, measured on it, draw the same frame (law of cosines)."""
-    bike = pannier_bike(stack_mm=stack, reach_mm=reach, seat_angle_deg=seat, head_angle_deg=head)
+    bike = pannier_bike(stack_mm=stack, frame_reach_mm=reach, seat_angle_deg=seat, head_angle_deg=head)
     frame = Frame.of(bike)
-    again = Frame.of(bike.model_copy(update={"triangle": frame.triangle(), "stack_mm": 500, "reach_mm": 400}))
+    again = Frame.of(bike.model_copy(update={"triangle": frame.triangle(), "stack_mm": 500, "frame_reach_mm": 400}))
     for name in ("seat_cluster", "head_top", "head_bottom"):
         a, b = getattr(frame, name), getattr(again, name)
         assert math.dist((a.x, a.y), (b.x, b.y)) < 1

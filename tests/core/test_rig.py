@@ -31,7 +31,7 @@ def test_the_drawn_frame_has_the_stated_measures(kind):
     bike = BIKES[kind]
     frame = Frame.of(bike)
     assert math.dist((0, bike.radius_mm), (frame.bottom_bracket.x, frame.bottom_bracket.y)) == pytest.approx(bike.chainstay_mm)
-    assert frame.head_top.x - frame.bottom_bracket.x == pytest.approx(bike.reach_mm)
+    assert frame.head_top.x - frame.bottom_bracket.x == pytest.approx(bike.frame_reach_mm)
     assert frame.head_top.y - frame.bottom_bracket.y == pytest.approx(bike.stack_mm)
     assert math.dist((frame.saddle.x, frame.saddle.y), (frame.bottom_bracket.x, frame.bottom_bracket.y)) == pytest.approx(
         bike.saddle_height_mm

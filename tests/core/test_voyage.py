@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 from omnifer.core import practice
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.road import DayCut, Road, Stop, Track, TypedDay, Weather
-from omnifer.core.needs.supply import carried
 from omnifer.core.road import profile as profiles
 from omnifer.core.road.climate import along
+from omnifer.core.supplies.supply import carried
 from tests.conftest import small_tour, thing
 
 amounts = st.lists(st.floats(0, 20), min_size=1, max_size=8)

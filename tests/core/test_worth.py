@@ -2,7 +2,8 @@
 
 import pytest
 
-from omnifer.core.assess import assess, profile_of, propose_load
+from omnifer.core.assess import assess, profile_of
+from omnifer.core.load.settle import propose_load
 from omnifer.core.model.load import Load, NamedLoad, Placement
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.variant import Variant

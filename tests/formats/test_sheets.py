@@ -74,7 +74,7 @@ def test_tables_without_a_name_column_are_refused():
 
 words = st.text(st.characters(blacklist_categories=("Cs", "Cc")), min_size=1, max_size=20).filter(lambda s: s.strip() == s and s)
 things = st.builds(
-    Thing, id=st.just("x"), name=words, kit=st.one_of(st.just(""), words), count=st.integers(1, 9),
+    Thing, id=st.just("x"), name=words, group=st.one_of(st.just(""), words), count=st.integers(1, 9),
     mass_kg=st.integers(0, 9000).map(lambda g: g / 1000), volume_l=st.integers(0, 900).map(lambda v: v / 10),
     reach=st.sampled_from(["riding", "stop", "camp", "night", "breaks"]), wet=st.booleans(), guess=st.booleans(),
     natures=st.lists(st.sampled_from(["food", "fuel"]), unique=True).map(tuple), dry=st.sampled_from(["any", "must", "own_bag"]),

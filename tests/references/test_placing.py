@@ -47,7 +47,7 @@ def test_the_optimum_is_that_of_every_placing_looked_at(seed):
             "pressed_ml",
             "allowed",
             "out_cost",
-            "kit",
+            "group",
             "opened",
             "has",
             "repels",

@@ -14,14 +14,12 @@ SHOWN_PER_KIND = 4
 
 CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     on_the_road.water_gaps: ("water_gap",),
-    limits.overfull_carriers: ("over_volume", "over_mass"),
-    limits.overloaded_supports: ("over_support",),
-    limits.overloaded_wheels: ("over_wheel",),
+    limits.limits_exceeded: (
+        "over_volume", "over_mass", "over_support", "over_wheel", "over_system", "hitch_load", "front_lifts",
+    ),
     limits.pressed_carriers: ("pressed",),
-    limits.overloaded_bikes: ("over_system",),
-    limits.hitch_loads: ("hitch_load",),
     rig.misfits: ("no_fit",),
-    rig.stances: ("too_wide", "front_lifts", "tyre_pressure"),
+    rig.stances: ("too_wide", "tyre_pressure"),
     rig.improvised: ("improvised",),
     placing.misplaced: ("not_dry", "too_deep", "too_long", "not_together"),
     placing.sides: ("sides",),
@@ -33,7 +31,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     on_the_road.hot_days: ("hot_day",),
     on_the_road.cold_nights: ("cold_night",),
     placing.guesses: ("guesses",),
-}
+}  # fmt: skip
 """Every check and the kinds of trouble it looks for."""
 
 

@@ -1,198 +1,194 @@
-"""Limits exceeded: bags, racks, wheels, bikes, hitches."""
+"""Limits exceeded, as `load.limits` states them: bags, racks, wheels, bikes, hitches."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core import practice
 from omnifer.core.findings.situation import Draft, Situation
-from omnifer.core.load.rules import clash, spot_of, why_not
-from omnifer.core.load.trace import SLACK, BikeLoad, CarrierContents
+from omnifer.core.load.limits import InHand, Limit
+from omnifer.core.load.nesting import as_one, nested_in, taken_along
+from omnifer.core.load.places import against
+from omnifer.core.load.trace import CarrierContents
 from omnifer.core.model.finding import FindingKind, Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
-from omnifer.core.model.quantities import Text
-from omnifer.core.sentence import kg, litres, say
+from omnifer.core.model.trace import LimitKind
+from omnifer.core.sentence import kg, litres, say, share
 
 Array = NDArray[np.float64]
+FAR_OVER = 0.2
+"""A bag over its limit by more than this part of it stops the tour [-]; practice."""
+MENDS = 2
+"""Single things shown whose move would mend a bag."""
 
 
-def overfull_carriers(s: Situation) -> Iterator[Draft]:
-    """A bag over its volume or over its limit at its fullest moment."""
-    for bike in s.bikes:
-        for held in bike.contents:
-            carrier = held.carrier
-            for kind, values, limit, unit in (
-                ("over_mass", held.borne_kg, carrier.limit_kg, kg),
-                ("over_volume", held.pressed_l, held.brim_l, litres),
-            ):
-                worst = int(np.argmax(values))
-                over = float(values[worst]) - limit
-                if over <= SLACK:
-                    continue
-                at_km, day, place = s.when(worst)
-                is_mass = kind == "over_mass"
-                yield Draft(
-                    kind="over_mass" if is_mass else "over_volume",
-                    grade="stops_you" if is_mass and over > 0.2 * limit else "slows_you",
-                    sentence=say("{bag} holds {have} of {limit}.", bag=carrier.name, have=unit(values[worst]), limit=unit(limit)),
-                    reason=say(
-                        "The maker's limit counts: an overloaded bag comes off or tears."
-                        if is_mass
-                        else "What does not go in hangs outside, gets wet and gets lost."
-                    ),
-                    place=place,
-                    size=over,
-                    at_km=at_km,
-                    day=day,
-                    bike_id=bike.bike.id,
-                    carrier_id=carrier.id,
-                    need=float(values[worst]),
-                    holds=limit,
-                    parts={"gear": held.gear_kg if is_mass else held.least_gear_l},
-                    mends=_move_out(s, bike, held, over, is_mass),
-                )
+class Saying(NamedTuple):
+    """How a limit that is exceeded is told."""
+
+    kind: FindingKind
+    sentence: str
+    reason: str
+
+
+CARRIES = "{name} carries {have} of {limit}."
+SAYINGS: dict[LimitKind, Saying] = {
+    "bag_mass": Saying("over_mass", "{name} holds {have} of {limit}.",
+                       "The maker's limit counts: an overloaded bag comes off or tears."),
+    "bag_volume": Saying("over_volume", "{name} holds {have} of {limit}.",
+                         "What does not go in hangs outside, gets wet and gets lost."),
+    "support": Saying("over_support", CARRIES, "Bags and what is in them hang on it. Loose or broken racks can throw a rider."),
+    "hitch": Saying("hitch_load", CARRIES, "The hitch and the bike's rear wheel bear it. Load the trailer nearer its wheel."),
+    "front_wheel": Saying("over_wheel", CARRIES, "With the rider on. Rim, tyre and spokes bear it."),
+    "rear_wheel": Saying("over_wheel", CARRIES, "With the rider on. Rim, tyre and spokes bear it."),
+    "system": Saying("over_system", CARRIES,
+                     "Bike, rider and all that rides on the bike; what the trailer's wheel bears is apart."),
+    "pushed": Saying("front_lifts", "Pushed up a slope of {slope} the front of {bike} lifts.",
+                     "Without its rider too little presses on the front wheel; put weight forward or lower."),
+}  # fmt: skip
+NAMES: dict[LimitKind, str] = {"hitch": "The hitch", "front_wheel": "The front wheel", "rear_wheel": "The rear wheel"}
+"""What a limit is called where its bike is known; all others by their own name."""
+
+
+def limits_exceeded(s: Situation) -> Iterator[Draft]:
+    """Every limit that the load exceeds, at the moment at which it is furthest beyond."""
+    for limit, beyond in s.loaded.broken:
+        if limit.kind == "pushed":
+            yield _lifts(s, limit, beyond)
+        elif limit.kind == "hitch" and limit.least is not None and limit.values(s.loaded.contents).min() < limit.least:
+            yield _tail_heavy(s, limit)
+        else:
+            yield _over(s, limit, beyond)
+
+
+def _over(s: Situation, limit: Limit, beyond: Array) -> Draft:
+    worst = int(np.argmax(beyond))
+    have, most = float(limit.values(s.loaded.contents)[worst]), limit.most or 0.0
+    unit: Callable[[float], object] = litres if limit.of_litres else kg
+    saying = SAYINGS[limit.kind]
+    name = s.tour.bike_of(limit.owner_id).name if limit.kind == "system" else NAMES.get(limit.kind, limit.name)
+    at_km, day, place = s.when(worst)
+    bag = next((c for b in s.bikes for c in b.contents if c.carrier.id == limit.owner_id), None)
+    mild = limit.of_litres or (limit.kind == "bag_mass" and beyond[worst] <= FAR_OVER * most)
+    return Draft(
+        kind=saying.kind,
+        grade="slows_you" if mild else "stops_you",
+        sentence=say(saying.sentence, name=name, have=unit(have), limit=unit(most)),  # type: ignore[arg-type]
+        reason=say(saying.reason),
+        place=place,
+        size=float(beyond[worst]),
+        at_km=at_km,
+        day=day,
+        bike_id=limit.bike_id,
+        carrier_id=None if bag is None else limit.owner_id,
+        need=have,
+        holds=most,
+        parts={} if bag is None else {"gear": bag.least_gear_l if limit.of_litres else bag.gear_kg},
+        mends=[] if bag is None else _move_out(s, bag, float(beyond[worst]), limit.of_litres),
+    )
+
+
+def _lifts(s: Situation, limit: Limit, beyond: Array) -> Draft:
+    """A front wheel that too little presses on when the bike is pushed uphill."""
+    slope = s.stances[limit.bike_id].pushed_lift_gradient
+    name = next(b.bike.name for b in s.bikes if b.bike.id == limit.bike_id)
+    saying = SAYINGS["pushed"]
+    return Draft(
+        kind=saying.kind, grade="slows_you", sentence=say(saying.sentence, slope=share(slope), bike=name),
+        reason=say(saying.reason), place=say("on {bike}", bike=name), size=float(beyond.max()), bike_id=limit.bike_id,
+    )  # fmt: skip
+
+
+def _tail_heavy(s: Situation, limit: Limit) -> Draft:
+    """A trailer that lifts its hitch."""
+    values = limit.values(s.loaded.contents)
+    worst = int(np.argmin(values))
+    at_km, day, place = s.when(worst)
+    return Draft(
+        kind="hitch_load",
+        grade="stops_you",
+        sentence=say("The trailer lifts the hitch by {lift}.", lift=kg(-float(values[worst]))),
+        reason=say("A tail-heavy trailer sways at speed and takes grip from the rear wheel. Load it further forward."),
+        place=place,
+        size=-float(values[worst]),
+        at_km=at_km,
+        day=day,
+        bike_id=limit.bike_id,
+    )
 
 
 def pressed_carriers(s: Situation) -> Iterator[Draft]:
     """Bags that close only when what is in them is pressed, or that are stuffed to the brim."""
+    too_full = {limit.owner_id for limit, _ in s.loaded.broken if limit.of_litres}
     for bike in s.bikes:
-        for held in bike.contents:
-            if "pressed" not in held.states():
+        for bag in bike.contents:
+            over = bag.pressed_by
+            if over == 0 or bag.carrier.id in too_full:
                 continue
-            worst = int(np.argmax(held.litres))
-            at_km, day, place = s.when(worst)
-            over = float(held.litres[worst]) - held.room_l
+            at_km, day, place = s.when(int(np.argmax(bag.litres)))
             yield Draft(
                 kind="pressed",
                 grade="worth_knowing",
-                sentence=say("{bag} closes only when pressed by {over}.", bag=held.carrier.name, over=litres(over)),
+                sentence=say("{bag} closes only when pressed by {over}.", bag=bag.carrier.name, over=litres(over)),
                 reason=say("It goes, but costs time every morning, wears seams and zips, and down wants to rest loose."),
                 place=place,
                 size=over,
                 at_km=at_km,
                 day=day,
                 bike_id=bike.bike.id,
-                carrier_id=held.carrier.id,
+                carrier_id=bag.carrier.id,
             )
 
 
-def _move_out(s: Situation, bike: BikeLoad, held: CarrierContents, over: float, by_mass: bool) -> list[Mend]:
-    """Single things whose move to another bag mends an overfull one and breaks no limit there."""
-    mends = []
-    free = [(t, p) for t, p in held.inside if not p.pinned]
-    sized = sorted(free, key=lambda pair: pair[0].mass_kg if by_mass else pair[0].least_l)
-    for thing, placement in sized:
-        relief = (thing.mass_kg if by_mass else thing.least_l) * placement.count
-        if relief + SLACK < over:
+def _move_out(s: Situation, bag: CarrierContents, over: float, by_litres: bool) -> list[Mend]:
+    """Single things whose move to another bag, with what rides in them, mends an overfull one and breaks no limit."""
+    whole = {thing.id: thing for thing in as_one(s.tour).kit}
+    free = [(whole[t.id], p.count) for t, p in bag.inside if t.inside is None and not p.pinned]
+
+    def size(thing: Thing) -> float:
+        return thing.least_l if by_litres else thing.mass_kg
+
+    mends: list[Mend] = []
+    for thing, count in sorted(free, key=lambda pair: size(pair[0])):
+        if size(thing) * count + practice.ROUNDING < over:
             continue
-        for other in (h for b in s.bikes for h in b.contents):
-            if other is held or why_not(thing, spot_of(s.tour.bike_of(other.carrier.id), other.carrier)) is not None:
+        in_hand = [InHand(thing, count, bag.carrier.id)]
+        for bike in s.bikes:
+            for other in bike.contents:
+                if len(mends) == MENDS:
+                    return mends
+                if other is bag or next(against(s.loaded, bike.bike, other, in_hand), None) is not None:
+                    continue
+                mends.append(_mend(s, thing, count, bag, other))
+                break
+            else:
                 continue
-            mass, volume = thing.mass_kg * placement.count, thing.least_l * placement.count
-            fits = other.borne_kg.max() + mass <= other.carrier.limit_kg and other.pressed_l.max() + volume <= other.brim_l
-            if not fits or any(clash(thing, neighbour) for neighbour, _ in other.inside):
-                continue
-            mends.append(
-                Mend(
-                    name=say("{thing} to {bag}", thing=thing.name, bag=other.carrier.name),
-                    consequence=say(
-                        "takes {mass} and {volume} with it; {bag} then holds {then}",
-                        mass=kg(mass),
-                        volume=litres(volume),
-                        bag=other.carrier.name,
-                        then=kg(float(other.kg.max()) + mass),
-                    ),
-                    moves=_moved(s, thing, held.carrier.id, other.carrier.id),
-                )
-            )
-            break
-        if len(mends) == 2:
             break
     return mends
 
 
-def _moved(s: Situation, thing: Thing, source: str, target: str) -> list[Placement]:
-    """The placements of a thing after all of it in one carrier went to another."""
+def _mend(s: Situation, thing: Thing, count: int, bag: CarrierContents, other: CarrierContents) -> Mend:
+    full_kg, volume_l = (thing.mass_kg + thing.holds_water_l) * count, thing.least_l * count
+    names = ", ".join([thing.name, *(t.name for t in nested_in(s.tour.kit).get(thing.id, []))])
+    then = kg(float(other.borne_kg.max()) + full_kg)
+    words = "takes {mass} and {volume} with it" + (" when full" if thing.holds_water_l else "") + "; {bag} then holds {then}"
+    return Mend(
+        name=say("{thing} to {bag}", thing=names, bag=other.carrier.name),
+        consequence=say(words, mass=kg(full_kg), volume=litres(volume_l), bag=other.carrier.name, then=then),
+        moves=_moves(s, thing.id, bag.carrier.id, other.carrier.id),
+    )
+
+
+def _moves(s: Situation, thing_id: str, source: str, target: str) -> list[Placement]:
+    """The placements of a thing, and of what rides in it, after all of it in one carrier went to another."""
     counts: dict[str, int] = {}
     pins: dict[str, bool] = {}
     for placement in s.tour.load.placements:
-        if placement.thing_id == thing.id:
+        if placement.thing_id == thing_id:
             at = target if placement.carrier_id == source else placement.carrier_id
             counts[at] = counts.get(at, 0) + placement.count
             pins[at] = pins.get(at, False) or placement.pinned
-    return [Placement(thing_id=thing.id, carrier_id=c, count=n, pinned=pins[c]) for c, n in counts.items()]
-
-
-def overloaded_supports(s: Situation) -> Iterator[Draft]:
-    """A rack, cage or trailer over its limit, bags included."""
-    for bike in s.bikes:
-        for support, values in zip(bike.bike.supports, bike.support_kg().values(), strict=True):
-            yield from _over(
-                s, bike, "over_support", values, support.limit_kg, support.name,
-                say("Bags and what is in them hang on it. Loose or broken racks can throw a rider."),
-            )  # fmt: skip
-
-
-def overloaded_wheels(s: Situation) -> Iterator[Draft]:
-    """A wheel over its limit with the rider on."""
-    for bike in s.bikes:
-        for name, values, limit in (
-            ("The front wheel", bike.front + bike.rider_front, bike.bike.front_wheel_limit_kg),
-            ("The rear wheel", bike.rear + bike.rider_rear, bike.bike.rear_wheel_limit_kg),
-        ):
-            yield from _over(s, bike, "over_wheel", values, limit, name, say("With the rider on. Rim, tyre and spokes bear it."))
-
-
-def overloaded_bikes(s: Situation) -> Iterator[Draft]:
-    """A bike over its maker's limit for all it bears."""
-    for bike in s.bikes:
-        borne = bike.front + bike.rear + bike.rider_kg
-        reason = say("Bike, rider and all that rides on the bike; what the trailer's wheel bears is apart.")
-        yield from _over(s, bike, "over_system", borne, bike.bike.maximum_system_kg, bike.bike.name, reason)
-
-
-def _over(
-    s: Situation, bike: BikeLoad, kind: FindingKind, values: Array, limit: float, name: str, reason: Text
-) -> Iterator[Draft]:
-    worst = int(np.argmax(values))
-    over = float(values[worst]) - limit
-    if over > SLACK:
-        at_km, day, place = s.when(worst)
-        yield Draft(
-            kind=kind,
-            grade="stops_you",
-            sentence=say("{name} carries {have} of {limit}.", name=name, have=kg(values[worst]), limit=kg(limit)),
-            reason=reason,
-            place=place,
-            size=over,
-            at_km=at_km,
-            day=day,
-            bike_id=bike.bike.id,
-            need=float(values[worst]),
-            holds=limit,
-        )
-
-
-def hitch_loads(s: Situation) -> Iterator[Draft]:
-    """A hitch that lifts the rear wheel, or presses too hard."""
-    for bike in s.bikes:
-        trailer = bike.levers.frame.trailer_frame()
-        if trailer is None:
-            continue
-        worst = int(np.argmin(bike.hitch))
-        if bike.hitch[worst] < -SLACK:
-            at_km, day, place = s.when(worst)
-            yield Draft(
-                kind="hitch_load",
-                grade="stops_you",
-                sentence=say("The trailer lifts the hitch by {lift}.", lift=kg(-float(bike.hitch[worst]))),
-                reason=say("A tail-heavy trailer sways at speed and takes grip from the rear wheel. Load it further forward."),
-                place=place,
-                size=-float(bike.hitch[worst]),
-                at_km=at_km,
-                day=day,
-                bike_id=bike.bike.id,
-            )
-        reason = say("The hitch and the bike's rear wheel bear it. Load the trailer nearer its wheel.")
-        yield from _over(s, bike, "hitch_load", bike.hitch, trailer.hitch_most_kg, "The hitch", reason)
+    own = [Placement(thing_id=thing_id, carrier_id=c, count=n, pinned=pins[c]) for c, n in counts.items()]
+    return list(taken_along(own, s.tour.kit))

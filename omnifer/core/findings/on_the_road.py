@@ -7,7 +7,6 @@ import numpy as np
 
 from omnifer.core import practice
 from omnifer.core.findings.situation import Draft, Situation
-from omnifer.core.load.trace import SLACK
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure, Text
 from omnifer.core.model.road import Road
@@ -31,7 +30,7 @@ def _stretch(day: int, from_km: float, to_km: float) -> Text:
 def water_gaps(s: Situation) -> Iterator[Draft]:
     """A stretch between sure water that takes more than the vessels hold."""
     for gap in s.gaps:
-        if gap.supply != "water" or gap.short <= SLACK:
+        if gap.supply != "water" or gap.short <= practice.ROUNDING:
             continue
         nights = "{nights} dry camps" if gap.nights != 1 else "one dry camp"
         chance = ""
@@ -156,7 +155,7 @@ def shut_shops(s: Situation) -> Iterator[Draft]:
             continue
         for missed in gap.missed:
             visit = s.voyage.visits[missed.stop_id]
-            if visit.stop.shop == "snacks":
+            if visit.stop.shop not in arrivals.FOOD_SHOPS:
                 continue
             yield Draft(
                 kind="shop_shut",
@@ -178,8 +177,8 @@ def _other_starts(voyage: Voyage, road: Road, start: dt.date, stop_id: str) -> I
     """The nearest other start that finds the shop open, and what it does to the rest; the days stay as they are cut."""
 
     def shut_from(date: dt.date) -> set[str]:
-        visits = arrivals.visits(road, date, voyage.profile.km, voyage.clock_h, voyage.days)
-        shops = (visit for visit in visits.values() if visit.stop.shop in ("basic", "full"))
+        visits = arrivals.visits(road, date, voyage.nodes.km, voyage.clock_h, voyage.days)
+        shops = (visit for visit in visits.values() if visit.stop.shop in arrivals.FOOD_SHOPS)
         return {visit.stop.id for visit in shops if arrivals.shop_shut(visit, road.start_hour) is not None}
 
     today = len(shut_from(start))
@@ -219,8 +218,9 @@ def food_room(s: Situation) -> Iterator[Draft]:
     tenths = sum(f.tenths for f in s.tour.load.food)
     if tenths == 10:
         return
-    fullest = int(np.argmax(s.voyage.food_kg))
-    missing = float(s.voyage.food_kg[fullest]) * (10 - tenths) / 10
+    food_kg = s.voyage.stock["food"]
+    fullest = int(np.argmax(food_kg))
+    missing = float(food_kg[fullest]) * (10 - tenths) / 10
     at_km, day, place = s.when(fullest)
     gap = next((g for g in s.gaps if g.supply == "food" and g.from_km == at_km), None)
     yield Draft(

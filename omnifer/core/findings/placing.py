@@ -6,19 +6,19 @@ import numpy as np
 
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
+from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
 from omnifer.core.load.rules import clash, spot_of, steps_too_deep, why_not
 from omnifer.core.model.finding import Mend
-from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import kg, number, say, share
 
 
 def misplaced(s: Situation) -> Iterator[Draft]:
     """Things that get damp, lie too deep, are too long, or ride with what they must not."""
     for bike in s.bikes:
-        for held in bike.contents:
-            carrier = held.carrier
-            things = sheltered(held.inside)
+        for contents in bike.contents:
+            carrier = contents.carrier
+            things = sheltered(contents.inside)
             for thing in things:
                 deep = steps_too_deep(thing, carrier)
                 where = say("in {bag}", bag=carrier.name)
@@ -152,14 +152,6 @@ def shelf(s: Situation) -> Iterator[Draft]:
         place=say("on the shelf"),
         size=mass,
     )
-
-
-def shelf_of(tour: TourSheet) -> dict[str, int]:
-    """How many of each thing are placed nowhere, zeros left out."""
-    out = {thing.id: thing.count for thing in tour.kit}
-    for placement in tour.load.placements:
-        out[placement.thing_id] -= placement.count
-    return {thing_id: count for thing_id, count in out.items() if count > 0}
 
 
 def guesses(s: Situation) -> Iterator[Draft]:

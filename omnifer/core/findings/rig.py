@@ -3,13 +3,12 @@
 from collections.abc import Iterator
 from typing import Any
 
-from omnifer.core import practice
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.physics.tyres import UNSURE
-from omnifer.core.sentence import mm, number, say, share
+from omnifer.core.sentence import mm, number, say
 
 SEVERE_FROM = 40.0
 """Millimetres of air missing from which something surely does not fit; practice."""
@@ -29,7 +28,7 @@ def misfits(s: Situation) -> Iterator[Draft]:
 
 
 def stances(s: Situation) -> Iterator[Draft]:
-    """Too wide for the road, a front wheel that lifts, tyres asked for too much."""
+    """Too wide for the road, tyres asked for too much."""
     for load in s.bikes:
         bike, stance = load.bike, s.stances[load.bike.id]
         common: dict[str, Any] = {"place": _on(bike), "bike_id": bike.id}
@@ -41,14 +40,6 @@ def stances(s: Situation) -> Iterator[Draft]:
                              narrow=mm(narrow)),
                 reason=say("Bags must come off there, or be carried through one by one."),
                 size=stance.width_mm - narrow, **common,
-            )  # fmt: skip
-        if stance.pushed_lift_gradient < practice.PUSHED_UP:
-            yield Draft(
-                kind="front_lifts", grade="slows_you",
-                sentence=say("Pushed up a slope of {slope} the front of {bike} lifts.", slope=share(stance.pushed_lift_gradient),
-                             bike=bike.name),
-                reason=say("Without its rider too little presses on the front wheel; put weight forward or lower."),
-                size=practice.PUSHED_UP - stance.pushed_lift_gradient, **common,
             )  # fmt: skip
         most = max(stance.front_bar, stance.rear_bar)
         if most * (1 - UNSURE) > stance.most_bar:

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
+from omnifer.core.load.limits import Loaded
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.assessment import Day, Gap
 from omnifer.core.model.finding import FindingKind, Grade, Mend
@@ -19,11 +20,16 @@ class Situation:
 
     tour: TourSheet
     voyage: Voyage | None
-    bikes: list[BikeLoad]
+    loaded: Loaded
     days: list[Day]
     gaps: list[Gap]
     stances: dict[str, Stance]
     """By bike."""
+
+    @property
+    def bikes(self) -> list[BikeLoad]:
+        """Every bike as it is loaded."""
+        return self.loaded.bikes
 
     def when(self, moment: int) -> tuple[float | None, int | None, Text]:
         """Kilometre, day and words for a moment."""

@@ -16,9 +16,9 @@ from omnifer.core.load.problem import LEVER, Ints
 compiled = njit(cache=True, nogil=True, error_model="numpy")
 inlined = njit(cache=True, nogil=True, error_model="numpy", forceinline=True)
 
-SHARE_OF_KIN, SHARE_OF_MOVES, SHARE_OF_KITS, SHARE_OF_SWAPS = 0.40, 0.12, 0.03, 0.10
-"""Of the steps tried: one thing to where another of its kit rides, one thing anywhere, all of its kit in one carrier,
-parts of two kits exchanged; the rest are exchanges of two things. Chosen on the bench's tight tours."""
+SHARE_OF_KIN, SHARE_OF_MOVES, SHARE_OF_GROUPS, SHARE_OF_SWAPS = 0.40, 0.12, 0.03, 0.10
+"""Of the steps tried: one thing to where another of its group rides, one thing anywhere, all of its group in one carrier,
+parts of two groups exchanged; the rest are exchanges of two things. Chosen on the bench's tight tours."""
 DRAWS = 2
 """How often a step looks at most for a place or a partner that may be there at all; on two bikes most may not."""
 LOW, HIGH, WEIGHT, WORST, MEASURE = range(5)
@@ -41,12 +41,12 @@ class Tables(NamedTuple):
     lever: Ints  # (j, r)
     rows: Ints  # (r, 5): bounds, weight of the sum and of the worst moment, first measure read
     hard_rows: int
-    kit: Ints  # (i, 2): number of the kit and of the group opened in camp, -1 for none
-    kit_cost: Ints  # (k,): of each bag that a kit or group is spread over
+    group: Ints  # (i, 2): number of its group and of all that is opened in camp, -1 for none
+    group_cost: Ints  # (k,): of each bag that a group is spread over
     repelled: Ints  # (i, i)
     repels: Ints  # (i,): whether it has any
-    kin: Ints  # (i, 2): where in `by_kit` the things of its kit begin, and how many they are
-    by_kit: Ints  # (i,): things, those of a kit side by side
+    kin: Ints  # (i, 2): where in `by_group` the things of its group begin, and how many they are
+    by_group: Ints  # (i,): things, those of a group side by side
 
 
 class Standing(NamedTuple):
@@ -57,7 +57,7 @@ class Standing(NamedTuple):
     values: Ints  # (r, s)
     price: Ints  # (r,)
     slack: Ints  # (r,): how far a row of grams may move before it has a price; -1 where it has one already
-    in_kit: Ints  # (k, j)
+    in_group: Ints  # (k, j)
     near: Ints  # (i, j): how many things in there a thing cannot stand
     extra: Ints  # (m,): what the step being priced brings, kept so that no step asks for memory
 
@@ -89,11 +89,11 @@ def row_slack(rows: Ints, values: Ints, r: int) -> int:
 
 
 @inlined
-def _kit_change(in_kit: Ints, kit: int, a: int, b: int) -> int:
-    """Bags more that a kit is spread over when one of its things goes from a to b."""
-    shelf = in_kit.shape[1] - 1
-    opened = b != shelf and in_kit[kit, b] == 0
-    closed = a != shelf and in_kit[kit, a] == 1
+def _group_change(in_group: Ints, group: int, a: int, b: int) -> int:
+    """Bags more that a group is spread over when one of its things goes from a to b."""
+    shelf = in_group.shape[1] - 1
+    opened = b != shelf and in_group[group, b] == 0
+    closed = a != shelf and in_group[group, a] == 1
     return int(opened) - int(closed)
 
 
@@ -114,7 +114,7 @@ def change(t: Tables, s: Standing, i: int, a: int, b: int, k: int) -> tuple[int,
     """
     # Arrays are taken out of the tuples once: each look into a tuple would count references.
     size, cost, levers, rows, values, price = t.size, t.cost, t.lever, t.rows, s.values, s.price
-    contents, limit, in_kit, extra, slack = s.contents, t.limit, s.in_kit, s.extra, s.slack
+    contents, limit, in_group, extra, slack = s.contents, t.limit, s.in_group, s.extra, s.slack
     objective = cost[i, b] - cost[i, a]
     if k >= 0:
         objective += cost[k, a] - cost[k, b]
@@ -133,14 +133,14 @@ def change(t: Tables, s: Standing, i: int, a: int, b: int, k: int) -> tuple[int,
                 broken += dearer
             else:
                 objective += dearer
-    for g in range(t.kit.shape[1]):
-        kit = t.kit[i, g]
-        other = t.kit[k, g] if k >= 0 else -1
-        if kit != other:
-            if kit >= 0:
-                objective += t.kit_cost[kit] * _kit_change(in_kit, kit, a, b)
+    for g in range(t.group.shape[1]):
+        group = t.group[i, g]
+        other = t.group[k, g] if k >= 0 else -1
+        if group != other:
+            if group >= 0:
+                objective += t.group_cost[group] * _group_change(in_group, group, a, b)
             if other >= 0:
-                objective += t.kit_cost[other] * _kit_change(in_kit, other, b, a)
+                objective += t.group_cost[other] * _group_change(in_group, other, b, a)
     return objective, broken
 
 
@@ -161,10 +161,10 @@ def move(t: Tables, s: Standing, i: int, a: int, b: int) -> None:
                 values[r, moment] += lever * size[i, rows[r, MEASURE] + moment]
             price[r] = row_price(rows, values, r, 0, s.extra)
             s.slack[r] = row_slack(rows, values, r)
-    for g in range(t.kit.shape[1]):
-        if t.kit[i, g] >= 0:
-            s.in_kit[t.kit[i, g], a] -= 1
-            s.in_kit[t.kit[i, g], b] += 1
+    for g in range(t.group.shape[1]):
+        if t.group[i, g] >= 0:
+            s.in_group[t.group[i, g], a] -= 1
+            s.in_group[t.group[i, g], b] += 1
     if t.repels[i]:
         for k in range(t.repelled.shape[0]):
             if t.repelled[i, k]:
@@ -202,7 +202,7 @@ def insert_all(t: Tables, s: Standing, order: Ints, broken_price: int, forced: b
 @compiled
 def _best_exchange(t: Tables, s: Standing, i: int, a: int, broken_price: int) -> bool:
     best, other, place = 0, -1, -1
-    for k in range(t.kit.shape[0]):
+    for k in range(t.group.shape[0]):
         if k == i:
             continue
         for b in range(t.limit.shape[0]):
@@ -225,7 +225,7 @@ def settle(t: Tables, s: Standing, broken_price: int) -> None:
     gained = True
     while gained:
         gained = False
-        for i in range(t.kit.shape[0]):
+        for i in range(t.group.shape[0]):
             for a in range(t.limit.shape[0]):
                 while s.x[i, a] > 0:
                     place, price = best_place(t, s, i, a, broken_price, True)
@@ -242,7 +242,7 @@ def descend(t: Tables, s: Standing, broken_price: int) -> None:
     while gained:
         settle(t, s, broken_price)
         gained = False
-        for i in range(t.kit.shape[0]):
+        for i in range(t.group.shape[0]):
             for a in range(t.limit.shape[0]):
                 if s.x[i, a] > 0 and _best_exchange(t, s, i, a, broken_price):
                     gained = True
@@ -264,9 +264,9 @@ def _any_source(t: Tables, s: Standing, i: int) -> int:
 
 @compiled
 def _carry(t: Tables, s: Standing, i: int, a: int, b: int, moved: Ints, n: int, broken_price: float) -> tuple[int, float]:
-    """Move all of the kit of i that may go from a to b, noting it from place n on; the next place, and what it cost."""
+    """Move all of the group of i that may go from a to b, noting it from place n on; the next place, and what it cost."""
     total = 0.0
-    for k in t.by_kit[t.kin[i, 0] : t.kin[i, 0] + t.kin[i, 1]]:
+    for k in t.by_group[t.kin[i, 0] : t.kin[i, 0] + t.kin[i, 1]]:
         if s.x[k, a] > 0 and may_go(t, s, k, b, -1):
             objective, broken = change(t, s, k, a, b, -1)
             total += objective + broken_price * broken
@@ -277,9 +277,9 @@ def _carry(t: Tables, s: Standing, i: int, a: int, b: int, moved: Ints, n: int, 
 
 
 @compiled
-def _try_kits(t: Tables, s: Standing, i: int, a: int, k: int, b: int, broken_price: float, most: float) -> None:
-    """Move the kit of i from a to b, and that of k (k < 0: none) from b to a, where that costs no more than `most`."""
-    moved = np.empty(2 * t.kit.shape[0], dtype=np.int64)
+def _try_groups(t: Tables, s: Standing, i: int, a: int, k: int, b: int, broken_price: float, most: float) -> None:
+    """Move the group of i from a to b, and that of k (k < 0: none) from b to a, where that costs no more than `most`."""
+    moved = np.empty(2 * t.group.shape[0], dtype=np.int64)
     there, cost = _carry(t, s, i, a, b, moved, 0, broken_price)
     back = there
     if k >= 0:
@@ -294,7 +294,7 @@ def _try_kits(t: Tables, s: Standing, i: int, a: int, k: int, b: int, broken_pri
 
 @compiled
 def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: float, soft_price: float, hard_price: float) -> None:
-    """Wander by moves and exchanges of things and kits while it cools from `hot` to `cold` and limits grow dear.
+    """Wander by moves and exchanges of things and groups while it cools from `hot` to `cold` and limits grow dear.
 
     A step is taken where its price is no more than -temperature * log(u), u uniform in (0, 1) (Kirkpatrick, Gelatt,
     Vecchi 1983, Optimization by simulated annealing, Science 220:671-680). The same seed takes the same steps.
@@ -315,11 +315,11 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
         most = -temperature * np.log(1.0 - np.random.random())
         kind = np.random.random()
         k = b = -1
-        if kind < SHARE_OF_KIN + SHARE_OF_MOVES + SHARE_OF_KITS:
+        if kind < SHARE_OF_KIN + SHARE_OF_MOVES + SHARE_OF_GROUPS:
             for _ in range(DRAWS):
                 b = np.random.randint(places)
                 if kind < SHARE_OF_KIN and t.kin[i, 1] > 1:
-                    b = _any_source(t, s, t.by_kit[t.kin[i, 0] + np.random.randint(t.kin[i, 1])])
+                    b = _any_source(t, s, t.by_group[t.kin[i, 0] + np.random.randint(t.kin[i, 1])])
                 if b >= 0 and b != a and t.cost[i, b] != NEVER:
                     break
         else:
@@ -330,10 +330,10 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
                     break
         if b < 0 or b == a or k == i or not may_go(t, s, i, b, k) or (k >= 0 and not may_go(t, s, k, a, i)):
             continue
-        whole_kit = k < 0 and kind >= SHARE_OF_KIN + SHARE_OF_MOVES
-        two_kits = k >= 0 and kind >= 1 - SHARE_OF_SWAPS and t.kin[k, 1] > 0 and t.kit[k, 0] != t.kit[i, 0]
-        if (whole_kit or two_kits) and t.kin[i, 1] > 0 and a < places - 1 and b < places - 1:
-            _try_kits(t, s, i, a, k, b, broken_price, most)
+        whole_group = k < 0 and kind >= SHARE_OF_KIN + SHARE_OF_MOVES
+        two_groups = k >= 0 and kind >= 1 - SHARE_OF_SWAPS and t.kin[k, 1] > 0 and t.group[k, 0] != t.group[i, 0]
+        if (whole_group or two_groups) and t.kin[i, 1] > 0 and a < places - 1 and b < places - 1:
+            _try_groups(t, s, i, a, k, b, broken_price, most)
             continue
         objective, broken = change(t, s, i, a, b, k)
         if objective + broken_price * broken <= most:

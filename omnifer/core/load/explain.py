@@ -6,18 +6,27 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
+from omnifer.core.load.aims import AIMS
 from omnifer.core.load.formulate import formulate
+from omnifer.core.load.limits import InHand, Loaded
 from omnifer.core.load.nesting import as_one
-from omnifer.core.load.problem import Placing, Problem, beyond_limits, bill, evaluate, overshoot
-from omnifer.core.load.rules import clash, spot_of, why_not
-from omnifer.core.load.trace import Stores
+from omnifer.core.load.places import against
+from omnifer.core.load.problem import Placing, Problem, bill, evaluate
 from omnifer.core.model.aims import AimName
 from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.sentence import kg, litres, say
+from omnifer.core.supplies.stock import Stock
 
-Paid = dict[AimName | Literal["out"], float]
-"""Points by aim."""
+
+class Paid(Noun):
+    """Points for one aim, or for what is left out."""
+
+    aim: AimName | Literal["out"]
+    words: str
+    points: float
+
+
+OUT = "What no bag takes"
 
 
 class Elsewhere(Noun):
@@ -25,7 +34,7 @@ class Elsewhere(Noun):
 
     carrier_id: str | None = Field(description="None: the shelf")
     points: float = Field(description="Points more than where it rides now; below 0 it would be better there")
-    by_aim: Paid = Field(description="What of that each aim says, where it says anything")
+    by_aim: list[Paid] = Field(description="What of that each aim says, where it says anything")
     against: Text | None = Field(description="Why it cannot ride there as the load stands")
 
 
@@ -50,50 +59,53 @@ def placing_of(tour: TourSheet, problem: Problem) -> Placing:
     return Placing(x, food)
 
 
-def breaks_at(tour: TourSheet, stores: Stores) -> list[int]:
+def breaks_at(tour: TourSheet, stock: Stock) -> list[int]:
     """Moments at which the load of a tour is furthest beyond a limit, one for each limit that it breaks; none: it holds."""
-    problem = formulate(tour, stores, every_moment=True)
-    beyond = beyond_limits(problem, placing_of(tour, problem))
-    return sorted({int(moment) for moment in beyond.argmax(axis=1)[beyond.any(axis=1)]})
+    return sorted({int(beyond.argmax()) for _, beyond in Loaded.of(tour, stock).broken})
 
 
-def bill_of(tour: TourSheet, stores: Stores) -> Paid:
+def bill_of(tour: TourSheet, stock: Stock) -> list[Paid]:
     """What the load of a tour costs, by aim [points]; habit apart, which asks where things ride now."""
-    problem = formulate(tour, stores)
-    return _points(bill(problem, placing_of(tour, problem)))
+    problem = formulate(tour, stock)
+    return _told(bill(problem, placing_of(tour, problem)))
 
 
-def _points(costs: dict[AimName | Literal["out"], int]) -> Paid:
-    return {name: cost / 1000 for name, cost in costs.items()}
+def _told(costs: dict[AimName | Literal["out"], int]) -> list[Paid]:
+    """Costs in the order of the aims, in points; what costs nothing is told too."""
+    words: dict[AimName | Literal["out"], str] = {aim.name: aim.words for aim in AIMS} | {"out": OUT}
+    return [Paid(aim=name, words=words[name], points=costs[name] / 1000) for name in words if name in costs]
 
 
-def why(tour: TourSheet, stores: Stores, thing_id: str, carrier_id: str | None) -> Why:
+def why(tour: TourSheet, stock: Stock, thing_id: str, carrier_id: str | None) -> Why:
     """What every other place would cost one of a thing; of a nested one, the thing it rides in.
 
     Raises KeyError where it is not at the place it is said to be.
     """
     thing_id = next((t.inside for t in tour.kit if t.id == thing_id and t.inside is not None), thing_id)
     tour = as_one(tour)
-    problem = formulate(tour, stores)
+    problem = formulate(tour, stock)
     standing = placing_of(tour, problem)
     i = problem.thing_ids.index(thing_id) if thing_id in problem.thing_ids else -1
     at = problem.carrier_ids.index(carrier_id) if carrier_id in problem.carrier_ids else -1
     if i < 0 or (carrier_id is not None and (at < 0 or standing.x[i, at] == 0)):
         raise KeyError(thing_id)
     free = replace(problem, pinned=np.zeros_like(problem.pinned))
-    here, broken = bill(free, standing), evaluate(free, standing).broken
+    here, violation = bill(free, standing), evaluate(free, standing).broken
+    loaded, in_hand = Loaded.of(tour, stock), [InHand(tour.kit[i], 1, carrier_id)]
+    insides = [(bike.bike, inside) for bike in loaded.bikes for inside in bike.contents]
     places = []
     for j, other in enumerate((*problem.carrier_ids, None)):
         if other == carrier_id:
             continue
         moved = _moved(standing, i, at, j if other is not None else -1)
         there = bill(free, moved)
-        by_aim = {name: (there[name] - here[name]) / 1000 for name in there if there[name] != here[name]}
-        against = None
-        if evaluate(free, moved).broken > broken:
-            against = _against(tour, problem, moved, i, j)
+        by_aim = {name: there[name] - here[name] for name in there if there[name] != here[name]}
+        reason = None
+        if other is not None and evaluate(free, moved).broken > violation:
+            bike, inside = insides[j]
+            reason = next(against(loaded, bike, inside, in_hand), None)
         points = (sum(there.values()) - sum(here.values())) / 1000
-        places.append(Elsewhere(carrier_id=other, points=points, by_aim=by_aim, against=against))
+        places.append(Elsewhere(carrier_id=other, points=points, by_aim=_told(by_aim), against=reason))
     places.sort(key=lambda place: (place.against is not None, place.points))
     pinned = at >= 0 and bool(problem.pinned[i, at] > 0)
     return Why(thing_id=thing_id, carrier_id=carrier_id, pinned=pinned, places=places)
@@ -106,22 +118,3 @@ def _moved(placing: Placing, i: int, a: int, b: int) -> Placing:
     if b >= 0:
         x[i, b] += 1
     return Placing(x, placing.food)
-
-
-def _against(tour: TourSheet, problem: Problem, moved: Placing, i: int, j: int) -> Text:
-    """The first reason against a thing in a carrier with the load as it stands."""
-    thing, carrier = tour.kit[i], tour.carriers[j]
-    if (reason := why_not(thing, spot_of(tour.bike_of(carrier.id), carrier))) is not None:
-        return reason
-    for k in np.flatnonzero(moved.x[:, j]):
-        if k != i and (reason := clash(thing, tour.kit[k])) is not None:
-            return reason
-    load = moved.x.T @ problem.mass_g + moved.food[:, None] * problem.food_g
-    pressed = moved.x.T @ problem.pressed_ml + moved.food[:, None] * problem.food_ml
-    if (over_ml := int((pressed[j] - problem.brim_ml[j]).max())) > 0:
-        return say("{over} too full then", over=litres(over_ml / 1000))
-    if (over_g := int((load[j] - problem.limit_g[j]).max())) > 0:
-        return say("{over} over its limit then", over=kg(over_g / 1000))
-    beyond = overshoot(problem.hard.lever @ load, problem.hard).max(axis=1)
-    row = int(np.argmax(beyond * (problem.hard.lever[:, j] != 0)))
-    return say("{limit} over by {over} then", limit=problem.hard.names[row], over=kg(float(beyond[row]) / 1000))

@@ -8,46 +8,33 @@ from numpy.typing import NDArray
 
 from omnifer.core import practice
 from omnifer.core.load import aims
+from omnifer.core.load.limits import Limit, limits_of
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
 from omnifer.core.load.rules import spot_of, steps_too_deep, why_not
-from omnifer.core.load.trace import Stores, volume_of
+from omnifer.core.load.trace import volume_of
 from omnifer.core.model.aims import AimName
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import REACHES
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.rig.parts import brim_l, parts_of, room_l, whole_of
+from omnifer.core.rig.parts import room_l
 from omnifer.core.rig.statics import Levers
+from omnifer.core.supplies.stock import Stock
 
 NOT_FOR_FOOD = frozenset({"bottle_cage", "stem_bag", "under_tube_bag", "saddle_pack"})
 """Carriers that bought food does not go into; practice."""
 WET, MUST_STAY_DRY = "wet", "must_stay_dry"
-FREE = 10**9
+FREE = 10**12
 """No bound [g times LEVER]."""
 
 
-def governing(stores: Stores) -> Stores:
-    """The stores at the moments that govern: those of `moments_of`, and those that proved to."""
-    water, food = zip(*stores.besides, strict=True) if stores.besides else ((), ())
-    moments = moments_of(stores)
-    return Stores(stores.held, np.append(stores.water_l[moments], water), np.append(stores.food_kg[moments], food))
-
-
-def moments_of(stores: Stores) -> list[int]:
-    """Moments to look at first: most on board, least, most water, most food; the middle one where these coincide."""
-    total = stores.water_l + stores.food_kg
-    picked = [int(np.argmax(total)), int(np.argmin(total)), int(np.argmax(stores.water_l)), int(np.argmax(stores.food_kg))]
-    middle = int(np.argsort(total, kind="stable")[total.size // 2])
-    return list(dict.fromkeys([*picked, middle]))[:4]
-
-
-def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False, every_moment: bool = False) -> Problem:
+def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_moment: bool = False) -> Problem:
     """State the placing problem of a tour.
 
     Parameters
     ----------
-    stores : Stores
+    stock : Stock
         Water and food over all moments, with every vessel of the kit on board.
     free_pins : bool
         Leave the pins out, to see what they cost.
@@ -55,21 +42,23 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False, every_mo
         State it for all moments, not only for those that govern: to judge a load, not to search one.
     """
     tour = as_one(tour)
-    stores = stores if every_moment else governing(stores)
+    stock = stock if every_moment else stock.governing()
     pairs = [(bike, carrier) for bike in tour.rig.bikes for carrier in bike.carriers]
     spots = [spot_of(bike, carrier) for bike, carrier in pairs]
     levers = {bike.id: Levers(bike) for bike in tour.rig.bikes}
-    water = stores.vessel_water()
-    nothing = np.zeros(stores.water_l.size)
+    water = stock.in_vessels()
+    nothing = np.zeros(stock.moments)
     in_things = [water.get(thing.id, nothing) for thing in tour.kit]
-    mass_kg = np.array([t.mass_kg + w for t, w in zip(tour.kit, in_things, strict=True)]).reshape(-1, stores.water_l.size)
+    mass_kg = np.array([t.mass_kg + w for t, w in zip(tour.kit, in_things, strict=True)]).reshape(-1, stock.moments)
     litres = np.array([volume_of(t, w) + nothing for t, w in zip(tour.kit, in_things, strict=True)]).reshape(mass_kg.shape)
     springs_back = np.array([t.volume_l - t.least_l for t in tour.kit]).reshape(-1, 1)
     place = _place_cost(tour, pairs, levers)
     soft = _soft(tour, pairs, levers)
-    kits = sorted({thing.kit for thing in tour.kit if _kept_together(thing)})
+    limits = limits_of(tour)
+    bag_kg, bag_l = ([limit for limit in limits if limit.kind == kind] for kind in ("bag_mass", "bag_volume"))
+    groups = sorted({thing.group for thing in tour.kit if _kept_together(thing)})
     tags = [*sorted({n for t in tour.kit for n in (*t.natures, *t.not_with)}), WET]
-    food_tenth = stores.food_kg / 10
+    food_tenth = stock.amounts["food"] / 10
     shopping = np.array([c.kind not in NOT_FOR_FOOD and c.dryness != "open" for _, c in pairs], dtype=bool)
     return Problem(
         thing_ids=tuple(thing.id for thing in tour.kit),
@@ -83,15 +72,15 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False, every_mo
         ),
         cost_parts=_costs(tour, pairs, mass_kg.mean(axis=1), place),
         out_cost=_ints(1000 * aims.OUT_THING + round(1000 * aims.OUT_KG * t.mass_kg) for t in tour.kit),
-        kit=_ints(kits.index(thing.kit) if _kept_together(thing) else -1 for thing in tour.kit),
-        kit_cost=round(1000 * aims.KIT_SPLIT * tour.aims.together),
+        group=_ints(groups.index(thing.group) if _kept_together(thing) else -1 for thing in tour.kit),
+        group_cost=round(1000 * aims.KIT_SPLIT * tour.aims.together),
         opened=np.array([thing.reach in ("camp", "night") for thing in tour.kit], dtype=bool),
         opened_cost=round(1000 * aims.BAG_OPENED * tour.aims.bags),
-        limit_g=_ints(round(carrier.limit_kg * 1000) for _, carrier in pairs),
+        limit_g=_ints(round(((limit.most or 0.0) - limit.own) * 1000) for limit in bag_kg),
         room_ml=_ints(round(room_l(bike, carrier) * 1000) for bike, carrier in pairs),
-        brim_ml=_ints(round(brim_l(bike, carrier) * 1000) for bike, carrier in pairs),
+        brim_ml=_ints(round((limit.most or 0.0) * 1000) for limit in bag_l),
         ease_cost=round(aims.EASE * tour.aims.ease),
-        hard=_hard(tour, pairs, levers),
+        hard=_hard(limits, len(pairs)),
         soft=soft.rows_as_ints(),
         soft_aims=tuple(soft.served),
         worst_times=aims.WORST_TIMES,
@@ -110,8 +99,8 @@ def formulate(tour: TourSheet, stores: Stores, free_pins: bool = False, every_mo
 
 
 def _kept_together(thing: Thing) -> bool:
-    """Whether a thing belongs with its kit: vessels and what the hand needs while riding go where the hand is."""
-    return bool(thing.kit) and thing.holds_water_l == 0 and thing.reach != "riding"
+    """Whether a thing belongs with its group: vessels and what the hand needs while riding go where the hand is."""
+    return bool(thing.group) and thing.holds_water_l == 0 and thing.reach != "riding"
 
 
 def _ints(values: Iterable[int]) -> Ints:
@@ -210,40 +199,14 @@ class _RowList:
         )
 
 
-def _hard(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, Levers]) -> Rows:
-    """Limits of racks, cages, trailers, hitches, wheels and bikes."""
-    rows = _RowList(len(pairs))
-    for bike in tour.rig.bikes:
-        lever = levers[bike.id]
-        bare = lever.bare()
-        rider = next(r for r in tour.riders if r.id == bike.rider_id)
-        seat = lever.shares(lever.frame.rider_centre(rider).x, on_trailer=False)
-        here = np.array([b.id == bike.id for b, _ in pairs], dtype=float)
-        shares = [lever.carrier_shares(c) if b.id == bike.id else None for b, c in pairs]
-        front = np.array([s.front if s else 0.0 for s in shares])
-        rear = np.array([s.rear if s else 0.0 for s in shares])
-        hitch = np.array([s.hitch if s else 0.0 for s in shares])
-        trailer = np.array([s.trailer if s else 0.0 for s in shares])
-        for support in bike.supports:
-            on_it = [b.id == bike.id and whole_of(b, c).hangs_on == support.id for b, c in pairs]
-            hung = np.array(on_it, dtype=float)
-            own = sum(c.mass_kg for here, (_, c) in zip(on_it, pairs, strict=True) if here)
-            rows.add(support.name, hung, None, support.limit_kg - own, BROKEN)
-            if support.trailer is not None:
-                most = support.trailer.hitch_most_kg - bare.hitch
-                rows.add(f"hitch of {bike.name}", hitch, -bare.hitch, most, BROKEN)
-        for whole in bike.carriers:
-            if parts := parts_of(bike, whole):
-                ids = {whole.id, *(part.id for part in parts)}
-                inside = np.array([b.id == bike.id and c.id in ids for b, c in pairs], dtype=float)
-                rows.add(whole.name, inside, None, whole.limit_kg - sum(part.mass_kg for part in parts), BROKEN)
-        pushed = np.array([lever.front_when_pushed(c) if b.id == bike.id else 0.0 for b, c in pairs])
-        rows.add(f"front wheel of {bike.name}, pushed uphill", pushed, -lever.bare_front_when_pushed(), None, BROKEN)
-        body = rider.body_mass_kg
-        rows.add(f"front wheel of {bike.name}", front, None, bike.front_wheel_limit_kg - bare.front - body * seat.front, BROKEN)
-        rows.add(f"rear wheel of {bike.name}", rear, None, bike.rear_wheel_limit_kg - bare.rear - body * seat.rear, BROKEN)
-        borne = bare.front + bare.rear
-        rows.add(f"{bike.name} as a whole", here - trailer, None, bike.maximum_system_kg - borne - body, BROKEN)
+def _hard(limits: list[Limit], carriers: int) -> Rows:
+    """The limits that more than one carrier bears on; those of single bags stand in their own arrays."""
+    rows = _RowList(carriers)
+    for limit in limits:
+        if limit.kind == "bag_volume" or (limit.kind == "bag_mass" and np.count_nonzero(limit.lever) == 1):
+            continue
+        least, most = (None if bound is None else bound - limit.own for bound in (limit.least, limit.most))
+        rows.add(limit.key, limit.lever, least, most, BROKEN)
     return rows.rows_as_ints()
 
 

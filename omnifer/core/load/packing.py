@@ -10,11 +10,11 @@ from omnifer.core.model.quantities import REACHES
 def _bottom_first(layer: tuple[Thing, Placement, float]) -> tuple[int, bool, str, float, str]:
     """Deeper reach lower, wet things above dry ones, kits together, heavy below light."""
     thing, placement, _ = layer
-    return -REACHES.index(thing.reach), thing.wet, thing.kit, -thing.mass_kg * placement.count, thing.id
+    return -REACHES.index(thing.reach), thing.wet, thing.group, -thing.mass_kg * placement.count, thing.id
 
 
-def _card(bike: BikeLoad, held: CarrierContents, leaving: int) -> PackCard:
-    layers_of = [(thing, placement, volume) for (thing, placement), volume in zip(held.inside, held.thing_l, strict=True)]
+def _card(bike: BikeLoad, contents: CarrierContents, leaving: int) -> PackCard:
+    layers_of = [(thing, placement, volume) for (thing, placement), volume in zip(contents.inside, contents.thing_l, strict=True)]
     layers = [
         PackLayer(
             thing_id=thing.id,
@@ -24,21 +24,21 @@ def _card(bike: BikeLoad, held: CarrierContents, leaving: int) -> PackCard:
         )
         for thing, placement, volume in sorted(layers_of, key=_bottom_first)
     ]
-    litres = float(held.litres[leaving])
+    litres = float(contents.litres[leaving])
     return PackCard(
         bike_id=bike.bike.id,
-        carrier_id=held.carrier.id,
+        carrier_id=contents.carrier.id,
         layers=layers,
-        food_kg=round(float(held.food_kg[leaving]), 3),
-        food_l=round(float(held.food_l[leaving]), 3),
-        water_l=round(float(held.water_kg[leaving]), 3),
-        mass_kg=round(float(held.kg[leaving]), 3),
+        food_kg=round(float(contents.food_kg[leaving]), 3),
+        food_l=round(float(contents.food_l[leaving]), 3),
+        water_l=round(float(contents.water_kg[leaving]), 3),
+        mass_kg=round(float(contents.kg[leaving]), 3),
         volume_l=round(litres, 3),
-        room_l=round(held.room_l, 3),
-        empty_l=round(max(held.room_l - litres, 0.0), 3),
+        room_l=round(contents.room_l, 3),
+        empty_l=round(max(contents.room_l - litres, 0.0), 3),
     )
 
 
 def cards(bikes: list[BikeLoad], leaving: int = 0) -> list[PackCard]:
     """One card for each carrier, as packed at a moment (the start), in the order of the rig."""
-    return [_card(bike, held, leaving) for bike in bikes for held in bike.contents]
+    return [_card(bike, contents, leaving) for bike in bikes for contents in bike.contents]

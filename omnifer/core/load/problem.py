@@ -16,8 +16,8 @@ from omnifer.core.model.aims import AimName
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 
-LEVER = 1000
-"""Levers are thousandths: a row's value is grams times LEVER."""
+LEVER = 10_000
+"""Levers are parts of LEVER: a row's value is grams times LEVER, and 60 kg are right to 3 g."""
 BROKEN = 20_000
 """Price of a gram or millilitre beyond a hard limit while searching [thousandths of a point]."""
 
@@ -29,7 +29,7 @@ class Rows:
     Attributes
     ----------
     lever : shape (r, j)
-        Thousandths of each carrier's contents.
+        Parts of LEVER of each carrier's contents.
     low, high : shape (r,)
         Bounds in grams times LEVER.
     weight : shape (r,)
@@ -57,8 +57,8 @@ class Problem:
         Of one thing in a carrier, by aim: height, distance from the middle, reach, change [thousandths of a point].
     out_cost : shape (i,)
         Of leaving one out.
-    kit : shape (i,)
-        Number of the kit, -1 for none.
+    group : shape (i,)
+        Number of the group, -1 for none.
     opened : shape (i,)
         Whether a thing is wanted in camp; each carrier that holds such things costs `opened_cost`.
     soft_aims : tuple of str, length r
@@ -90,8 +90,8 @@ class Problem:
     allowed: Bools
     cost_parts: dict[AimName, Ints]
     out_cost: Ints
-    kit: Ints
-    kit_cost: int
+    group: Ints
+    group_cost: int
     opened: Bools
     opened_cost: int
     limit_g: Ints
@@ -125,9 +125,9 @@ class Problem:
         return bool((self.pressed_ml != self.volume_ml).any() or (self.brim_ml != self.room_ml).any())
 
     @property
-    def kits(self) -> int:
-        """Number of kits."""
-        return int(self.kit.max(initial=-1)) + 1
+    def groups(self) -> int:
+        """Number of groups."""
+        return int(self.group.max(initial=-1)) + 1
 
     @property
     def states(self) -> int:
@@ -205,8 +205,8 @@ def bill(problem: Problem, placing: Placing) -> dict[AimName | Literal["out"], i
     costs["low"] += int(problem.food_cost @ food)
     costs["out"] = int(problem.out_cost @ (problem.count - x.sum(axis=1)) + problem.food_out_cost * (10 - food.sum()))
     together = x > 0
-    spread = sum(int(together[problem.kit == kit].any(axis=0).sum()) for kit in range(problem.kits))
-    costs["together"] = problem.kit_cost * spread
+    spread = sum(int(together[problem.group == group].any(axis=0).sum()) for group in range(problem.groups))
+    costs["together"] = problem.group_cost * spread
     costs["bags"] = problem.opened_cost * int(together[problem.opened].any(axis=0).sum())
     load = x.T @ problem.mass_g + food[:, None] * problem.food_g
     over = overshoot(problem.soft.lever @ load, problem.soft)

@@ -15,10 +15,10 @@ from omnifer.core.load.problem import Placing, Problem, Score, evaluate
 from omnifer.core.load.relief import Relief, Shortfall, best_change, shortfalls
 from omnifer.core.load.search import Search, better_and_better
 from omnifer.core.load.solver import Solved, solve
-from omnifer.core.load.trace import Stores
 from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.supplies.stock import Stock
 
 ROUNDS = 6
 """Annealing rounds of the search: some six seconds at a hundred things."""
@@ -42,19 +42,19 @@ class Proposal(Noun):
     change: Relief | None = Field(None, description="The single change that lets most in, where something stays out")
 
 
-def propose(tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
+def propose(tour: TourSheet, stock: Stock, rounds: int = ROUNDS, effort: float = EFFORT) -> Proposal:
     """The best load found for the whole tour: the last of `proposing`. The same tour and effort give the same load."""
-    return deque(proposing(tour, stores, rounds, effort), maxlen=1)[0]
+    return deque(proposing(tour, stock, rounds, effort), maxlen=1)[0]
 
 
 def proposing(
-    tour: TourSheet, stores: Stores, rounds: int = ROUNDS, effort: float = EFFORT, start: Load | None = None
+    tour: TourSheet, stock: Stock, rounds: int = ROUNDS, effort: float = EFFORT, start: Load | None = None
 ) -> Iterator[Proposal]:
     """Ever better loads for the whole tour, the first at once; whoever has seen enough closes the iterator.
 
     Parameters
     ----------
-    stores : Stores
+    stock : Stock
         Water and food along the tour, with every vessel of the kit on board.
     rounds : int
         Effort of the search.
@@ -63,7 +63,7 @@ def proposing(
     start : Load, optional
         A load to begin with.
     """
-    problem = formulate(tour, stores)
+    problem = formulate(tour, stock)
     if not problem.thing_ids or not problem.carrier_ids:
         yield _empty(tour, problem)
         return
@@ -98,9 +98,9 @@ def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, 
     return answer_of(tour, problem, placing, score, solved.floor if solved else None, 1.0)
 
 
-def advice(tour: TourSheet, stores: Stores, proposal: Proposal, besides: int) -> Relief | None:
+def advice(tour: TourSheet, stock: Stock, proposal: Proposal, besides: int) -> Relief | None:
     """The single change that would let most in, where a proposal leaves things out; `besides` stay out in any case."""
-    problem = formulate(tour, stores)
+    problem = formulate(tour, stock)
     if not problem.thing_ids or not problem.carrier_ids:
         return None
     score = evaluate(problem, placing_of(tour.model_copy(update={"load": proposal.load}), problem))
@@ -149,7 +149,7 @@ def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score,
     )
 
 
-def with_out(proposal: Proposal, tour: TourSheet, out: dict[str, int]) -> Proposal:
+def leaving_out(proposal: Proposal, tour: TourSheet, out: dict[str, int]) -> Proposal:
     """A proposal for a tour without some things as one for the whole tour, which leaves them out."""
     price = sum(n * (OUT_THING + OUT_KG * thing.mass_kg) for thing in tour.kit if (n := out.get(thing.id, 0)))
     return proposal.model_copy(

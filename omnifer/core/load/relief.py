@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 from pydantic import Field
 
+from omnifer.core.load.limits import limits_of
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import LEVER, Placing, Problem, Score
 from omnifer.core.load.rules import clash, spot_of, why_not
@@ -24,7 +25,8 @@ PIN_PRICE = 150_000
 class Shortfall(Noun):
     """A limit that everything together would exceed, and by how much at the worst moment."""
 
-    limit: str
+    key: str = Field(description="Of the limit, as the load's limits call it")
+    limit: str = Field(description="In words")
     mass_kg: float = 0
     volume_l: float = 0
     too_light: bool = Field(False, description="Too little presses there, not too much")
@@ -41,22 +43,23 @@ class Relief(Noun):
 def shortfalls(tour: TourSheet, problem: Problem, placing: Placing) -> list[Shortfall]:
     """Put back what was left out wherever it hurts least, and read off which limits then fall short."""
     grams, millilitres = forced_contents(problem, placing)
-    names = {c.id: c.name for c in tour.carriers}
-    result = []
+    names = {limit.key: limit.name for limit in limits_of(tour)}
+    found: dict[str, Shortfall] = {}
     for j, carrier_id in enumerate(problem.carrier_ids):
         over_g = float(np.max(grams[j]) - problem.limit_g[j])
         over_ml = float(np.max(millilitres[j]) - problem.brim_ml[j])
         if over_g > 0 or over_ml > 0:
-            mass, volume = round(max(over_g, 0) / 1000, 3), round(max(over_ml, 0) / 1000, 3)
-            result.append(Shortfall(limit=names[carrier_id], mass_kg=mass, volume_l=volume))
+            key, mass, volume = f"bag_mass:{carrier_id}", round(max(over_g, 0) / 1000, 3), round(max(over_ml, 0) / 1000, 3)
+            found[key] = Shortfall(key=key, limit=names[key], mass_kg=mass, volume_l=volume)
     hard = problem.hard
     values = hard.lever @ grams
     above = (values - hard.high[:, None]).max(axis=1)
     below = (hard.low[:, None] - values).max(axis=1)
     for r in np.flatnonzero(np.maximum(above, below) > 0):
-        off = float(max(above[r], below[r])) / LEVER / 1000
-        result.append(Shortfall(limit=hard.names[r], mass_kg=round(off, 3), too_light=bool(below[r] > above[r])))
-    return sorted(result, key=lambda s: (-s.mass_kg - s.volume_l, s.limit))
+        off, key = round(float(max(above[r], below[r])) / LEVER / 1000, 3), hard.names[r]
+        too_light, volume = bool(below[r] > above[r]), found[key].volume_l if key in found else 0
+        found[key] = Shortfall(key=key, limit=names[key], mass_kg=off, volume_l=volume, too_light=too_light)
+    return sorted(found.values(), key=lambda s: (-s.mass_kg - s.volume_l, s.limit))
 
 
 def best_change(tour: TourSheet, problem: Problem, short: list[Shortfall], score: Score) -> Relief | None:
@@ -77,12 +80,11 @@ def _changes(tour: TourSheet, problem: Problem, short: list[Shortfall]) -> Itera
             kept[i, j] = 0
         pins = [Placement(thing_id=problem.thing_ids[i], carrier_id=problem.carrier_ids[j], count=n) for i, j, n in frees]
         yield _freed_words(tour, problem, frees), pins, replace(problem, pinned=kept)
-    names = {c.id: c.name for c in tour.carriers}
     hard = problem.hard
     for lacking in short:
         more_g, more_ml = round(lacking.mass_kg * 1000) + 1, round(lacking.volume_l * 1000) + 1
-        here = np.array([names[c] == lacking.limit for c in problem.carrier_ids])
-        row = np.array([name == lacking.limit for name in hard.names])
+        here = np.array([f"bag_mass:{c}" == lacking.key for c in problem.carrier_ids])
+        row = np.array([name == lacking.key for name in hard.names])
         raised = replace(
             hard,
             high=np.where(row, hard.high + LEVER * more_g, hard.high),

@@ -9,8 +9,8 @@ from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import Placing, Problem, evaluate
 from omnifer.core.load.proposal import Proposal, answer_of
 from omnifer.core.load.search import REHEATED, Search
-from omnifer.core.load.trace import Stores
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.supplies.stock import Stock
 
 HABIT_OF_REPAIR = 3.0
 """Times the usual price of a thing that moves: a repair moves a thing only for what is worth a kit's splitting."""
@@ -18,18 +18,18 @@ STEPS_OF_REPAIR = 100
 """Annealing steps for each thing and carrier, where descent alone does not mend a load."""
 
 
-def repair(tour: TourSheet, stores: Stores, held: Collection[str] = ()) -> Proposal:
-    """The standing load with what does not fit put right, by few moves; what is held stays where it is, as pins do.
+def repair(tour: TourSheet, stock: Stock, in_hand: Collection[str] = ()) -> Proposal:
+    """The standing load with what does not fit put right, by few moves; what is in hand stays where it is, as pins do.
 
     Descends from the load as it stands, with a price for every thing that moves; where that leaves a limit broken or a
     thing out, one round of annealing follows.
     """
     aims = tour.aims.model_copy(update={"changes": max(tour.aims.changes, HABIT_OF_REPAIR)})
     pins = tuple(
-        p.model_copy(update={"pinned": p.pinned or p.thing_id in held}) for p in tour.load.placements
+        p.model_copy(update={"pinned": p.pinned or p.thing_id in in_hand}) for p in tour.load.placements
     )  # fmt: skip
     pinned = tour.model_copy(update={"aims": aims, "load": tour.load.model_copy(update={"placements": pins})})
-    problem = formulate(pinned, stores)
+    problem = formulate(pinned, stock)
     standing = placing_of(pinned, problem)
     state = Search(problem, _without_clashes(problem, standing))
     state.insert_all()

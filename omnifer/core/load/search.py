@@ -19,7 +19,7 @@ FIRST_SHARE = 0.6
 LONGEST = 64
 """No round is longer than so many first ones."""
 HOT, COLD = 30_000.0, 60.0
-"""First and last temperature [thousandths of a point]: at first a kit may be split for nothing, at last hardly a gram moved."""
+"""First and last temperature [thousandths of a point]: at first a group may be split for nothing, at last hardly a gram moved."""
 REHEATED = 8_000.0
 """First temperature of the rounds that start from the best load so far."""
 SOFT_PRICE = 10.0
@@ -46,10 +46,10 @@ def tables(problem: Problem) -> Tables:
     sizes = np.column_stack([p.mass_g, p.pressed_ml, *([p.volume_ml] if p.presses else [])])
     loose = moments * (limits.shape[1] - 1)
     pressing = np.eye(carriers, dtype=np.int64) if p.presses else np.zeros((0, carriers), dtype=np.int64)
-    kit = np.append(p.kit, -1)
-    by_kit = np.argsort(kit, kind="stable")
-    sizes_of = np.array([(kit == k).sum() if k >= 0 else 0 for k in kit])
-    kin = np.column_stack([np.searchsorted(kit[by_kit], kit), sizes_of])
+    group = np.append(p.group, -1)
+    by_group = np.argsort(group, kind="stable")
+    sizes_of = np.array([(group == k).sum() if k >= 0 else 0 for k in group])
+    kin = np.column_stack([np.searchsorted(group[by_group], group), sizes_of])
     repelled = np.zeros((things + 1, things + 1), dtype=np.int64)
     repelled[:-1, :-1] = p.repelled
     soft = p.soft.weight
@@ -67,11 +67,11 @@ def tables(problem: Problem) -> Tables:
         lever=np.ascontiguousarray(np.vstack([lever.T, np.zeros((1, lever.shape[0]), dtype=np.int64)])),
         rows=np.ascontiguousarray(rows),
         hard_rows=p.hard.low.size,
-        kit=np.column_stack([np.append(p.kit, -1), np.append(np.where(p.opened, p.kits, -1), -1)]),
-        kit_cost=np.append(np.full(p.kits, p.kit_cost), p.opened_cost),
+        group=np.column_stack([np.append(p.group, -1), np.append(np.where(p.opened, p.groups, -1), -1)]),
+        group_cost=np.append(np.full(p.groups, p.group_cost), p.opened_cost),
         repelled=repelled,
         kin=kin,
-        by_kit=by_kit,
+        by_group=by_group,
         repels=np.max(repelled, axis=1, initial=0, keepdims=True).ravel(),
     )
 
@@ -92,10 +92,10 @@ class Search:
         inside = np.vstack([placing.x, placing.food])
         x = np.column_stack([inside, np.append(p.count, 10) - inside.sum(axis=1)])
         contents = x.T @ t.size
-        in_kit = np.zeros((p.kits + 1, p.limit_g.size + 1), dtype=np.int64)
-        for numbers in t.kit.T:
+        in_group = np.zeros((p.groups + 1, p.limit_g.size + 1), dtype=np.int64)
+        for numbers in t.group.T:
             known = numbers >= 0
-            np.add.at(in_kit, numbers[known], x[known])
+            np.add.at(in_group, numbers[known], x[known])
         near = t.repelled @ x
         near[:, -1] = 0
         by_measure = t.lever.T @ contents
@@ -104,7 +104,7 @@ class Search:
         nothing = np.zeros(t.size.shape[1], dtype=np.int64)
         price = np.array([annealing.row_price(t.rows, values, r, 0, nothing) for r in range(t.rows.shape[0])])
         slack = np.array([annealing.row_slack(t.rows, values, r) for r in range(t.rows.shape[0])])
-        self.standing = Standing(x - self.pinned, contents, values, price, slack, in_kit, near, nothing)
+        self.standing = Standing(x - self.pinned, contents, values, price, slack, in_group, near, nothing)
 
     def placing(self) -> Placing:
         """The placing as it stands."""

@@ -47,7 +47,7 @@ class Model:
         self._contents()
         self._rows(problem.hard, soft=False)
         self._rows(problem.soft, soft=True)
-        self._kits()
+        self._groups()
         self._neighbours()
         self._room()
         self.model.minimize(sum(self.cost))
@@ -115,18 +115,18 @@ class Model:
                 weight = int(rows.weight[r])
                 self.cost += [weight * over for over in beyond] + [weight * p.worst_times * worst]
 
-    def _kits(self) -> None:
-        """A kit, or what is wanted in camp, opens a carrier for each thing apart: the summed link gives a weaker bound."""
+    def _groups(self) -> None:
+        """A group, or what is wanted in camp, opens a carrier for each thing apart: the summed link gives a weaker bound."""
         p = self.problem
         opened: dict[tuple[int, int], cp_model.IntVar] = {}
         for (i, j), var in self.x.items():
-            for kit, cost in ((int(p.kit[i]), p.kit_cost), (p.kits if p.opened[i] else -1, p.opened_cost)):
-                if kit < 0 or cost == 0:
+            for group, cost in ((int(p.group[i]), p.group_cost), (p.groups if p.opened[i] else -1, p.opened_cost)):
+                if group < 0 or cost == 0:
                     continue
-                if (kit, j) not in opened:
-                    opened[kit, j] = self.model.new_bool_var(f"kit{kit}_{j}")
-                    self.cost.append(cost * opened[kit, j])
-                self.model.add(var <= int(p.count[i]) * opened[kit, j])
+                if (group, j) not in opened:
+                    opened[group, j] = self.model.new_bool_var(f"group{group}_{j}")
+                    self.cost.append(cost * opened[group, j])
+                self.model.add(var <= int(p.count[i]) * opened[group, j])
 
     def _neighbours(self) -> None:
         """A carrier that has a thing with a tag takes nothing that cannot stand the tag."""

@@ -46,7 +46,7 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None) -> Stance:
         pushed_lift_gradient=round(float(pushed.min()), 3),
         pitch_over_ms2=round(min(statics.pitch_over_deceleration(a, b, wheelbase) for a, b in zip(x, y, strict=True)), 2),
         spread_mm=round(_spread(load)),
-        swinging_kg=round(sum(float(h.kg.max(initial=0)) for h in load.contents if h.carrier.kind in SWINGING), 2),
+        swinging_kg=round(sum(float(c.kg.max(initial=0)) for c in load.contents if c.carrier.kind in SWINGING), 2),
         front_bar=round(float(tyres.pressure(front, bike.tyre_width_mm)), 2),
         rear_bar=round(float(tyres.pressure(rear, bike.tyre_width_mm)), 2),
         most_bar=min(bike.tyre_most_bar, HOOKLESS_BAR) if bike.hookless else bike.tyre_most_bar,
@@ -63,10 +63,10 @@ def _spread(load: BikeLoad) -> float:
     """Radius of gyration about the upright axis through the centre of gravity at the fullest moment, trailer apart [mm]."""
     worst = int(np.argmax(load.mass))
     parts = [(load.bike.mass_kg, load.bike.own_x_mm, 0.0)]
-    for held in load.contents:
-        if not load.levers.on_trailer(held.carrier):
-            x, _, z = load.levers.centres[held.carrier.id]
-            parts.append((held.carrier.mass_kg + float(held.kg[worst]), x, z))
+    for bag in load.contents:
+        if not load.levers.on_trailer(bag.carrier):
+            x, _, z = load.levers.centres[bag.carrier.id]
+            parts.append((bag.carrier.mass_kg + float(bag.kg[worst]), x, z))
     kg, x, z = np.array(parts).T
     middle = float(kg @ x / kg.sum())
     return float(np.sqrt(kg @ ((x - middle) ** 2 + z**2) / kg.sum()))

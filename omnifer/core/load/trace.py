@@ -1,7 +1,6 @@
 """What every carrier and wheel bears at every moment of the tour."""
 
-from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from collections.abc import Collection
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,38 +12,16 @@ from omnifer.core.model.load import Placement
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.stance import Clash, Stance
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.model.trace import BikeTrace, CarrierState, CarrierTrace, SupportTrace
+from omnifer.core.model.trace import BikeTrace, CarrierState, CarrierTrace, LimitTrace
 from omnifer.core.rig.fit import clashes
 from omnifer.core.rig.parts import brim_l, room_l
 from omnifer.core.rig.places import free_places
 from omnifer.core.rig.statics import Levers
-from omnifer.core.voyage import fills
+from omnifer.core.supplies.stock import Stock
 
 Array = NDArray[np.float64]
-SLACK = 0.005
-"""Differences below this are rounding [kg, l]."""
 FULL = 0.95
 """Part of its room from which a carrier is called full [-]."""
-
-
-@dataclass(frozen=True)
-class Stores:
-    """Water in one of each vessel, and all bought food, at each moment."""
-
-    held: list[tuple[Thing, int]]
-    water_l: Array
-    food_kg: Array
-    besides: tuple[tuple[float, float], ...] = ()
-    """Water [l] and food [kg] on board when a load tried before broke a limit: they govern as well."""
-
-    def watching(self, moments: Iterable[int]) -> "Stores":
-        """The same stores, with some of their moments that govern as well."""
-        states = [(float(self.water_l[k]), float(self.food_kg[k])) for k in moments]
-        return replace(self, besides=(*self.besides, *states))
-
-    def vessel_water(self) -> dict[str, Array]:
-        """Water in one of each kind of vessel [l], by thing."""
-        return {t.id: f for (t, _), f in zip(self.held, fills(self.held, self.water_l), strict=True)}
 
 
 def volume_of(thing: Thing, water_l: Array | float) -> Array | float:
@@ -56,9 +33,9 @@ class CarrierContents:
     """One carrier's contents at every moment."""
 
     def __init__(
-        self, bike: Bike, carrier: Carrier, inside: list[tuple[Thing, Placement]], food_share: float, stores: Stores
+        self, bike: Bike, carrier: Carrier, inside: list[tuple[Thing, Placement]], food_share: float, stock: Stock
     ) -> None:
-        water_in = stores.vessel_water()
+        water_in = stock.in_vessels()
         self.carrier = carrier
         self.room_l, self.brim_l = room_l(bike, carrier), brim_l(bike, carrier)
         self.parts: list[CarrierContents] = []
@@ -68,10 +45,10 @@ class CarrierContents:
         self.gear_l = sum(self.thing_l)
         self.least_gear_l = sum(litres_of(inside, pressed=True))
         self.fuel_l = sum(volume for volume, (t, _) in zip(self.thing_l, inside, strict=True) if t.fuel)
-        self.food_kg = food_share * stores.food_kg
+        self.food_kg = food_share * stock.amounts["food"]
         self.food_l = self.food_kg * practice.FOOD_L_PER_KG
-        self.water_kg = np.zeros(stores.water_l.size)
-        self.soft_l = np.zeros(stores.water_l.size)
+        self.water_kg = np.zeros(stock.moments)
+        self.soft_l = np.zeros(stock.moments)
         for thing, placement in inside:
             if thing.id in water_in:
                 inside_l = water_in[thing.id] * placement.count
@@ -99,23 +76,29 @@ class CarrierContents:
         """What the carrier itself bears at each moment: contents, and its compartments, pockets and nets with theirs [kg]."""
         return self.kg + sum((part.kg + part.carrier.mass_kg for part in self.parts), np.zeros(self.kg.size))
 
-    def states(self) -> list[CarrierState]:
-        """What is to be said of the carrier at its fullest moment, the worst first."""
-        fullest_l = float(self.litres.max(initial=0))
+    def states(self, broken: Collection[str] = ()) -> list[CarrierState]:
+        """What is to be said of the carrier at its fullest moment, the worst first; `broken` are keys of limits."""
+        fullest_l, carrier = float(self.litres.max(initial=0)), self.carrier
         known: dict[CarrierState, bool] = {
-            "over": bool(self.borne_kg.max(initial=0) > self.carrier.limit_kg + SLACK),
-            "too_full": bool(self.pressed_l.max(initial=0) > self.brim_l + SLACK),
-            "pressed": self.room_l + SLACK < fullest_l,
-            "full": FULL * self.room_l <= fullest_l <= self.room_l + SLACK and self.room_l > 0,
-            "leaks": bool(self.carrier.leaks),
-            "improvised": self.carrier.improvised,
+            "over": f"bag_mass:{carrier.id}" in broken,
+            "too_full": f"bag_volume:{carrier.id}" in broken,
+            "pressed": self.pressed_by > 0,
+            "full": self.pressed_by == 0 and fullest_l >= FULL * self.room_l > 0,
+            "leaks": bool(carrier.leaks),
+            "improvised": carrier.improvised,
             "pinned": bool(self.inside) and all(placement.pinned for _, placement in self.inside),
         }
         if known["too_full"]:
             known["pressed"] = False
         return [state for state, holds in known.items() if holds]
 
-    def trace(self) -> CarrierTrace:
+    @property
+    def pressed_by(self) -> float:
+        """Litres beyond what goes in with ease, at the fullest moment; 0 where rounding may be all [l]."""
+        over = float(self.litres.max(initial=0)) - self.room_l
+        return over if over > practice.ROUNDING else 0.0
+
+    def trace(self, broken: Collection[str]) -> CarrierTrace:
         """As the screens read it."""
         return CarrierTrace(
             carrier_id=self.carrier.id,
@@ -123,10 +106,9 @@ class CarrierContents:
             fuel_l=_short(self.fuel_l),
             kg=_column(self.kg),
             litres=_column(self.litres),
-            water_l=_column(self.water_kg),
-            food_l=_column(self.food_l),
+            supply_l={"water": _column(self.water_kg), "food": _column(self.food_l)},
             room_l=_short(self.room_l),
-            states=self.states(),
+            states=self.states(broken),
             fullest_kg=_short(self.borne_kg.max(initial=0)),
             fullest_l=_short(self.litres.max(initial=0)),
         )
@@ -135,7 +117,7 @@ class CarrierContents:
 class BikeLoad:
     """One bike with all its contents at every moment."""
 
-    def __init__(self, tour: TourSheet, bike: Bike, stores: Stores) -> None:
+    def __init__(self, tour: TourSheet, bike: Bike, stock: Stock) -> None:
         self.bike = bike
         self.levers = Levers(bike)
         by_thing = {thing.id: thing for thing in tour.kit}
@@ -144,29 +126,29 @@ class BikeLoad:
         for placement in tour.load.placements:
             if placement.carrier_id in inside:
                 inside[placement.carrier_id].append((by_thing[placement.thing_id], placement))
-        self.contents = [CarrierContents(bike, c, inside[c.id], shares.get(c.id, 0.0), stores) for c in bike.carriers]
-        for held in self.contents:
-            held.parts = [part for part in self.contents if part.carrier.hangs_on == held.carrier.id]
+        self.contents = [CarrierContents(bike, c, inside[c.id], shares.get(c.id, 0.0), stock) for c in bike.carriers]
+        for whole in self.contents:
+            whole.parts = [part for part in self.contents if part.carrier.hangs_on == whole.carrier.id]
         bare = self.levers.bare()
-        size = stores.water_l.size
+        size = stock.moments
         self.front, self.rear, self.trailer, self.hitch = (
             np.full(size, value) for value in (bare.front, bare.rear, bare.trailer, bare.hitch)
         )
         mass, moment_x, moment_y = (np.full(size, v) for v in (bare.mass, bare.moment_x, bare.moment_y))
         self.left, self.right = np.zeros(size), np.zeros(size)
-        for held in self.contents:
-            share = self.levers.carrier_shares(held.carrier)
-            kg = held.kg
+        for bag in self.contents:
+            share = self.levers.carrier_shares(bag.carrier)
+            kg = bag.kg
             self.front = self.front + kg * share.front
             self.rear = self.rear + kg * share.rear
             self.trailer = self.trailer + kg * share.trailer
             self.hitch = self.hitch + kg * share.hitch
-            if held.carrier.side == "left":
-                self.left = self.left + kg + held.carrier.mass_kg
-            elif held.carrier.side == "right":
-                self.right = self.right + kg + held.carrier.mass_kg
-            if not self.levers.on_trailer(held.carrier):
-                x, y, _ = self.levers.centres[held.carrier.id]
+            if bag.carrier.side == "left":
+                self.left = self.left + kg + bag.carrier.mass_kg
+            elif bag.carrier.side == "right":
+                self.right = self.right + kg + bag.carrier.mass_kg
+            if not self.levers.on_trailer(bag.carrier):
+                x, y, _ = self.levers.centres[bag.carrier.id]
                 mass, moment_x, moment_y = mass + kg, moment_x + kg * x, moment_y + kg * y
         self.mass, self.centre_x, self.centre_y = mass, moment_x / mass, moment_y / mass
         rider = next(r for r in tour.riders if r.id == bike.rider_id)
@@ -186,22 +168,13 @@ class BikeLoad:
         """Front wheel's part of what the bike's two wheels bear, without the rider [-]."""
         return np.asarray(self.front / (self.front + self.rear))
 
-    def support_kg(self) -> dict[str, Array]:
-        """What hangs on each rack, cage or trailer at each moment, bags included [kg]."""
-        return {
-            support.id: sum(
-                (held.borne_kg + held.carrier.mass_kg for held in self.contents if held.carrier.hangs_on == support.id),
-                np.zeros(self.front.size),
-            )
-            for support in self.bike.supports
-        }
-
     def clashes(self) -> list[Clash]:
         """What on the bike does not fit."""
         return clashes(self.bike, self.levers.frame, self.levers.boxes)
 
-    def trace(self, minutes_per_kg: float, stance: Stance) -> BikeTrace:
+    def trace(self, minutes_per_kg: float, stance: Stance, limits: list[LimitTrace]) -> BikeTrace:
         """As the screens read it."""
+        broken = {limit.key for limit in limits if limit.over}
         return BikeTrace(
             bike_id=self.bike.id,
             total_kg=_column(self.total),
@@ -222,11 +195,8 @@ class BikeLoad:
             own_front_kg=_short(self.bike.mass_kg * self.bike.own_x_mm / self.bike.wheelbase_mm),
             triangle=self.levers.frame.triangle(),
             boxes=self.levers.boxes,
-            carriers=[held.trace() for held in self.contents],
-            supports=[
-                SupportTrace(support_id=s.id, fullest_kg=_short(kg.max(initial=0)), limit_kg=s.limit_kg)
-                for s, kg in zip(self.bike.supports, self.support_kg().values(), strict=True)
-            ],
+            carriers=[inside.trace(broken) for inside in self.contents],
+            limits=limits,
             stance=stance,
             clashes=self.clashes(),
             places=free_places(self.bike, self.levers.frame),

@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import Field
 
 from omnifer.core.model.finding import Finding, FindingKind
-from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
 from omnifer.core.model.trace import BikeTrace
 
 
@@ -55,7 +55,7 @@ class Day(Noun):
     wind_ms: float
     night_at: str = Field(description="Name of the stop at which the night is spent; empty: a dry or wild camp")
     night_water: bool = Field(description="Sure water where the night is spent")
-    fixed: bool = Field(description="The rider has set this night")
+    night_set_km: float | None = Field(description="Where the rider has set the night that ends it; None: nowhere")
     steepest: float
 
 
@@ -68,13 +68,13 @@ class Missed(Noun):
     why: Text
 
 
-Supply = Literal["water", "food", "fuel", "plugs", "bike_shop", "laundry"]
+GapSupply = Literal[CarriedSupply, "fuel", "plugs", "bike_shop", "laundry"]
 
 
 class Gap(Noun):
     """A stretch between two places that supply one thing. Amounts are 0 for what is not carried."""
 
-    supply: Supply
+    supply: GapSupply
     from_km: float
     to_km: float
     from_name: str
@@ -119,6 +119,16 @@ class ClimateLine(Noun):
     mean_min_c: list[float]
 
 
+class SupplyColumn(Noun):
+    """One supply at every moment, in its unit."""
+
+    supply: CarriedSupply
+    quantity: Quantity
+    stock: list[float]
+    mass_kg: list[float]
+    short: list[float] = Field(description="What the stretch being ridden asks for beyond what fits")
+
+
 class Moments(Noun):
     """The moments along the tour at which everything is known; screens pick among them and compute nothing."""
 
@@ -126,9 +136,7 @@ class Moments(Noun):
     day: list[int]
     leaving: list[bool] = Field(description="True on the leaving side of a stop or night")
     place: list[str]
-    water_l: list[float]
-    water_short_l: list[float]
-    food_kg: list[float]
+    supplies: list[SupplyColumn]
     fuel_kg: list[float]
     gear_kg: list[float]
     total_kg: list[float]

@@ -15,7 +15,7 @@ class Thing(Noun):
 
     id: Id
     name: Name
-    kit: Annotated[str, Field(max_length=60, description="The kit it is packed with (cook, sleep, wash, ...)")] = ""
+    group: Annotated[str, Field(max_length=60, description="What it is packed with (cook, sleep, wash, ...)")] = ""
     count: Annotated[int, Field(ge=1, le=200)] = 1
     mass_kg: MassKg
     volume_l: VolumeL = Field(description="Packed volume")

@@ -18,7 +18,9 @@ MassKg = Annotated[float, Field(ge=0, le=1000, description="Mass [kg]")]
 VolumeL = Annotated[float, Field(ge=0, le=1000, description="Volume [l]")]
 LengthMm = Annotated[float, Field(ge=0, le=10000, description="Length [mm]")]
 PositionMm = Annotated[float, Field(ge=-10000, le=10000, description="Position [mm]")]
-DistanceKm = Annotated[float, Field(ge=0, le=50000, description="Distance along the road [km]")]
+LONGEST_ROAD_KM = 50_000.0
+"""More than once around the Earth; beyond it a track's points jump."""
+DistanceKm = Annotated[float, Field(ge=0, le=LONGEST_ROAD_KM, description="Distance along the road [km]")]
 ElevationM = Annotated[float, Field(ge=-500, le=9000, description="Height above the sea [m]")]
 TemperatureC = Annotated[float, Field(ge=-60, le=60, description="Air temperature [°C]")]
 Share = Annotated[float, Field(ge=0, le=1)]
@@ -26,6 +28,9 @@ Side = Literal["left", "middle", "right"]
 Reach = Literal["riding", "stop", "camp", "night", "breaks"]
 REACHES: tuple[Reach, ...] = ("riding", "stop", "camp", "night", "breaks")
 """The moments at which a hand must find a thing, from the most to the least urgent."""
+
+CarriedSupply = Literal["water", "food"]
+"""What is handed over at places, carried on and used up."""
 
 Quantity = Literal[
     "mass", "volume", "distance", "elevation", "temperature", "share", "minutes", "hours", "length", "count", "grade"

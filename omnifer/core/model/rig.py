@@ -174,7 +174,7 @@ class Bike(Noun):
     head_angle_deg: Annotated[float, Field(ge=60, le=80)] = 71.5
     fork_rake_mm: Annotated[float, Field(ge=0, le=120)] = 50
     stack_mm: Annotated[float, Field(ge=400, le=800)] = 603
-    reach_mm: Annotated[float, Field(ge=250, le=600)] = 377
+    frame_reach_mm: Annotated[float, Field(ge=250, le=600)] = 377
     triangle: FrameTriangle | None = Field(None, description="Measured sides; they then count instead of stack and reach")
     saddle_height_mm: Annotated[float, Field(ge=400, le=1000, description="Bottom bracket to saddle top")] = 720
     drop_bar: bool = True

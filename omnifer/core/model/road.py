@@ -115,6 +115,7 @@ class Night(Noun):
 
     at_km: DistanceKm
     rest_days: Annotated[int, Field(ge=0, le=30)] = 0
+    from_km: DistanceKm | None = Field(None, description="Where its day began when it was set: the days before stay as they were")
 
 
 class MonthNormals(Noun):

@@ -15,7 +15,9 @@ from omnifer.core.model.rig import PARTS, Bike, Carrier, Rig
 from omnifer.core.model.road import Road, Track
 from omnifer.core.model.variant import Variant
 
-BUNDLE_VERSION = 1
+VERSION = 2
+"""Of the tour as a document, in the store and in bundles. A change that old documents do not meet takes a step in
+`formats/upgrade.py` and raises it."""
 
 
 class TourSheet(Noun):
@@ -64,6 +66,7 @@ class TourSheet(Noun):
         for thing in self.kit:
             if placed[thing.id] > thing.count:
                 raise ValueError(f"the load holds {placed[thing.id]} of {thing.name!r}, the kit only {thing.count}")
+        self._nested_together()
         _unique("variant", [v.id for v in self.variants])
         _unique("kept load", [k.id for k in self.kept_loads])
         _unique("food place", [f.carrier_id for f in self.load.food])
@@ -86,6 +89,18 @@ class TourSheet(Noun):
                 raise ValueError(
                     f"{thing.name!r} rides in {outer.name!r}, of which there are {outer.count}: say which by splitting it"
                 )
+
+    def _nested_together(self) -> None:
+        """What rides in another thing is placed where that is, all of it, or lies on the shelf with it."""
+        inner = {thing.id: thing for thing in self.kit if thing.inside is not None}
+        where: dict[str, Counter[str]] = {}
+        for placement in self.load.placements if inner else ():
+            where.setdefault(placement.thing_id, Counter())[placement.carrier_id] += placement.count
+        for thing in inner.values():
+            outer, own = where.get(thing.inside or "", Counter()), where.get(thing.id, Counter())
+            if own != Counter(dict.fromkeys(outer, thing.count)):
+                name = next(t.name for t in self.kit if t.id == thing.inside)
+                raise ValueError(f"{thing.name!r} rides in {name!r} and goes where that goes; take it out of there first")
 
     @property
     def carriers(self) -> tuple[Carrier, ...]:
@@ -110,7 +125,7 @@ class Bundle(Noun):
     """A tour as a file: the open format in which a tour leaves and enters."""
 
     format: Literal["omnifer-tour"] = "omnifer-tour"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     tour: Tour
 
 

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from omnifer.core.model.quantities import Noun
+from omnifer.core.model.quantities import CarriedSupply, Noun
 from omnifer.core.model.rig import FrameTriangle
 from omnifer.core.model.stance import Clash, HangingPlace, Stance
 
@@ -56,18 +56,25 @@ class CarrierTrace(Noun):
     litres: Column
     gear_l: float = Field(description="Volume of the things, fuel included")
     fuel_l: float
-    water_l: Column
-    food_l: Column
+    supply_l: dict[CarriedSupply, Column] = Field(description="Of each supply in it [l]")
     fullest_kg: float = Field(description="Compartments, pockets and nets included")
     fullest_l: float
 
 
-class SupportTrace(Noun):
-    """The heaviest moment of a rack, cage or trailer, bags included."""
+LimitKind = Literal["bag_mass", "bag_volume", "support", "hitch", "pushed", "front_wheel", "rear_wheel", "system"]
 
-    support_id: str
-    fullest_kg: float
-    limit_kg: float
+
+class LimitTrace(Noun):
+    """A limit at the moment that is hardest on it: the heaviest, or for a least the lightest."""
+
+    key: str
+    kind: LimitKind
+    owner_id: str = Field(description="Carrier, support or bike whose limit it is")
+    name: str
+    worst: float = Field(description="[kg], of litres [l]; bags, bike and rider included where they count")
+    least: float | None
+    most: float | None
+    over: bool = Field(description="Beyond its bounds by more than rounding")
 
 
 class BikeTrace(Noun):
@@ -93,7 +100,7 @@ class BikeTrace(Noun):
     triangle: FrameTriangle = Field(description="The frame's sides as drawn")
     boxes: dict[str, Box]
     carriers: list[CarrierTrace]
-    supports: list[SupportTrace]
+    limits: list[LimitTrace]
     stance: Stance
     clashes: list[Clash]
     places: list[HangingPlace]

@@ -207,7 +207,7 @@ BIKES: dict[str, Bike] = {
     "gravel": Bike(
         id="gravel", rider_id="rider", name="Gravel bike", kind="gravel", mass_kg=10.5, maximum_system_kg=140,
         front_wheel_limit_kg=65, rear_wheel_limit_kg=90, wheelbase_mm=1030, chainstay_mm=430, tyre_width_mm=45,
-        fork_rake_mm=50, head_angle_deg=71, stack_mm=590, reach_mm=385, rolling_resistance=0.010, drag_area_m2=0.5,
+        fork_rake_mm=50, head_angle_deg=71, stack_mm=590, frame_reach_mm=385, rolling_resistance=0.010, drag_area_m2=0.5,
         bar_inner_width_mm=400,
         low_chainring=30, low_cog=40,
         mounts=(*_EVERYWHERE, "fork_bolts", "under_down_tube_bolts", "rear_axle"),
@@ -215,7 +215,7 @@ BIKES: dict[str, Bike] = {
     "mountain": Bike(
         id="mountain", rider_id="rider", name="Rigid mountain bike", kind="mountain", mass_kg=12.5,
         maximum_system_kg=150, front_wheel_limit_kg=70, rear_wheel_limit_kg=100, wheelbase_mm=1130, chainstay_mm=440,
-        tyre_width_mm=57, head_angle_deg=68, stack_mm=625, reach_mm=430, drop_bar=False,
+        tyre_width_mm=57, head_angle_deg=68, stack_mm=625, frame_reach_mm=430, drop_bar=False,
         rolling_resistance=0.014, drag_area_m2=0.6, bar_inner_width_mm=560, low_chainring=30, low_cog=46,
         mounts=(*_EVERYWHERE, "rear_eyelets", "fork_bolts", "under_down_tube_bolts", "rear_axle"),
     ),
@@ -237,7 +237,7 @@ def sized(kind: str, size: str) -> Bike:
         update={
             "id": f"{kind}-{size}",
             "stack_mm": bike.stack_mm + stack,
-            "reach_mm": bike.reach_mm + reach,
+            "frame_reach_mm": bike.frame_reach_mm + reach,
             "wheelbase_mm": bike.wheelbase_mm + wheelbase,
             "saddle_height_mm": bike.saddle_height_mm + saddle,
         }

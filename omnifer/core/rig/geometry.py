@@ -67,7 +67,7 @@ class Frame:
         sides = closed_frame(bike, bottom, up_seat, down_head) if bike.triangle else None
         if sides is None:
             seat_cluster = bottom.plus(up_seat, SEAT_TUBE_SHARE * bike.stack_mm)
-            head_top = bottom.plus(Vector(bike.reach_mm, bike.stack_mm))
+            head_top = bottom.plus(Vector(bike.frame_reach_mm, bike.stack_mm))
             head_bottom = head_top.plus(down_head, HEAD_TUBE_MM)
         else:
             seat_cluster, head_top, head_bottom = sides

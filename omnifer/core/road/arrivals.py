@@ -12,6 +12,9 @@ from omnifer.core.model.road import Road, Stop
 from omnifer.core.road.days import Days
 from omnifer.core.sentence import clock, say
 
+FOOD_SHOPS = ("basic", "full")
+"""Shops that a party can live on; snacks are none."""
+
 Array = NDArray[np.float64]
 
 

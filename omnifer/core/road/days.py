@@ -19,6 +19,8 @@ NEAR_SHARE = 0.3
 SHELTER_WORTH = {"none": 0.0, "wild": 0.02, "site": 0.08, "hut": 0.08, "room": 0.08}
 WATER_WORTH = 0.08
 """How much nearer a good place to sleep counts [parts of a day]; practice."""
+SAME_LENGTH = 0.05
+"""A day set by hand may grow by this part of it before it is cut again."""
 SAME_PLACE_KM = 0.5
 """Two night marks closer than this are one, and one this close to an end of the road is none [km]."""
 
@@ -83,9 +85,11 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
         size = max(size, float(along[-1]) / LONGEST_TOUR_DAYS)
         places = _good_places(road, profile, along) if road.cut.to_stops else []
         fixed = np.interp([0.0, *(night.at_km for night in marks), profile.length_km], profile.km, along)
+        begun = [None if night.from_km is None else float(np.interp(night.from_km, profile.km, along)) for night in marks]
         ends_along: list[float] = []
-        for start, end in pairwise(fixed):
-            ends_along += [*_between(float(start), float(end), size, places), float(end)]
+        for (start, end), day_from in zip(pairwise(fixed.tolist()), [*begun, None], strict=True):
+            between = _between(start, end, size, places) if day_from is None else _before(start, end, day_from, size, places)
+            ends_along += [*between, end]
         inner = np.interp(ends_along[:-1], along, profile.km)
     km = np.concatenate([[0.0], inner, [profile.length_km]])
     rests = np.zeros(km.size - 2, dtype=np.int64)
@@ -120,14 +124,35 @@ def _between(start: float, end: float, size: float, places: list[tuple[float, fl
     ends = []
     here = start
     while end - here > size * (1 + SHORTEST_LAST_DAY):
-        target = here + size
-        near = [
-            (abs(at - target) / size - worth, at)
-            for at, worth in places
-            if abs(at - target) <= NEAR_SHARE * size and here < at < end
-        ]
-        here = min(near)[1] if near else target
+        here = _next_end(here, size, places, end)
         ends.append(here)
+    return ends
+
+
+def _next_end(here: float, size: float, places: list[tuple[float, float]], end: float) -> float:
+    """Where a day that begins here ends: where it is full, or at a good place to sleep near there."""
+    target = here + size
+    near = [
+        (abs(at - target) / size - worth, at) for at, worth in places if abs(at - target) <= NEAR_SHARE * size and here < at < end
+    ]
+    return min(near)[1] if near else target
+
+
+def _before(start: float, end: float, day_from: float, size: float, places: list[tuple[float, float]]) -> list[float]:
+    """Ends of the days before a night that was set by hand: cut as if it had not been, up to where its own day began.
+
+    Where days were cut anew since, its own day gets no longer than it was made.
+    """
+    longest = max(size * (1 + SHORTEST_LAST_DAY), (end - day_from) * (1 + SAME_LENGTH))
+    ends: list[float] = []
+    here = start
+    while here < end:
+        following = _next_end(here, size, places, np.inf)
+        kept = following <= day_from + NEAR_SHARE * size or end - here > longest
+        if following >= end or not kept:
+            break
+        ends.append(following)
+        here = following
     return ends
 
 

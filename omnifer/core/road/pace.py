@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,6 +21,9 @@ WIND_AT_RIDER = 0.654
 MEAN_COMPONENT = 2 / np.pi
 """Mean of a wind's component along the road when its direction is not known [-]."""
 SURFACES: tuple[Surface, ...] = ("asphalt", "rough_asphalt", "gravel", "soft", "push")
+
+WALKED_NEAR = 0.01
+"""Ridden no faster than walking and this part more counts as walked [-]."""
 
 Array = NDArray[np.float64]
 
@@ -40,50 +44,98 @@ class RidingMass:
 
 @dataclass(frozen=True)
 class Conditions:
-    """What the road is like at each point: surface, wind, stores on board, and whether it is ridden at all."""
+    """What the road is like: surface and whether it is ridden for each cell, wind and hours in transfers for each node."""
 
     surface: NDArray[np.intp]
-    wind_ms: Array
-    stores_kg: Array
     ridden: NDArray[np.bool_]
+    wind_ms: Array
     transfer_hours: Array
-    """Hours spent in transfers up to each point [h]."""
+    """Hours spent in transfers up to each node [h]."""
 
 
-def conditions(
-    profile: Profile, surfaces: Sequence[SurfaceStretch], transfers: Sequence[Transfer], wind_ms: Array, stores_kg: Array
-) -> Conditions:
-    """What a road is like; later stretches of surface lie over earlier ones."""
-    surface = np.zeros(profile.km.size, dtype=np.intp)
+@dataclass(frozen=True)
+class Pace:
+    """Sums from the start to each node: riding hours [h], and kilometres on foot."""
+
+    hours: Array
+    walked_km: Array
+
+
+def conditions(profile: Profile, surfaces: Sequence[SurfaceStretch], transfers: Sequence[Transfer], wind_ms: Array) -> Conditions:
+    """What a road is like; later stretches of surface lie over earlier ones. `wind_ms` is over its nodes."""
+
+    def cells(stretch: SurfaceStretch | Transfer) -> slice:
+        first, last = np.searchsorted(profile.km, [stretch.from_km, stretch.to_km])
+        return slice(int(first), int(last))
+
+    surface = np.zeros(profile.km.size - 1, dtype=np.intp)
     for stretch in surfaces:
-        surface[(profile.km >= stretch.from_km) & (profile.km < stretch.to_km)] = SURFACES.index(stretch.surface)
-    ridden = np.ones(profile.km.size, dtype=bool)
-    spent = np.zeros(profile.km.size)
+        surface[cells(stretch)] = SURFACES.index(stretch.surface)
+    ridden = np.ones(profile.km.size - 1, dtype=bool)
+    nodes_km = profile.nodes.km
+    spent = np.zeros(nodes_km.size)
     for transfer in transfers:
-        ridden[(profile.km >= transfer.from_km) & (profile.km < transfer.to_km)] = False
-        spent += transfer.hours * np.clip((profile.km - transfer.from_km) / (transfer.to_km - transfer.from_km), 0, 1)
-    return Conditions(surface, wind_ms, stores_kg, ridden, spent)
+        ridden[cells(transfer)] = False
+        spent += transfer.hours * np.clip((nodes_km - transfer.from_km) / (transfer.to_km - transfer.from_km), 0, 1)
+    return Conditions(surface, ridden, wind_ms, spent)
 
 
-def hours_along(profile: Profile, party: Sequence[RidingMass], here: Conditions) -> Array:
-    """Riding hours from the start to each point, at the pace of whoever is slowest there [h].
+def pace_along(profile: Profile, party: Sequence[RidingMass], here: Conditions, stores_kg: Array) -> Pace:
+    """How fast the road is ridden, cell by cell, at the pace of whoever is slowest there, summed up to each node.
 
     Pace is solved once for each gradient (0.1 %), altitude (100 m), surface, wind (0.5 m/s) and mass (2 kg) that occur
     together. A wind of unknown direction blows half of the time against and half of the time along the road.
+
+    Parameters
+    ----------
+    stores_kg : numpy.ndarray, shape (nodes,)
+        Water and food of the party on board at each node [kg].
     """
-    slopes, heights, slope_class = profile.slope_classes
-    wind = np.rint(here.wind_ms[:-1] * WIND_AT_RIDER * MEAN_COMPONENT * 2).astype(np.int64)
-    stores = np.rint(here.stores_kg[:-1] / 2).astype(np.int64)
-    key = ((slope_class * len(SURFACES) + here.surface[:-1]) * 64 + np.minimum(wind, 63)) * 128 + np.minimum(stores, 127)
-    classes, cell = np.unique(key, return_inverse=True)
-    rest, stores_class = classes // 128, classes % 128 * 2.0
-    rest, wind_class = rest // 64, rest % 64 / 2.0
-    surface, slope = rest % len(SURFACES), rest // len(SURFACES)
-    pace = np.max(
-        [_hours_per_km(rider, slopes[slope], heights[slope], surface, wind_class, stores_class) for rider in party], axis=0
-    )
-    hours = np.diff(profile.km) * pace[cell] * here.ridden[:-1]
-    return np.concatenate([[0.0], np.cumsum(hours)])
+    slopes, _, slope_class = profile.slope_classes
+    wind = np.minimum(np.rint(here.wind_ms[:-1] * WIND_AT_RIDER * MEAN_COMPONENT * 2), 63).astype(np.int64)
+    stores = np.minimum(np.rint(stores_kg[:-1] / 2), 127).astype(np.int64)
+    states, state = np.unique(wind * 128 + stores, return_inverse=True)
+    present = np.flatnonzero(np.bincount(here.surface, minlength=len(SURFACES)))
+    surface = np.searchsorted(present, here.surface) if present.size > 1 else 0
+    row = surface * states.size + np.repeat(state, np.diff(profile.node_cells))
+    key = row * slopes.size + slope_class
+    there = np.zeros((present.size * states.size, slopes.size), dtype=bool)
+    there.ravel()[key] = True
+    rows = [(int(kind), int(of)) for kind in present for of in states]
+    slowest = np.max([_table(profile, rider).hours_per_km(rows, there) for rider in party], axis=0)
+    km = profile.cell_km * here.ridden
+
+    def summed(rate: Array) -> Array:
+        return np.concatenate([[0.0], np.cumsum(np.add.reduceat(km * rate.ravel()[key], profile.node_cells[:-1]))])
+
+    return Pace(summed(slowest), summed((slowest * practice.WALKING_KMH * (1 + WALKED_NEAR) >= 1).astype(float)))
+
+
+class _Table:
+    """The pace of one rider on one road for every slope and state that was asked for, each solved once [h/km]."""
+
+    def __init__(self, profile: Profile, rider: RidingMass) -> None:
+        self.slopes, self.heights, _ = profile.slope_classes
+        self.rider = rider
+        self.rows: dict[tuple[int, int], Array] = {}
+
+    def hours_per_km(self, rows: list[tuple[int, int]], there: NDArray[np.bool_]) -> Array:
+        """Paces where `there` says so, shape (rows, slopes); a row is a surface, and wind and stores in classes."""
+        known = np.array([self.rows.setdefault(row, np.full(self.slopes.size, np.nan)) for row in rows])
+        wanted, slope = np.nonzero(there & np.isnan(known))
+        if wanted.size:
+            surface, state = np.array(rows).T[:, wanted]
+            known[wanted, slope] = _hours_per_km(
+                self.rider, self.slopes[slope], self.heights[slope], surface, state // 128 / 2.0, state % 128 * 2.0
+            )
+            self.rows |= {row: known[i] for i, row in enumerate(rows)}
+        return np.where(there, known, 0.0)
+
+
+@lru_cache(maxsize=16)
+def _table(profile: Profile, rider: RidingMass) -> _Table:
+    """Kept for the tours last asked for: most changes leave the road and the masses on it as they were."""
+    return _Table(profile, rider)
 
 
 def _hours_per_km(
@@ -109,9 +161,10 @@ def _hours_per_km(
     return (pace_in(wind_ms) + pace_in(-wind_ms)) / 2
 
 
+@lru_cache(maxsize=16)
 def minutes_per_kilogram(profile: Profile, rider: RidingMass, days: int) -> float:
     """Minutes a day that one kilogram more costs this rider on this road, both ways averaged [min/day/kg]."""
-    slopes, heights, slope_class = profile.slope_classes
+    slopes, _, slope_class = profile.slope_classes
     km = np.bincount(slope_class, np.diff(profile.km), minlength=slopes.size)
     asphalt, still = np.zeros(slopes.size, dtype=np.int64), np.zeros(slopes.size)
 

@@ -2,12 +2,13 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.model.assessment import ProfileLine
+from omnifer.core.model.quantities import LONGEST_ROAD_KM
 from omnifer.core.model.road import Track, TypedDay
 from omnifer.core.physics import geodesy
 
@@ -19,8 +20,8 @@ GRADIENT_WINDOW = 9
 """Points in the least-squares slope: 200 m (noise 1 % for 2 m height noise)."""
 LINE_POINTS, LINE_TOLERANCE_M = 2000, 6.0
 """Points of the drawn line at most, and how far a dropped point may be off it [m]."""
-SAMPLED_POINTS = 20_000
-"""Points at least of a sampled road: 1 in 16 of 8,000 km."""
+NODES = 20_000
+"""Nodes at least of a long road, one in 16 points of 8,000 km: what is on board, weather, clock and days are worked out there."""
 KM_PER_DEGREE = 111.2
 """Of latitude, near enough for finding the closest point [km]."""
 STEEPEST = 0.30
@@ -52,13 +53,27 @@ class Profile:
         pairs, cell = np.unique((gradient + 1000) * 1000 + altitude + 100, return_inverse=True)
         return (pairs // 1000 - 1000) / 1000, (pairs % 1000 - 100) * 100.0, cell
 
+    def climb(self, first: int, last: int, threshold_m: float) -> tuple[float, float]:
+        """Ascent and descent between two points, the last not among them [m]; kept, for most days stay where they are."""
+        return _climb(self, first, last, threshold_m)
+
     @cached_property
-    def sampled(self) -> "Profile":
-        """Evenly chosen points with the gradients they have, for sums along the road that need not see every cell."""
-        step = self.km.size // SAMPLED_POINTS
-        if step < 2:
+    def cell_km(self) -> Array:
+        """Length of each cell [km]."""
+        return np.diff(self.km)
+
+    @cached_property
+    def node_cells(self) -> NDArray[np.intp]:
+        """The points that are nodes: evenly chosen, the first and the last among them."""
+        step = max(self.km.size // NODES, 1)
+        return np.append(np.arange(0, self.km.size - 1, step), self.km.size - 1)
+
+    @cached_property
+    def nodes(self) -> "Profile":
+        """The road at its nodes only, with the gradients it has there: for what changes slowly along it."""
+        kept = self.node_cells
+        if kept.size == self.km.size:
             return self
-        kept = np.append(np.arange(0, self.km.size - 1, step), self.km.size - 1)
 
         def of(values: Array | None) -> Array | None:
             return None if values is None else values[kept]
@@ -136,7 +151,7 @@ def from_track(track: Track) -> Profile:
     """The profile of a raw track.
 
     Distance is taken on the ellipsoid; repeated points are dropped; missing heights are bridged by straight lines.
-    Raises ValueError where the track has no length.
+    Raises ValueError where the track has no length, or one that no road has.
     """
     lat, lon = np.array(track.lat_deg), np.array(track.lon_deg)
     heights = np.array([np.nan if h is None else h for h in track.elevation_m], dtype=float)
@@ -147,6 +162,7 @@ def from_track(track: Track) -> Profile:
     lat, lon, along = lat[keep], lon[keep], everywhere[keep]
     if along.size < 2 or along[-1] < 1.0:
         raise ValueError("the track has no length: all its points lie at one place")
+    _bounded(along[-1] / 1000)
     grid = np.linspace(0.0, along[-1], max(round(along[-1] / STEP_M), 1) + 1)
     has_heights = bool(known.any())
     raw = np.interp(grid, everywhere[known], heights[known]) if has_heights else np.zeros(grid.size)
@@ -162,6 +178,17 @@ def from_track(track: Track) -> Profile:
     )
 
 
+@lru_cache(maxsize=4096)
+def _climb(profile: Profile, first: int, last: int, threshold_m: float) -> tuple[float, float]:
+    return geodesy.ascent(profile.elevation_m[first:last], threshold_m)
+
+
+def _bounded(length_km: float) -> None:
+    """Refuse before anything is laid out: every cell costs memory and time."""
+    if length_km > LONGEST_ROAD_KM:
+        raise ValueError(f"the road is {length_km:,.0f} km long, at most {LONGEST_ROAD_KM:,.0f} km can be; do its points jump?")
+
+
 def _slopes(heights: Array, step_m: float) -> Array:
     """Least-squares gradient in a window around each point, clamped [-]."""
     half = min(GRADIENT_WINDOW // 2, (heights.size - 1) // 2)
@@ -174,7 +201,11 @@ def _slopes(heights: Array, step_m: float) -> Array:
 
 
 def from_typed_days(days: Sequence[TypedDay]) -> Profile:
-    """A road that climbs, reaches and descends as typed: even hills between each day's lowest and highest point."""
+    """A road that climbs, reaches and descends as typed: even hills between each day's lowest and highest point.
+
+    Raises ValueError where it is longer than a road can be.
+    """
+    _bounded(sum(day.distance_km for day in days))
     pieces: list[tuple[Array, Array, Array, Array]] = []
     start_km = climbed = 0.0
     for day in days:

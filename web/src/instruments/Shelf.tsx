@@ -50,7 +50,7 @@ export function Shelf() {
   const shown: Shown = carrierId ? 'bikes' : wanted
   const byId = useMemo(() => new Map(sheet.kit.map((t) => [t.id, t])), [sheet.kit])
   const onShelf = sheet.kit.filter((t) => (assessment.shelf[t.id] ?? 0) > 0)
-  const matches = (thing: Thing) => !query || `${thing.name} ${thing.kit}`.toLowerCase().includes(query.toLowerCase())
+  const matches = (thing: Thing) => !query || `${thing.name} ${thing.group}`.toLowerCase().includes(query.toLowerCase())
   const placed = sheet.load.placements.filter((p) => {
     const thing = byId.get(p.thing_id)
     return thing && matches(thing)
@@ -188,17 +188,17 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
   listed.unshift({ id: '#why', text: from === null ? 'What would each place cost?' : 'Why here?', note: 'and what every other place would cost' })
   if (from !== null) {
     listed.unshift({ id: '#shelf', text: 'Back to the shelf' })
-    if (thing.kit) listed.unshift({ id: '#pinkit', text: `${pinned ? 'Unpin' : 'Pin'} all of “${thing.kit}” here` })
+    if (thing.group) listed.unshift({ id: '#pinkit', text: `${pinned ? 'Unpin' : 'Pin'} all of “${thing.group}” here` })
     listed.unshift({ id: '#pin', text: pinned ? 'Unpin' : 'Pin it here', note: 'a proposal leaves pinned things where they are' })
     if (count > 1) listed.unshift({ id: '#one', text: 'Take one in hand' })
     if (count > 1 && twin) listed.unshift({ id: '#split', text: `Half of them to ${label(twin)}` })
   }
-  const kit = sheet.kit.filter((t) => thing.kit && t.kit === thing.kit)
+  const kit = sheet.kit.filter((t) => thing.group && t.kit === thing.group)
   const together = kit.map((t) => ({ id: t.id, count: from === null ? (assessment.shelf[t.id] ?? 0) : sheet.load.placements.filter((p) => p.thing_id === t.id && p.carrier_id === from).reduce((n, p) => n + p.count, 0) })).filter((t) => t.count > 0)
   if (together.length > 1) {
     listed.push(...ordered.flatMap((id) => {
       const entry = entries.find((e) => e.id === id)
-      return entry && id !== from ? [{ id: `#kit:${id}`, text: `Whole kit “${thing.kit}” to ${entry.label}` }] : []
+      return entry && id !== from ? [{ id: `#kit:${id}`, text: `Whole kit “${thing.group}” to ${entry.label}` }] : []
     }).slice(0, 6))
   }
   const { pickUp } = useStow()
@@ -210,10 +210,10 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
         if (id === '#why') setAsked(true)
         else if (id === '#shelf') move([{ thingId: thing.id, count, from }], null)
         else if (id === '#split' && twin && from !== null) move([{ thingId: thing.id, count: Math.floor(count / 2), from }], twin)
-        else if (id.startsWith('#kit:')) void change(`Move the kit ${thing.kit} to ${label(id.slice(5))}`.slice(0, 200), { load: moveKit(sheet.load, together, from, id.slice(5)) })
+        else if (id.startsWith('#kit:')) void change(`Move the kit ${thing.group} to ${label(id.slice(5))}`.slice(0, 200), { load: moveKit(sheet.load, together, from, id.slice(5)) })
         else if (id === '#pinkit' && from !== null) {
           const here = kit.reduce((load, t) => pinThing(load, t.id, from, !pinned), sheet.load)
-          void change(`${pinned ? 'Unpin' : 'Pin'} the kit ${thing.kit} in ${label(from)}`.slice(0, 200), { load: here })
+          void change(`${pinned ? 'Unpin' : 'Pin'} the kit ${thing.group} in ${label(from)}`.slice(0, 200), { load: here })
         } else if (id === '#one') pickUp({ thingId: thing.id, count: 1, from })
         else if (id === '#pin' && from !== null) {
           void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), { load: pinThing(sheet.load, thing.id, from, !pinned) })

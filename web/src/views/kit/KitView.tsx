@@ -37,7 +37,7 @@ export function KitView() {
   const [editing, setEditing] = useState<Thing | 'new' | null>(null)
   const [bringing, setBringing] = useState(false)
   const entries = carrierEntries(sheet)
-  const matches = (t: Thing) => !query || `${t.name} ${t.kit} ${t.because}`.toLowerCase().includes(query.toLowerCase())
+  const matches = (t: Thing) => !query || `${t.name} ${t.group} ${t.because}`.toLowerCase().includes(query.toLowerCase())
   const mass = sheet.kit.reduce((sum, t) => sum + t.mass_kg * t.count, 0)
   const litres = sheet.kit.reduce((sum, t) => sum + t.volume_l * t.count, 0)
   const whereOf = (t: Thing) => {
@@ -48,7 +48,7 @@ export function KitView() {
     const others = sheet.kit.filter((t) => t.id !== thing.id)
     const at = sheet.kit.findIndex((t) => t.id === thing.id)
     const kit = at < 0 ? [...sheet.kit, thing] : [...others.slice(0, at), thing, ...others.slice(at)]
-    void change(`${at < 0 ? 'Add' : 'Change'} ${thing.name}`.slice(0, 200), { kit })
+    void change(`${at < 0 ? 'Add' : 'Change'} ${thing.name}`.slice(0, 200), { group })
     setEditing(null)
   }
   return (

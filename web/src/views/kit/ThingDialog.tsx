@@ -12,7 +12,7 @@ const NATURES = ['food', 'fuel', 'soap', 'down', 'sharp', 'air_mat', 'electronic
 const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
 
 const EMPTY: Thing = {
-  id: '', name: '', kit: '', count: 1, mass_kg: 0, volume_l: 0, pressed_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
+  id: '', name: '', group: '', count: 1, mass_kg: 0, volume_l: 0, pressed_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
   rider_id: null, holds_water_l: 0, soft_vessel: false, fuel: false, food: false, guess: false, because: '', price: null, inside: null, bag: false,
 }
 const FLAGS = { wet: 'gets wet', guess: 'mass is a guess', fuel: 'is fuel', food: 'is food that always comes', soft_vessel: 'soft vessel', bag: 'is a bag for other things' } as const
@@ -43,7 +43,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
     <Dialog title={thing ? thing.name : 'Add a thing'} open onClose={onClose} wide>
       <Row $min={150}>
         <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
-        <Field label="Kit it belongs to" value={draft.kit} onChange={(kit) => set({ kit })} placeholder="cook, sleep, wash …" />
+        <Field label="Kit it belongs to" value={draft.group} onChange={(group) => set({ group })} placeholder="cook, sleep, wash …" />
         <Measure label="How many" value={draft.count} quantity="count" least={1} most={200} onChange={(n) => set({ count: Math.round(n) })} />
         <Choice label="Who carries it" value={draft.rider_id ?? 'shared'} onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}
           options={[{ id: 'shared', text: 'Shared: wherever it fits' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]} />

@@ -16,7 +16,7 @@ const GROUPS: [string, [Key, string, Quantity, number, number?][]][] = [
     ['rear_wheel_limit_kg', 'Rear wheel limit', 'mass', 1000], ['front_share_low', 'Front share from', 'share', 1], ['front_share_high', 'Front share to', 'share', 1],
   ]],
   ['Frame', [
-    ['wheelbase_mm', 'Wheelbase', 'length', 2500, 700], ['chainstay_mm', 'Chainstay', 'length', 700, 300], ['stack_mm', 'Stack', 'length', 800, 400], ['reach_mm', 'Frame reach', 'length', 600, 250],
+    ['wheelbase_mm', 'Wheelbase', 'length', 2500, 700], ['chainstay_mm', 'Chainstay', 'length', 700, 300], ['stack_mm', 'Stack', 'length', 800, 400], ['frame_reach_mm', 'Frame reach', 'length', 600, 250],
     ['seat_angle_deg', 'Seat angle, °', 'count', 82, 60], ['head_angle_deg', 'Head angle, °', 'count', 80, 60], ['bottom_bracket_drop_mm', 'Bottom bracket drop', 'length', 150], ['saddle_height_mm', 'Saddle height', 'length', 1000, 400],
   ]],
   ['Wheels and gears', [

@@ -7,9 +7,9 @@ from hypothesis import strategies as st
 
 from omnifer.core import practice
 from omnifer.core.model.people import Rider
-from omnifer.core.needs import food, water
 from omnifer.core.physics import body
 from omnifer.core.road.climate import Climate
+from omnifer.core.supplies import food, water
 from tests.conftest import RIDER
 
 HOURS = np.linspace(0, 6, 25)
