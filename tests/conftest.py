@@ -23,8 +23,8 @@ from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import BIKES, carrier, support
 from omnifer.core.road.profile import Profile
 from omnifer.demo.sample import demo_tour
-from omnifer.store.cluster import Cluster
-from omnifer.store.tours import migrate
+from omnifer.store.cluster import MASTER, ROLE, Cluster
+from omnifer.store.tours import LOCAL_RIDER, Tours, migrate, owner_named
 
 hypothesis.settings.register_profile("steady", deadline=None, derandomize=True)
 hypothesis.settings.load_profile("steady")
@@ -44,8 +44,20 @@ def cluster() -> Iterator[Cluster]:
 def database(cluster: Cluster) -> Iterator[str]:
     """A database of its own, cloned from the migrated one."""
     name = f"t{uuid.uuid4().hex[:12]}"
-    with psycopg.connect(cluster.address("postgres"), autocommit=True) as connection:
-        connection.execute(f"CREATE DATABASE {name} TEMPLATE omnifer")
+    with psycopg.connect(cluster.address("postgres", MASTER), autocommit=True) as connection:
+        connection.execute(f"CREATE DATABASE {name} TEMPLATE omnifer OWNER {ROLE}")
+        yield cluster.address(name)
+        connection.execute(f"DROP DATABASE {name} WITH (FORCE)")
+
+
+@pytest.fixture
+def empty_database(cluster: Cluster) -> Iterator[str]:
+    """A database without any table."""
+    name = f"t{uuid.uuid4().hex[:12]}"
+    with psycopg.connect(cluster.address("postgres", MASTER), autocommit=True) as connection:
+        connection.execute(f"CREATE DATABASE {name} TEMPLATE template0 OWNER {ROLE}")
+        with psycopg.connect(cluster.address(name, MASTER), autocommit=True) as inside:
+            inside.execute(f"ALTER SCHEMA public OWNER TO {ROLE}")
         yield cluster.address(name)
         connection.execute(f"DROP DATABASE {name} WITH (FORCE)")
 
@@ -67,14 +79,20 @@ def app(database: str):
     application = create_app(database, "test")
     application.config["WTF_CSRF_ENABLED"] = False
     yield application
-    application.extensions["omnifer"].tours.pool.close()
+    application.extensions["omnifer"].pool.close()
+
+
+def tours_of(application) -> Tours:
+    """The local rider's tours."""
+    pool = application.extensions["omnifer"].pool
+    return Tours(pool, owner_named(pool, LOCAL_RIDER))
 
 
 @pytest.fixture
 def site(database: str, sample: Tour) -> Iterator[str]:
     """The application served as riders get it, CSRF guard and all."""
     application = create_app(database, "test")
-    application.extensions["omnifer"].tours.create(sample)
+    tours_of(application).create(sample)
     logging.getLogger("werkzeug").setLevel(logging.ERROR)
     server = make_server("127.0.0.1", 0, application, threaded=True)
     thread = threading.Thread(target=server.serve_forever, daemon=True)
@@ -82,7 +100,7 @@ def site(database: str, sample: Tour) -> Iterator[str]:
     yield f"http://127.0.0.1:{server.port}"
     server.shutdown()
     thread.join()
-    application.extensions["omnifer"].tours.pool.close()
+    application.extensions["omnifer"].pool.close()
 
 
 RIDER = Rider(id="ada", name="Ada", body_mass_kg=70, all_day_power_w=110, height_cm=172, age_years=40, sex="female")

@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from omnifer.api.shapes import TourAnswer, TourView
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.load.keep import still_standing
-from omnifer.core.model.merging import Collision, merged
+from omnifer.core.model.merging import Collision, changed_parts, merged
 from omnifer.core.model.road import Track
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road.profile import Profile
@@ -81,6 +81,12 @@ class Desk:
                 self._profiles.keep(kept, profile)
             return TourAnswer(tour=view(kept), assessment=found, remarks=list(remarks))
         raise StaleError(now.revision)
+
+    def unchanged(self, seen: StoredTour, part: str) -> None:
+        """Refuse long work on a part that has changed since its writer looked. Raises StaleError."""
+        now = self.tours.read(seen.id)
+        if part in changed_parts(seen.sheet, now.sheet):
+            raise StaleError(now.revision)
 
     def step(self, tour_id: str, revision: int, step: Step) -> TourAnswer:
         """Undo or redo one change. Raises as `Tours.step`."""

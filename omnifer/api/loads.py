@@ -131,6 +131,7 @@ def propose(tour_id: str) -> Response:
     """Propose a load and take it on; undo brings the old one back. A stream tells each better load on the way."""
     wanted = shapes.ProposalRequest.model_validate_json(body())
     seen = desk().tours.read(tour_id, wanted.revision)
+    desk().unchanged(seen, "load")
     profile = desk().profile(seen)
 
     def work(tell: Tell) -> shapes.ProposalAnswer:

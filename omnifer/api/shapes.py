@@ -104,7 +104,7 @@ class Change(Noun):
     what: Annotated[str, Field(min_length=1, max_length=200, description="The change in words, for undo")]
     name: Name | None = None
     start_date: dt.date | None = None
-    riders: tuple[Rider, ...] | None = None
+    riders: Annotated[tuple[Rider, ...], Field(min_length=1, max_length=8)] | None = None
     road: Road | None = None
     rig: Rig | None = None
     kit: tuple[Thing, ...] | None = None
@@ -212,7 +212,7 @@ class AimsAnswer(Noun):
 
     aims: list[Aim]
     schools: list[School]
-    paid: Paid
+    paid: list[Paid]
 
 
 class ProposalAnswer(Noun):

@@ -59,7 +59,6 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: f
     road, plan, weather = voyage.profile, voyage.days, voyage.climate
     start, end = float(plan.km[i]), float(plan.km[i + 1])
     cells, part = road.between(start, end), voyage.nodes.between(start, end)
-    heights = road.elevation_m[cells]
     up, down = _climb(tour, voyage, cells, start, end)
     night = voyage.night_stops[i] if i < len(voyage.night_stops) else None
     last = i == plan.km.size - 2
@@ -84,8 +83,8 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: f
         distance_km=round(end - start - _carried_km(tour, start, end), 2),
         ascent_m=round(up),
         descent_m=round(down),
-        highest_m=round(float(heights.max())),
-        lowest_m=round(float(heights.min())),
+        highest_m=round(float(road.elevation_m[cells].max())),
+        lowest_m=round(float(road.elevation_m[cells].min())),
         riding_hours=round(riding, 3),
         pause_hours=round(riding * (tour.road.pause_factor - 1), 3),
         transfer_hours=round(moved, 3),

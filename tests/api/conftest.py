@@ -3,6 +3,7 @@
 import pytest
 
 from omnifer.store.tours import Tours
+from tests.conftest import tours_of
 
 
 @pytest.fixture
@@ -12,4 +13,4 @@ def client(app):
 
 @pytest.fixture
 def tours(app) -> Tours:
-    return app.extensions["omnifer"].tours
+    return tours_of(app)

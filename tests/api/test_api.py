@@ -12,14 +12,14 @@ from omnifer.api.app import create_app
 from omnifer.demo.sample import demo_tour
 from omnifer.formats.bundle import write_bundle
 from omnifer.store.tours import pack_track, unpack_track
-from tests.conftest import pannier_bike, small_tour, thing
+from tests.conftest import pannier_bike, small_tour, thing, tours_of
 from tests.formats.test_gpx import LINE, gpx
 
 
 @pytest.fixture
 def tour(app):
     bottle = thing("bottle", 0.1, 0.9, holds_water_l=0.75)
-    return app.extensions["omnifer"].tours.create(small_tour(thing("tent", 2, 8), thing("pot"), bottle))
+    return tours_of(app).create(small_tour(thing("tent", 2, 8), thing("pot"), bottle)).id
 
 
 def upload(client, path, content, **fields):
@@ -47,11 +47,17 @@ def test_a_rider_starts_changes_undoes_and_redoes(client):
     assert client.get(path).status_code == 404
 
 
-def test_the_later_of_two_windows_is_refused_and_loses_nothing(client, tour):
+def test_two_windows_are_merged_where_they_touch_different_parts_and_else_the_later_is_refused(client, tour):
     path = f"/api/tours/{tour}"
+    load = {"placements": [{"thing_id": "tent", "carrier_id": "left"}, {"thing_id": "pot", "carrier_id": "right"}]}
     assert client.patch(path, json={"revision": 1, "what": "mine", "name": "First"}).status_code == 200
+    both = client.patch(path, json={"revision": 1, "what": "stow", "load": load}).json["tour"]
+    assert (both["revision"], both["sheet"]["name"], len(both["sheet"]["load"]["placements"])) == (3, "First", 2)
+    kit = [t for t in both["sheet"]["kit"] if t["id"] != "tent"]
+    after = client.patch(path, json={"revision": 1, "what": "no tent", "kit": kit})
+    assert [p["thing_id"] for p in after.json["tour"]["sheet"]["load"]["placements"]] == ["pot"]
     late = client.patch(path, json={"revision": 1, "what": "theirs", "name": "Second"})
-    assert (late.status_code, late.json["current_revision"], late.mimetype) == (409, 2, "application/problem+json")
+    assert (late.status_code, late.json["current_revision"], late.mimetype) == (409, 4, "application/problem+json")
     assert client.get(path).json["tour"]["sheet"]["name"] == "First"
 
 
@@ -112,7 +118,7 @@ def test_a_sheet_is_previewed_and_then_taken(client, tour):
     assert client.get(f"/api/tours/{tour}").json["tour"]["revision"] == 1
     taken = client.post(f"/api/tours/{tour}/kit/import", json={"revision": 1, "text": text}).json["tour"]["sheet"]
     assert [t["id"] for t in taken["kit"]] == ["tent", "pot", "bottle", "tent-2", "mug"]
-    assert client.get(f"/api/tours/{tour}/kit.csv").data.decode().startswith("name,kit")
+    assert client.get(f"/api/tours/{tour}/kit.csv").data.decode().startswith("name,group")
 
 
 def test_a_bundle_goes_out_and_comes_in(client, tour):
@@ -155,7 +161,7 @@ def test_guards(database):
     cookie = client.get("/api/session").headers.get("Set-Cookie", "SameSite=Strict; HttpOnly")
     assert "SameSite=Strict" in cookie
     assert "HttpOnly" in cookie
-    app.extensions["omnifer"].tours.pool.close()
+    app.extensions["omnifer"].pool.close()
 
 
 def test_tracks_are_kept_as_they_came():
@@ -165,7 +171,7 @@ def test_tracks_are_kept_as_they_came():
 
 
 def test_the_whole_sample_goes_through_the_store(app, client, sample):
-    tour_id = app.extensions["omnifer"].tours.create(sample)
+    tour_id = tours_of(app).create(sample).id
     answer = client.get(f"/api/tours/{tour_id}").json
     assert len(answer["assessment"]["days"]) > 30
     assert client.get(f"/api/tours/{tour_id}/bundle.json").data.decode() == write_bundle(sample)

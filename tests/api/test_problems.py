@@ -11,8 +11,8 @@ ROAD = {"stops": [{"id": "s", "name": "Mill", "at_km": 10}]}
 
 
 @pytest.fixture
-def path(app):
-    return f"/api/tours/{app.extensions['omnifer'].tours.create(small_tour(thing('tent'), thing('pot', count=2)))}"
+def path(tours):
+    return f"/api/tours/{tours.create(small_tour(thing('tent'), thing('pot', count=2))).id}"
 
 
 def changed(**parts: object) -> dict:

@@ -19,7 +19,7 @@ def upload(client, path, *contents, **fields):
 
 
 def test_files_are_joined_in_the_order_of_their_names_and_at_the_end(client, tours):
-    path = f"/api/tours/{tours.create(small_tour(thing('tent')))}"
+    path = f"/api/tours/{tours.create(small_tour(thing('tent'))).id}"
     south, north = gpx(*LINE), gpx((45.03, 7.01, 200.0), (45.04, 7.01, 200.0))
     whole = upload(client, f"{path}/track", south, north, revision="1").json
     assert whole["assessment"]["road"]["length_km"] == pytest.approx(4.6, abs=0.2)
@@ -30,7 +30,7 @@ def test_files_are_joined_in_the_order_of_their_names_and_at_the_end(client, tou
 
 
 def test_a_track_is_turned_and_trimmed_with_its_stops(client, tours):
-    path = f"/api/tours/{tours.create(straight(100, (stop(20, water='reliable'), stop(90))))}"
+    path = f"/api/tours/{tours.create(straight(100, (stop(20, water='reliable'), stop(90)))).id}"
     turned = client.post(f"{path}/track/shape", json={"revision": 1, "shape": "reverse"}).json
     assert [s["at_km"] for s in turned["tour"]["sheet"]["road"]["stops"]] == [
         pytest.approx(10, abs=0.1),
@@ -47,7 +47,7 @@ def test_a_track_is_turned_and_trimmed_with_its_stops(client, tours):
 
 
 def test_a_road_without_a_track_cannot_be_turned_or_sent_out(client, tours):
-    path = f"/api/tours/{tours.create(small_tour())}"
+    path = f"/api/tours/{tours.create(small_tour()).id}"
     assert client.post(f"{path}/track/shape", json={"revision": 1, "shape": "reverse"}).status_code == 422
     for name in ("road.gpx", "road.geojson"):
         assert client.get(f"{path}/{name}").status_code == 422
@@ -55,7 +55,7 @@ def test_a_road_without_a_track_cannot_be_turned_or_sent_out(client, tours):
 
 
 def test_stops_come_as_a_sheet_and_go_out_as_one(client, tours):
-    path = f"/api/tours/{tours.create(straight(100, (stop(20),)))}"
+    path = f"/api/tours/{tours.create(straight(100, (stop(20),))).id}"
     text = "km;name;shop;closed\n30;Mill;full;sun\n40;Inn;basic;\nx;Bad;;\n"
     seen = client.post(f"{path}/stops/preview", json={"text": text}).json
     assert (len(seen["stops"]), seen["problems"][0]["row"]) == (2, 4)
@@ -69,7 +69,7 @@ def test_stops_come_as_a_sheet_and_go_out_as_one(client, tours):
 
 
 def test_a_station_moves_the_weather(client, tours):
-    path = f"/api/tours/{tours.create(straight(100))}"
+    path = f"/api/tours/{tours.create(straight(100)).id}"
     months = b"max;min\n" + b"31;17\n" * 12
     nowhere = upload(client, f"{path}/stations", months, revision="1", name="Mill")
     assert nowhere.status_code == 422
@@ -83,7 +83,7 @@ def test_a_station_moves_the_weather(client, tours):
 
 
 def test_pace_is_learned_from_a_recording_and_nothing_is_taken(client, tours):
-    path = f"/api/tours/{tours.create(straight(100))}"
+    path = f"/api/tours/{tours.create(straight(100)).id}"
     track, seconds, _ = ridden(110, (0.0, 0.03, -0.02, 0.01), pauses=2)
     text = write_gpx("Ride", track, [], [])
     points = "".join(
@@ -100,7 +100,7 @@ def test_pace_is_learned_from_a_recording_and_nothing_is_taken(client, tours):
 
 
 def test_everything_goes_out_as_files(client, tours):
-    path = f"/api/tours/{tours.create(straight(100, (stop(20, shop='full', closed_weekdays=(0,)),)))}"
+    path = f"/api/tours/{tours.create(straight(100, (stop(20, shop='full', closed_weekdays=(0,)),))).id}"
     for name, media, words in (
         ("road.gpx", "application/gpx+xml", b"Day 1"), ("road.geojson", "application/geo+json", b"LineString"),
         ("days.ics", "text/calendar", b"BEGIN:VEVENT"), ("stops.csv", "text/csv", b"mon"), ("bundle.json", "application/json", b"omnifer-tour"),
@@ -114,7 +114,7 @@ def test_everything_goes_out_as_files(client, tours):
 
 def test_an_outlook_is_told_beside_the_plan_and_kept_for_a_silent_hour(app, client, tours, sample):
     """The stand-in serves; then it is gone, and what it told before is shown as old."""
-    tour_id = tours.create(sample)
+    tour_id = tours.create(sample).id
     silent = client.get(f"/api/tours/{tour_id}/outlook/4").json
     assert (silent["days"], silent["stale"], silent["trouble"]) == ([], False, "No weather service is set up")
     server = make_server("127.0.0.1", 0, create_service(3))

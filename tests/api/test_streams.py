@@ -15,8 +15,8 @@ STREAM = {"Accept": "text/event-stream"}
 
 
 @pytest.fixture
-def path(app) -> str:
-    return f"/api/tours/{app.extensions['omnifer'].tours.create(small_tour(thing('tent')))}"
+def path(tours) -> str:
+    return f"/api/tours/{tours.create(small_tour(thing('tent'))).id}"
 
 
 def bring(client, path, content):

@@ -111,9 +111,9 @@ def test_gaps_tile_the_road_and_what_does_not_count_lies_inside(road):
 def test_stores_are_never_below_nothing_nor_water_beyond_the_vessels(road):
     tour = rolling(road)
     voyage = play(tour, profile_of(tour))
-    assert (voyage.water_l >= 0).all()
-    assert (voyage.food_kg >= 0).all()
-    assert voyage.water_l.max() <= voyage.capacity_l + 1e-9
+    for name, stock in voyage.stock.items():
+        assert (stock >= 0).all()
+        assert stock.max() <= voyage.supplies[name].capacity + 1e-9
     assert (np.diff(voyage.hours) >= 0).all()
     moments = [(m.km, m.leaving) for m in voyage.moments]
     assert moments == sorted(moments, key=lambda m: m[0])

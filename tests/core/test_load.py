@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from omnifer.core.assess import places, profile_of
 from omnifer.core.load import annealing, rules
 from omnifer.core.load.explain import breaks_at
-from omnifer.core.load.formulate import formulate, governing
+from omnifer.core.load.formulate import formulate
 from omnifer.core.load.keep import still_standing
 from omnifer.core.load.problem import Placing, evaluate
 from omnifer.core.load.search import Search, search
@@ -225,8 +225,8 @@ def test_moments_that_govern_are_those_of_most_and_least_and_those_that_prove_to
     tour = small_tour(*kit, bikes=(pannier_bike(carriers=[bag.model_dump(), other.model_dump()]),))
     water, food = np.array([10.0, 0, 0, 2, 8, 8, 9]), np.array([1.0, 6, 0.1, 5, 0.5, 1, 0.1])
     stores = Stock([(kit[0], 1), (kit[1], 1)], {"water": water, "food": food})
-    assert governing(stores).water_l.tolist() == water[[0, 2, 1, 4]].tolist()
-    assert governing(stores.watching([3])).food_kg.tolist() == food[[0, 2, 1, 4, 3]].tolist()
+    assert stores.governing().amounts["water"].tolist() == water[[0, 2, 1, 4]].tolist()
+    assert stores.watching([3]).governing().amounts["food"].tolist() == food[[0, 2, 1, 4, 3]].tolist()
     load = Load(
         placements=(Placement(thing_id="bottle", carrier_id="bag"), Placement(thing_id="sack", carrier_id="other")),
         food=(FoodShare(carrier_id="bag", tenths=10),),
@@ -252,12 +252,12 @@ def test_places_put_what_fits_first():
         thing("lens", 0.5, 1, reach="riding"), thing("sack", 8.8, 3),
         load=Load(placements=(Placement(thing_id="sack", carrier_id="left"),)), riders=(RIDER,),
     )  # fmt: skip
-    found = places(tour, profile_of(tour), {"lens": 1})
+    found = places(tour, profile_of(tour), [("lens", 1, None)])
     assert [p.carrier_id for p in found] == ["box", "right", "left"]
     assert [p.fits for p in found] == [True, True, False]
     assert "limit" in found[-1].reason.words
     with pytest.raises(KeyError):
-        places(tour, None, {"nothing": 1})
+        places(tour, None, [("nothing", 1, None)])
 
 
 def test_what_is_in_hand_must_fit_together():
@@ -265,11 +265,11 @@ def test_what_is_in_hand_must_fit_together():
     wide = [thing("a", 1, 11), thing("b", 1, 11)]
     tour = small_tour(*wide, thing("fuel", 1, 1, natures=("fuel",)), thing("bread", 1, 1, not_with=("fuel",)))
     road = profile_of(tour)
-    assert [p.carrier_id for p in places(tour, road, {"a": 1}) if p.fits] == ["left", "right"]
-    both = places(tour, road, {"a": 1, "b": 1})
+    assert [p.carrier_id for p in places(tour, road, [("a", 1, None)]) if p.fits] == ["left", "right"]
+    both = places(tour, road, [("a", 1, None), ("b", 1, None)])
     assert not any(p.fits for p in both)
     assert both[0].reason.metric() == "2.0 l too big for the room left"
-    assert not any(p.fits for p in places(tour, road, {"fuel": 1, "bread": 1}))
+    assert not any(p.fits for p in places(tour, road, [("fuel", 1, None), ("bread", 1, None)]))
 
 
 def test_a_placing_is_judged_from_itself_alone():

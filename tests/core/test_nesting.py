@@ -5,8 +5,11 @@ from pydantic import ValidationError
 
 from omnifer.core.assess import assess, why_here
 from omnifer.core.load.formulate import formulate
+from omnifer.core.load.keep import still_standing
 from omnifer.core.load.settle import propose_load, repaired_load
 from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.rig import Rig
+from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import carrier
 from tests.conftest import pannier_bike, small_tour, thing
 from tests.core.test_explain import NONE
@@ -17,8 +20,9 @@ def nested_tour(**where: str):
     stove = thing("stove", 0.3, 1.5, inside="pot", natures=("fuel",), count=1)
     matches = thing("matches", 0.1, 0.2, inside="pot", dry="must", count=2, reach="stop")
     bread = thing("bread", 0.5, 2, not_with=("fuel",))
-    load = Load(placements=tuple(Placement(thing_id=t, carrier_id=c) for t, c in where.items()))
-    return small_tour(pot, stove, matches, bread, load=load)
+    kit = (pot, stove, matches, bread)
+    placed = Load(placements=tuple(Placement(thing_id=t, carrier_id=c) for t, c in where.items()))
+    return small_tour(*kit, load=still_standing(placed, kit, Rig(bikes=(pannier_bike(),))))
 
 
 def test_together_they_are_one_thing_with_all_needs():
@@ -44,9 +48,31 @@ def test_a_proposal_takes_them_along_and_their_litres_count_once():
     assert repaired_load(nested_tour().model_copy(update={"load": found.load}), None, []).load.placements == found.load.placements
 
 
-def test_apart_they_take_their_own_room():
-    trace = {c.carrier_id: c for c in assess(nested_tour(pot="left", stove="right"), None).bikes[0].carriers}
-    assert (trace["left"].litres[0], trace["right"].litres[0]) == (3, 1.5)
+def test_they_go_where_the_outer_one_goes():
+    tour = nested_tour(pot="left", bread="right")
+    assert {(p.thing_id, p.carrier_id, p.count) for p in tour.load.placements} >= {("stove", "left", 1), ("matches", "left", 2)}
+    apart = [p.model_dump() | ({"carrier_id": "right"} if p.thing_id == "stove" else {}) for p in tour.load.placements]
+    for placements in (apart, [p for p in apart if p["thing_id"] != "stove"]):
+        with pytest.raises(ValidationError, match="'stove' rides in 'pot' and goes where that goes"):
+            Tour.model_validate(tour.model_dump() | {"load": {"placements": placements}})
+
+
+def test_a_mend_moves_them_together_and_weighs_a_vessel_full():
+    """The pot with what lies in it weighs 0.9 kg; a bottle of 0.1 kg holds 2 l and does not fit where 1.5 kg are left."""
+    pot, stove = thing("pot", 0.4, 3), thing("stove", 0.5, 1.5, inside="pot")
+    brick, bottle = thing("brick", 8.5, 2), thing("bottle", 0.1, 2, holds_water_l=2)
+    tin = thing("tin", 5.5, 2)
+    bike = pannier_bike(
+        carriers=[c.model_dump() | {"limit_kg": limit} for c, limit in zip(pannier_bike().carriers, (9, 7, 4), strict=True)]
+    )
+    kit = (pot, stove, brick, bottle, tin)
+    where = {"pot": "left", "stove": "left", "brick": "left", "bottle": "left", "tin": "right"}
+    load = Load(placements=tuple(Placement(thing_id=t, carrier_id=c) for t, c in where.items()))
+    over = next(f for f in assess(small_tour(*kit, bikes=(bike,), load=load), None).findings if f.kind == "over_mass")
+    moved = [{(m.thing_id, m.carrier_id) for m in mend.moves} for mend in over.mends]
+    assert {("pot", "right"), ("stove", "right")} in moved
+    assert all(("bottle", "right") not in move for move in moved)
+    assert over.mends[0].name.metric().startswith("pot, stove to ")
 
 
 def test_a_nested_thing_is_explained_by_what_it_lies_in():

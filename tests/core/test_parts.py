@@ -49,8 +49,9 @@ def test_a_compartment_takes_room_from_its_bag_and_both_count_for_limit_and_rack
     trace = trace_of(tour, "left")
     assert (trace.room_l, trace.fullest_kg, trace.states) == (14, 9.55, ["over", "too_full"])
     assert {("over_mass", "left"), ("over_volume", "left")} <= kinds(tour)
-    rack = assess(tour, None).bikes[0].supports[0]
-    assert rack.fullest_kg == pytest.approx(4 + 5.5 + 0.05 + 2 * 0.95)
+    rack = next(limit for limit in assess(tour, None).bikes[0].limits if limit.kind == "support")
+    assert rack.worst == pytest.approx(4 + 5.5 + 0.05 + 2 * 0.95)
+    assert rack.over
     assert "over_support" in {k for k, _ in kinds(tour)}
     found = propose_load(tour, None, rounds=1, effort=0.2)
     assert found.holds

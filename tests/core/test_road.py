@@ -53,7 +53,7 @@ BY_KM = DayCut(by="distance", distance_km=50, to_stops=False)
 def test_set_nights_hold_and_the_rest_is_cut_between_them():
     tour = straight(200, cut=BY_KM, nights=(Night(at_km=80),))
     assert [round(d.to_km) for d in seen(tour).days] == [50, 80, 130, 180, 200]
-    assert [d.fixed for d in seen(tour).days] == [False, True, False, False, False]
+    assert [d.night_set_km for d in seen(tour).days] == [None, 80, None, None, None]
 
 
 def test_rest_days_take_dates_food_and_dry_camp_water():
@@ -196,7 +196,9 @@ def test_wind_of_unknown_direction_costs_time():
     profile = profile_of(tour)
     rider = pace.RidingMass(110, 100, 0, 0.55, 0.008)
     still = np.zeros(profile.km.size)
-    hours = [pace.hours_along(profile, [rider], pace.conditions(profile, (), (), still + wind, still))[-1] for wind in (0.0, 6.0)]
+    hours = [
+        pace.pace_along(profile, [rider], pace.conditions(profile, (), (), still + wind), still).hours[-1] for wind in (0.0, 6.0)
+    ]
     assert hours[1] > hours[0] * 1.02
 
 
@@ -206,9 +208,8 @@ def test_more_on_board_is_never_faster_uphill(slope, dry, more, slowest):
     profile = profile_of(straight(20, slope=slope))
     rider = pace.RidingMass(110, dry, 1.0, 0.55, 0.008, slowest)
     still = np.zeros(profile.km.size)
-    light, heavy = (
-        pace.hours_along(profile, [rider], pace.conditions(profile, (), (), still, still + kg))[-1] for kg in (0.0, more)
-    )
+    here = pace.conditions(profile, (), (), still)
+    light, heavy = (pace.pace_along(profile, [rider], here, still + kg).hours[-1] for kg in (0.0, more))
     assert heavy >= light - 1e-9
 
 

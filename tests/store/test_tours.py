@@ -1,21 +1,46 @@
 """The store: every change a new state, nothing lost, no two writers at once."""
 
+import datetime as dt
+import json
 import threading
 
 import numpy as np
+import psycopg
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from yoyo import get_backend, read_migrations
 
+from omnifer.core.model.outlook import Outlook, OutlookDay
 from omnifer.core.model.road import Track
-from omnifer.store.tours import NotThereError, StaleError, Tours, migrate, open_pool, pack_track, unpack_track
+from omnifer.formats.bundle import read_bundle
+from omnifer.store.tours import (
+    HERE,
+    LOCAL_RIDER,
+    NotThereError,
+    StaleError,
+    Tours,
+    UnreadableError,
+    migrate,
+    open_pool,
+    owner_named,
+    pack_track,
+    unpack_track,
+)
 from tests.conftest import small_tour, thing
+from tests.formats.test_upgrade import first_version
+
+MIGRATIONS = HERE / "migrations"
+
+
+WAY = Track(name="Way", lat_deg=(1.0, 1.1), lon_deg=(2.0, 2.1), elevation_m=(5.0, None))
+OUTLOOK = OutlookDay(date=dt.date(2027, 5, 1), high_c=20, low_c=9, rain_chance=0.3, rain_mm=2, wind_ms=3)
 
 
 @pytest.fixture
 def tours(database):
     pool = open_pool(database)
-    yield Tours.of_local_rider(pool)
+    yield Tours(pool, owner_named(pool, LOCAL_RIDER))
     pool.close()
 
 
@@ -35,7 +60,7 @@ def steps_back(tours: Tours, tour_id: str, step: str) -> list[str]:
 
 
 def test_undo_and_redo_without_end(tours):
-    tour_id = tours.create(small_tour(thing("tent")))
+    tour_id = tours.create(small_tour(thing("tent"))).id
     for n in range(12):
         stored = tours.read(tour_id)
         tours.change(tour_id, stored.revision, f"Name {n}", renamed(stored.sheet, f"Name {n}"))
@@ -45,7 +70,7 @@ def test_undo_and_redo_without_end(tours):
 
 
 def test_a_change_after_undo_starts_a_new_branch(tours):
-    tour_id = tours.create(small_tour())
+    tour_id = tours.create(small_tour()).id
     first = tours.read(tour_id)
     tours.change(tour_id, first.revision, "A", renamed(first.sheet, "A"))
     tours.step(tour_id, tours.read(tour_id).revision, "undo")
@@ -58,7 +83,7 @@ def test_a_change_after_undo_starts_a_new_branch(tours):
 
 
 def test_a_step_where_there_is_none_changes_nothing(tours):
-    tour_id = tours.create(small_tour())
+    tour_id = tours.create(small_tour()).id
     before = tours.read(tour_id)
     tours.step(tour_id, before.revision, "undo")
     tours.step(tour_id, tours.read(tour_id).revision, "redo")
@@ -66,7 +91,7 @@ def test_a_step_where_there_is_none_changes_nothing(tours):
 
 
 def test_of_writers_at_the_same_moment_one_wins(tours):
-    tour_id = tours.create(small_tour())
+    tour_id = tours.create(small_tour()).id
     stored = tours.read(tour_id)
     outcomes: list[str] = []
 
@@ -88,8 +113,8 @@ def test_of_writers_at_the_same_moment_one_wins(tours):
 
 
 def test_the_track_is_kept_once_over_many_changes(tours):
-    track = Track(name="Way", lat_deg=(1.0, 1.1), lon_deg=(2.0, 2.1), elevation_m=(5.0, None))
-    tour_id = tours.create(small_tour().model_copy(update={"track": track}))
+    track = WAY
+    tour_id = tours.create(small_tour().model_copy(update={"track": track})).id
     stored = tours.read(tour_id)
     tours.change(tour_id, stored.revision, "Rename", renamed(stored.sheet, "Renamed"))
     after = tours.read(tour_id)
@@ -105,29 +130,130 @@ def test_the_track_is_kept_once_over_many_changes(tours):
 
 def test_what_is_not_there_is_said(tours):
     for wanted in ("00000000-0000-0000-0000-000000000000", "no identifier"):
-        for act in (tours.read, lambda i: tours.change(i, 1, "x", small_tour()), lambda i: tours.step(i, 1, "undo")):
+        acts = (tours.read, tours.delete, lambda i: tours.change(i, 1, "x", small_tour()), lambda i: tours.step(i, 1, "undo"))
+        for act in acts:
             with pytest.raises(NotThereError):
                 act(wanted)
 
 
 def test_a_deleted_tour_is_gone_and_the_others_stay(tours):
-    gone, stays = tours.create(small_tour()), tours.create(renamed(small_tour(), "Stays"))
+    gone, stays = (tours.create(renamed(small_tour(), name)).id for name in ("Goes", "Stays"))
     stored = tours.read(gone)
     tours.change(gone, stored.revision, "Rename", renamed(stored.sheet, "Gone"))
     tours.delete(gone)
-    tours.delete(gone)
+    with pytest.raises(NotThereError):
+        tours.delete(gone)
     assert [line.id for line in tours.list()] == [stays]
     assert tours.count() == 1
 
 
-def test_another_owner_sees_nothing(tours):
-    tour_id = tours.create(small_tour())
-    stranger = Tours(tours.pool, tours.owner_id + 1)
+TABLES = ("tour", "tour_state", "tour_part", "state_part", "tour_step", "track", "outlook")
+
+
+def rows(tours: Tours) -> dict[str, int]:
+    with tours._connection() as connection:
+        return {name: connection.execute(f"SELECT count(*) AS n FROM {name}").fetchone()["n"] for name in TABLES}
+
+
+def test_deleting_a_tour_leaves_no_row_behind(tours):
+    tour_id = tours.create(small_tour(thing("tent")).model_copy(update={"track": WAY})).id
+    stored = tours.read(tour_id)
+    tours.change(tour_id, stored.revision, "Another track", renamed(stored.sheet, "B"), WAY.model_copy(update={"name": "Other"}))
+    tours.step(tour_id, tours.read(tour_id).revision, "undo")
+    tours.keep_outlook(tour_id, dt.date(2027, 5, 1), Outlook(elevation_m=10, days=(OUTLOOK,)))
+    assert all(rows(tours).values())
+    tours.delete(tour_id)
+    assert not any(rows(tours).values())
+
+
+def test_a_change_writes_only_the_part_it_touches_and_what_was_undone_goes(tours):
+    tour_id = tours.create(small_tour(thing("tent"))).id
+    first = rows(tours)
+    stored = tours.read(tour_id)
+    tours.change(tour_id, 1, "Rename", renamed(stored.sheet, "B"))
+    assert rows(tours)["tour_part"] == first["tour_part"] + 1
+    tours.change(tour_id, 2, "Another track", renamed(stored.sheet, "C"), WAY)
+    tours.step(tour_id, 3, "undo")
+    tours.step(tour_id, 4, "undo")
+    tours.change(tour_id, 5, "Other", renamed(stored.sheet, "D"))
+    left = rows(tours)
+    assert (left["tour_state"], left["tour_part"], left["track"]) == (2, first["tour_part"] + 1, 0)
+    assert tours.read(tour_id).sheet.name == "D"
+    assert tours.read(tour_id, 1).sheet.name == "Small"
+    with pytest.raises(StaleError):
+        tours.read(tour_id, 3)
+
+
+def test_another_owner_sees_nothing_and_can_hang_nothing_on_it(tours):
+    tour_id = tours.create(small_tour()).id
+    with tours.pool.connection() as connection:
+        connection.execute("INSERT INTO owner (name) VALUES ('stranger')")
+    stranger = Tours(tours.pool, owner_named(tours.pool, "stranger"))
     assert stranger.list() == []
-    with pytest.raises(NotThereError):
-        stranger.read(tour_id)
-    stranger.delete(tour_id)
+    for act in (stranger.read, stranger.delete, stranger.revision):
+        with pytest.raises(NotThereError):
+            act(tour_id)
     assert tours.count() == 1
+    with tours.pool.connection() as connection:  # without an owner nothing is seen, whatever a query asks for
+        assert connection.execute("SELECT count(*) AS n FROM tour").fetchone()["n"] == 0
+    insert = "INSERT INTO track (owner_id, tour_id, points) VALUES (%s, %s, '')"
+    for acting, owner in ((stranger, tours.owner_id), (stranger, stranger.owner_id)):
+        with pytest.raises(psycopg.Error), acting._connection() as connection:
+            connection.execute(insert, (owner, tour_id))
+
+
+def test_a_state_that_cannot_be_read_is_kept_and_said(tours):
+    tour_id = tours.create(small_tour(thing("tent"))).id
+    tours.change(tour_id, 1, "Rename", renamed(tours.read(tour_id).sheet, "B"))
+    for damage in ("UPDATE tour_state SET version = 99", "UPDATE tour_part SET body = '{\"kit\": 3}' WHERE name = 'kit'"):
+        with tours._connection() as connection:
+            connection.execute(damage)
+        with pytest.raises(UnreadableError) as said:
+            tours.read(tour_id)
+        assert said.value.document["name"] == "B"
+    assert [line.name for line in tours.list()] == ["B"]
+    tours.delete(tour_id)
+    assert tours.list() == []
+
+
+def test_states_of_the_first_version_are_moved_and_read(empty_database):
+    """The tables as the first version left them, one tour with its track in them and a track of a tour long gone."""
+    document = first_version()
+    track = document.pop("track")
+    steps = read_migrations(str(MIGRATIONS))
+    backend = get_backend(empty_database.replace("postgresql://", "postgresql+psycopg://", 1))
+    backend.apply_migrations(backend.to_apply(steps.filter(lambda step: step.id < "0003")))
+    with psycopg.connect(empty_database) as connection:
+        points = pack_track(Track.model_validate(track))
+        kept, _ = (
+            connection.execute("INSERT INTO track (owner_id, points) VALUES (1, %s) RETURNING id", (points,)).fetchone()[0]
+            for _ in "ab"
+        )
+        tour_id = connection.execute("INSERT INTO tour (owner_id) VALUES (1) RETURNING id").fetchone()[0]
+        parent = None
+        for name in ("Before", "After"):
+            sheet = json.dumps(document | {"name": name})
+            parent = connection.execute(
+                "INSERT INTO tour_state (owner_id, tour_id, parent_id, track_id, what, sheet) VALUES (1, %s, %s, %s, %s, %s) RETURNING id",
+                (tour_id, parent, kept, name, sheet),
+            ).fetchone()[0]
+        connection.execute("UPDATE tour SET state_id = %s, revision = 2", (parent,))
+    backend.connection.close()
+    migrate(empty_database)
+    pool = open_pool(empty_database)
+    tours = Tours(pool, owner_named(pool, LOCAL_RIDER))
+    stored = tours.read(str(tour_id))
+    assert (stored.sheet.name, stored.revision, stored.can_undo) == ("After", 2, True)
+    bundle = {"format": "omnifer-tour", "version": 1, "tour": document | {"name": "After"}}
+    assert stored.sheet.model_dump() == read_bundle(json.dumps(bundle)).model_dump(exclude={"track"})
+    assert tours.read_track(stored.track_id).model_dump(mode="json") == track
+    assert rows(tours)["track"] == 1
+    assert rows(tours)["tour_part"] == 7
+    tours.step(str(tour_id), 2, "undo")
+    assert tours.read(str(tour_id)).sheet.name == "Before"
+    tours.delete(str(tour_id))
+    assert not any(rows(tours).values())
+    pool.close()
 
 
 def test_migrating_twice_is_once(database, tours):

@@ -68,7 +68,7 @@ def _over(s: Situation, limit: Limit, beyond: Array) -> Draft:
     have, most = float(limit.values(s.loaded.contents)[worst]), limit.most or 0.0
     unit: Callable[[float], object] = litres if limit.of_litres else kg
     saying = SAYINGS[limit.kind]
-    name = s.tour.bike_of(limit.owner_id).name if limit.kind == "system" else NAMES.get(limit.kind, limit.name)
+    name = _bike_name(s, limit) if limit.kind == "system" else NAMES.get(limit.kind, limit.name)
     at_km, day, place = s.when(worst)
     bag = next((c for b in s.bikes for c in b.contents if c.carrier.id == limit.owner_id), None)
     mild = limit.of_litres or (limit.kind == "bag_mass" and beyond[worst] <= FAR_OVER * most)
@@ -90,11 +90,14 @@ def _over(s: Situation, limit: Limit, beyond: Array) -> Draft:
     )
 
 
+def _bike_name(s: Situation, limit: Limit) -> str:
+    return next(bike.bike.name for bike in s.bikes if bike.bike.id == limit.bike_id)
+
+
 def _lifts(s: Situation, limit: Limit, beyond: Array) -> Draft:
     """A front wheel that too little presses on when the bike is pushed uphill."""
     slope = s.stances[limit.bike_id].pushed_lift_gradient
-    name = next(b.bike.name for b in s.bikes if b.bike.id == limit.bike_id)
-    saying = SAYINGS["pushed"]
+    name, saying = _bike_name(s, limit), SAYINGS["pushed"]
     return Draft(
         kind=saying.kind, grade="slows_you", sentence=say(saying.sentence, slope=share(slope), bike=name),
         reason=say(saying.reason), place=say("on {bike}", bike=name), size=float(beyond.max()), bike_id=limit.bike_id,

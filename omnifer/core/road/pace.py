@@ -164,7 +164,7 @@ def _hours_per_km(
 @lru_cache(maxsize=16)
 def minutes_per_kilogram(profile: Profile, rider: RidingMass, days: int) -> float:
     """Minutes a day that one kilogram more costs this rider on this road, both ways averaged [min/day/kg]."""
-    slopes, _, slope_class = profile.slope_classes
+    slopes, heights, slope_class = profile.slope_classes
     km = np.bincount(slope_class, np.diff(profile.km), minlength=slopes.size)
     asphalt, still = np.zeros(slopes.size, dtype=np.int64), np.zeros(slopes.size)
 
