@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core import practice
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.quantities import CarriedSupply
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
@@ -151,6 +152,7 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
             total += bike.mass_kg + gear[bike.id]
             total += sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
             drag = bike.drag_area_m2 + sum(s.trailer.drag_area_m2 for s in bike.supports if s.trailer)
+            drag += sum(KINDS[c.kind].drag_area_m2 for c in bike.carriers)
             rolling = bike.rolling_resistance
             turn = gearing.development(bike.radius_mm / 1000, bike.low_chainring, bike.low_cog, bike.low_hub_ratio)
             slowest = float(gearing.speed_kmh(turn, practice.SLOWEST_CADENCE_RPM))

@@ -9,10 +9,11 @@ from omnifer.core.load.explain import Paid, bill_of
 from omnifer.core.load.keep import still_standing
 from omnifer.core.load.settle import propose_load, stock_unloaded
 from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.finding import Finding
 from omnifer.core.model.load import Load
 from omnifer.core.model.quantities import Noun, Text
-from omnifer.core.model.rig import INNER, Rig
+from omnifer.core.model.rig import Rig
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.road.profile import Profile
@@ -142,7 +143,7 @@ def _quick_load(tour_json: str, road: Profile | None) -> Load:
 
 def _figures(tour: TourSheet, identifier: str, name: str, found: Assessment, ridden: Assessment) -> RigFigures:
     bikes = tour.rig.bikes
-    litres = sum(c.volume_l for c in tour.carriers if c.kind not in INNER)
+    litres = sum(c.volume_l for c in tour.carriers if KINDS[c.kind].part != "inner")
     hung = sum(c.mass_kg for c in tour.carriers) + sum(s.mass_kg for b in bikes for s in b.supports)
     money = _money(tour.rig)
     lost, gained = changed(ridden, found)

@@ -2,15 +2,19 @@
 
 import itertools
 import math
+from typing import get_args
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from omnifer.core.model.carrier_kind import KINDS as ROWS
+from omnifer.core.model.carrier_kind import Anchor, CarrierKind, OutlineName
 from omnifer.core.model.rig import Bike
 from omnifer.core.rig.catalogue import BIKES, CARRIERS, SIZES, SUPPORTS, carrier, sized, support
 from omnifer.core.rig.fit import clashes, polygon_area
 from omnifer.core.rig.geometry import FILL_HEIGHT, Frame, contents_centre
+from omnifer.core.rig.outlines import OUTLINES, shape_of
 from omnifer.core.rig.statics import Levers
 from tests.conftest import RIDER, pannier_bike
 
@@ -41,6 +45,33 @@ def test_the_drawn_frame_has_the_stated_measures(kind):
     assert frame.front_axle.x - frame.rear_axle.x == bike.wheelbase_mm
 
 
+def test_litre_prices_keep_the_ratios_of_the_trade():
+    """Panniers are cheapest, bar rolls cost twice as much a litre, frame bags three times, top-tube bags five times: common
+    practice, no source."""
+    pannier = ROWS["rear_pannier"].litre_price
+    times = {"handlebar_roll": 2, "half_frame_bag": 3, "top_tube_bag": 5}
+    assert {kind: ROWS[kind].litre_price / pannier for kind in times} == times
+
+
+def test_every_kind_of_carrier_is_one_whole_row():
+    assert set(ROWS) == set(get_args(CarrierKind)) == set(CARRIERS)
+    assert {row.anchor for row in ROWS.values()} == set(get_args(Anchor))
+    assert {row.outline for row in ROWS.values()} == set(OUTLINES) == set(get_args(OutlineName))
+
+
+def test_a_bottle_leans_as_its_tube_does():
+    """A seat tube of 73° leans the bottle by 73°, whatever else is on the bike."""
+    bike = pannier_bike(seat_angle_deg=73, carriers=[carrier("bottle_cage", "b", "seat_tube_bolts").model_dump()])
+    frame = Frame.of(bike)
+    corners = shape_of(frame, bike.carriers[0], frame.carrier_box(bike.carriers[0])).corners
+    foot, mouth = (
+        ((corners[i][0] + corners[j][0]) / 2 for i, j in ((0, 1), (4, 5))),
+        ((corners[i][1] + corners[j][1]) / 2 for i, j in ((0, 1), (4, 5))),
+    )
+    (x0, x1), (y0, y1) = foot, mouth
+    assert math.degrees(math.atan2(y1 - y0, x0 - x1)) == pytest.approx(73, abs=0.2)
+
+
 @pytest.mark.parametrize("kind", sorted(CARRIERS))
 def test_every_carrier_of_the_catalogue_hangs_clear_of_the_ground(kind):
     """At the catalogue's volume its box holds at least that volume, and its sides mirror each other."""
@@ -58,7 +89,7 @@ def test_every_carrier_of_the_catalogue_hangs_clear_of_the_ground(kind):
     boxes = {part.side: frame.carrier_box(part) for part in parts}
     for side, box in boxes.items():
         sides_dm = ((box.x1 - box.x0) / 100, (box.y1 - box.y0) / 100, (box.z1 - box.z0) / 100)
-        assert math.prod(sides_dm) >= template.volume_l * 0.98
+        assert math.prod(sides_dm) >= template.prototype.volume_l * 0.98
         assert box.y0 > 60
         if side == "middle":
             assert box.z0 == pytest.approx(-box.z1)
@@ -125,17 +156,17 @@ def test_a_seated_rider_presses_more_on_the_rear_wheel(kind):
 def test_every_template_can_be_hung_somewhere():
     mounts = {mount for bike in BIKES.values() for mount in bike.mounts}
     for template in SUPPORTS.values():
-        assert template.mount in mounts
-        assert template.limit_kg > template.mass_kg
+        assert template.prototype.mount in mounts
+        assert template.prototype.limit_kg > template.prototype.mass_kg
     for template in CARRIERS.values():
         assert template.hangs_on
         assert all(place in mounts or place in SUPPORTS or place in CARRIERS for place in template.hangs_on)
-        assert template.limit_kg > 0 < template.volume_l
+        assert template.prototype.limit_kg > 0 < template.prototype.volume_l
 
 
 def test_overwritten_figures_win_and_nonsense_is_refused():
     bag = carrier("rear_pannier", "bag", "rack", "left", volume_l=23, limit_kg=7)
-    assert (bag.volume_l, bag.limit_kg, bag.longest_mm) == (23, 7, CARRIERS["rear_pannier"].longest_mm)
+    assert (bag.volume_l, bag.limit_kg, bag.longest_mm) == (23, 7, CARRIERS["rear_pannier"].prototype.longest_mm)
     for wrong in ({"volume_l": -1}, {"limit_kg": float("nan")}, {"mass_kg": 1e9}, {"reach": "never"}, {"side": "up"}):
         with pytest.raises(ValueError, match=next(iter(wrong))):
             carrier("rear_pannier", "bag", "rack", **({"side": "left"} | wrong))

@@ -5,6 +5,7 @@ annoyance of one kilogram carried 10 cm too high.
 """
 
 from omnifer.core.model.aims import AimName, Aims
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.tour import TourSheet
 
@@ -31,7 +32,6 @@ FRONT = 20
 """Front wheel's load outside its steady range [points/kg]."""
 SWAY = 12
 """Mass in a saddle pack beyond the sway limit [points/kg]."""
-SWAY_LIMIT_KG = 3.0
 RIDERS = 8
 """A bike's luggage away from its rider's part by power, beyond the tolerance [points/kg]."""
 RIDERS_TOLERANCE_KG = 2.0
@@ -67,7 +67,7 @@ AIMS = (
     Aim(name="front", words="Front wheel steady", why="too light it wanders uphill, too heavy it steers slowly",
         price=f"{FRONT} points a kilogram outside the range"),
     Aim(name="sway", words="Saddle pack light", why="it swings with every pedal stroke",
-        price=f"{SWAY} points a kilogram beyond {SWAY_LIMIT_KG:g}"),
+        price=f"{SWAY} points a kilogram beyond {KINDS['saddle_pack'].sway_limit_kg:g}"),
     Aim(name="together", words="Kits together", why="camp then opens few bags, and each has one place",
         price=f"{KIT_SPLIT} points a bag that a kit is spread over"),
     Aim(name="bags", words="Few bags opened in camp", why="what stays shut stays dry and need not be packed again",

@@ -14,6 +14,7 @@ from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
 from omnifer.core.load.rules import spot_of, steps_too_deep, why_not
 from omnifer.core.load.trace import volume_of
 from omnifer.core.model.aims import AimName
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import REACHES
 from omnifer.core.model.rig import Bike, Carrier
@@ -22,8 +23,6 @@ from omnifer.core.rig.parts import room_l
 from omnifer.core.rig.statics import Levers
 from omnifer.core.supplies.stock import Stock
 
-NOT_FOR_FOOD = frozenset({"bottle_cage", "stem_bag", "under_tube_bag", "saddle_pack"})
-"""Carriers that bought food does not go into; practice."""
 WET, MUST_STAY_DRY = "wet", "must_stay_dry"
 FREE = 10**12
 """No bound [g times LEVER]."""
@@ -59,7 +58,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
     groups = sorted({thing.group for thing in tour.kit if _kept_together(thing)})
     tags = [*sorted({n for t in tour.kit for n in (*t.natures, *t.not_with)}), WET]
     food_tenth = stock.amounts["food"] / 10
-    shopping = np.array([c.kind not in NOT_FOR_FOOD and c.dryness != "open" for _, c in pairs], dtype=bool)
+    shopping = np.array([KINDS[c.kind].food and c.dryness != "open" for _, c in pairs], dtype=bool)
     return Problem(
         thing_ids=tuple(thing.id for thing in tour.kit),
         carrier_ids=tuple(carrier.id for _, carrier in pairs),
@@ -237,10 +236,9 @@ def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, 
         rows.aim("front", f"front low {bike.id}", front - low * borne, low * total - bare.front, None, weight)
         rows.aim("front", f"front high {bike.id}", front - high * borne, None, high * total - bare.front, weight)
         for j, (b, carrier) in enumerate(pairs):
-            if carrier.kind == "saddle_pack" and b.id == bike.id:
-                rows.aim(
-                    "sway", f"sway {carrier.id}", np.eye(len(pairs))[j], None, aims.SWAY_LIMIT_KG, aims.SWAY * tour.aims.sway
-                )
+            most = KINDS[carrier.kind].sway_limit_kg
+            if most is not None and b.id == bike.id:
+                rows.aim("sway", f"sway {carrier.id}", np.eye(len(pairs))[j], None, most, aims.SWAY * tour.aims.sway)
         if len(tour.rig.bikes) > 1 and power:
             rider = next(r for r in tour.riders if r.id == bike.rider_id)
             part = rider.all_day_power_w / power

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from omnifer.core import practice
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import REACHES, Figure, Text
 from omnifer.core.model.rig import Bike, Carrier
@@ -68,14 +69,14 @@ def carried_by_owner(thing: Thing, spot: Spot) -> Text | None:
 
 def cage_is_for_bottles(thing: Thing, spot: Spot) -> Text | None:
     """A bottle cage clamps a bottle and nothing else."""
-    if spot.carrier.kind != "bottle_cage" or (thing.holds_water_l > 0 and not thing.soft_vessel):
+    if KINDS[spot.carrier.kind].takes != "bottles" or (thing.holds_water_l > 0 and not thing.soft_vessel):
         return None
     return Text(words="the cage holds only a bottle")
 
 
 def sleeve_is_for_bladders(thing: Thing, spot: Spot) -> Text | None:
     """A sleeve takes a soft vessel and nothing else."""
-    if spot.carrier.kind != "bladder_sleeve" or thing.soft_vessel:
+    if KINDS[spot.carrier.kind].takes != "soft_vessels" or thing.soft_vessel:
         return None
     return Text(words="the sleeve holds only a bladder")
 

@@ -4,13 +4,12 @@ import numpy as np
 
 from omnifer.core import practice
 from omnifer.core.load.trace import BikeLoad
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.people import Rider
 from omnifer.core.model.stance import Stance
 from omnifer.core.physics import air, gearing, statics, tyres
 from omnifer.core.rig.fit import width_mm
 
-SWINGING = frozenset({"saddle_pack", "lashed", "fork_bag"})
-"""Kinds of carriers that swing; practice."""
 HOOKLESS_BAR = 5.0
 """Most that a rim without hooks bears [bar]; ETRTO."""
 
@@ -46,7 +45,7 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None) -> Stance:
         pushed_lift_gradient=round(float(pushed.min()), 3),
         pitch_over_ms2=round(min(statics.pitch_over_deceleration(a, b, wheelbase) for a, b in zip(x, y, strict=True)), 2),
         spread_mm=round(_spread(load)),
-        swinging_kg=round(sum(float(c.kg.max(initial=0)) for c in load.contents if c.carrier.kind in SWINGING), 2),
+        swinging_kg=round(sum(float(c.kg.max(initial=0)) for c in load.contents if KINDS[c.carrier.kind].swings), 2),
         front_bar=round(float(tyres.pressure(front, bike.tyre_width_mm)), 2),
         rear_bar=round(float(tyres.pressure(rear, bike.tyre_width_mm)), 2),
         most_bar=min(bike.tyre_most_bar, HOOKLESS_BAR) if bike.hookless else bike.tyre_most_bar,

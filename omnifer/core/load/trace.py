@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 
 from omnifer.core import practice
 from omnifer.core.load.nesting import litres_of
+from omnifer.core.model.carrier_kind import KINDS, ON_RIDER
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
 from omnifer.core.model.rig import Bike, Carrier
@@ -14,6 +15,7 @@ from omnifer.core.model.stance import Clash, Stance
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.trace import BikeTrace, CarrierState, CarrierTrace, LimitTrace
 from omnifer.core.rig.fit import clashes
+from omnifer.core.rig.outlines import shape_of
 from omnifer.core.rig.parts import brim_l, room_l
 from omnifer.core.rig.places import free_places
 from omnifer.core.rig.statics import Levers
@@ -104,6 +106,8 @@ class CarrierContents:
             carrier_id=self.carrier.id,
             gear_l=_short(self.gear_l),
             fuel_l=_short(self.fuel_l),
+            rigid_water=KINDS[self.carrier.kind].takes == "bottles",
+            on_rider=KINDS[self.carrier.kind].anchor in ON_RIDER,
             kg=_column(self.kg),
             litres=_column(self.litres),
             supply_l={"water": _column(self.water_kg), "food": _column(self.food_l)},
@@ -195,6 +199,7 @@ class BikeLoad:
             own_front_kg=_short(self.bike.mass_kg * self.bike.own_x_mm / self.bike.wheelbase_mm),
             triangle=self.levers.frame.triangle(),
             boxes=self.levers.boxes,
+            shapes={c.id: shape_of(self.levers.frame, c, self.levers.boxes[c.id]) for c in self.bike.carriers},
             carriers=[inside.trace(broken) for inside in self.contents],
             limits=limits,
             stance=stance,

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
+from omnifer.core.model.carrier_kind import KINDS, CarrierKind, Dryness, Opening
 from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, PositionMm, Reach, Share, Side, VolumeL
 
 Mount = Literal[
@@ -22,44 +23,13 @@ Mount = Literal[
     "riders_back",
 ]
 SupportKind = Literal["rear_rack", "front_rack", "fork_cage", "under_tube_cage", "trailer_one_wheel", "trailer_two_wheels"]
-CarrierKind = Literal[
-    "rear_pannier",
-    "front_pannier",
-    "rack_top_bag",
-    "handlebar_box",
-    "handlebar_roll",
-    "top_tube_bag",
-    "stem_bag",
-    "half_frame_bag",
-    "full_frame_bag",
-    "saddle_pack",
-    "fork_bag",
-    "bottle_cage",
-    "under_tube_bag",
-    "trailer_bag",
-    "backpack",
-    "basket",
-    "hip_bag",
-    "jersey_pocket",
-    "tool_bottle",
-    "rack_side_cage",
-    "lashed",
-    "outer_pocket",
-    "compartment",
-    "net",
-    "bladder_sleeve",
-]
-PARTS: frozenset[CarrierKind] = frozenset({"outer_pocket", "compartment", "net", "bladder_sleeve"})
-"""Carriers that may be part of another one and count towards its limit; all but nets always are."""
-INNER: frozenset[CarrierKind] = frozenset({"compartment", "bladder_sleeve"})
-"""Parts that take their litres from the bag they are in."""
+PARTS = frozenset(kind for kind, row in KINDS.items() if row.part is not None)
+"""Carriers that may be part of another one and count towards its limit; all but those of either kind always are."""
 Post = Literal["fixed", "suspension", "dropper"]
 Source = Literal["maker", "measured", "default"]
 Price = Annotated[float, Field(ge=0, le=100_000, description="In the tour's money")]
-Opening = Literal["none", "roll", "lid", "zip", "drawstring"]
 Valve = Literal["presta", "schrader", "woods"]
 Brakes = Literal["rim", "disc", "hub"]
-Dryness = Literal["waterproof", "splash", "open"]
 
 
 class TrailerFrame(Noun):

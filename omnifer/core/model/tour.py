@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from omnifer.core.model.aims import Aims
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.people import Rider
@@ -134,7 +135,7 @@ def _hangs_well(bike: Bike, carrier: Carrier, places: set[str]) -> None:
     whole = next((c for c in bike.carriers if c.id == carrier.hangs_on), None)
     if whole is None:
         _known("carrier", carrier.name, "mount, support or larger carrier", carrier.hangs_on, places)
-        if carrier.kind in PARTS - {"net"}:
+        if KINDS[carrier.kind].part in ("inner", "outer"):
             raise ValueError(f"{carrier.name!r} is part of a bag: say of which one")
     elif carrier.kind not in PARTS or any(c.id == whole.hangs_on for c in bike.carriers):
         raise ValueError(f"{carrier.name!r} cannot be part of {whole.name!r}")

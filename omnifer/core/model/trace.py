@@ -27,6 +27,16 @@ class Box(Noun):
     z1: float
 
 
+class Shape(Noun):
+    """The outline of a carrier in the bike's middle plane [mm], how it closes and what holds it."""
+
+    corners: list[tuple[float, float]]
+    closure_mm: float | None = Field(description="Height to which a rolled closure stands; None: it has none")
+    lid: bool
+    straps: list[float] = Field(description="In parts of its length")
+    open: bool
+
+
 class FramePoints(Noun):
     """Corner points of a frame, for its drawing [mm]."""
 
@@ -56,6 +66,8 @@ class CarrierTrace(Noun):
     litres: Column
     gear_l: float = Field(description="Volume of the things, fuel included")
     fuel_l: float
+    rigid_water: bool = Field(description="Its water stands in its vessels and takes no room besides")
+    on_rider: bool = Field(description="Worn by the rider, above the bike")
     supply_l: dict[CarriedSupply, Column] = Field(description="Of each supply in it [l]")
     fullest_kg: float = Field(description="Compartments, pockets and nets included")
     fullest_l: float
@@ -99,6 +111,7 @@ class BikeTrace(Noun):
     own_front_kg: float = Field(description="Front wheel of the bare bike, without racks and bags")
     triangle: FrameTriangle = Field(description="The frame's sides as drawn")
     boxes: dict[str, Box]
+    shapes: dict[str, Shape]
     carriers: list[CarrierTrace]
     limits: list[LimitTrace]
     stance: Stance

@@ -7,10 +7,11 @@ at hand can overrule it.
 import math
 from collections.abc import Callable, Iterator
 
-from omnifer.core.model.rig import Bike, Carrier, CarrierKind
+from omnifer.core.model.carrier_kind import KINDS, Anchor
+from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.stance import Clash
 from omnifer.core.model.trace import Box
-from omnifer.core.rig.geometry import AT_BAR_MM, Frame, Vector
+from omnifer.core.rig.geometry import Frame, Vector
 from omnifer.core.sentence import kg, litres, mm, number, say
 
 THICKEST_FRAME_BAG_MM = 75.0
@@ -41,9 +42,9 @@ Rule = Callable[[Bike, Frame, dict[str, Box]], Iterator[Clash]]
 def bar_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """A roll must fit between the levers of a drop bar, or the grips of a flat one."""
     del frame
-    for carrier in _of(bike, *AT_BAR_MM):
+    for carrier in _at(bike, "bar"):
         wide = boxes[carrier.id].z1 - boxes[carrier.id].z0
-        if carrier.kind == "handlebar_roll" and wide > bike.bar_inner_width_mm:
+        if KINDS[carrier.kind].outline == "roll" and wide > bike.bar_inner_width_mm:
             yield Clash(
                 rule="bar_room", carrier_id=carrier.id, beyond_mm=wide - bike.bar_inner_width_mm,
                 sentence=say("{bag} is wider than the bar is free.", bag=carrier.name),
@@ -55,7 +56,7 @@ def bar_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]
 def frame_bag_thickness(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """A frame bag stays thinner than the room between the knees."""
     del frame
-    for carrier in _of(bike, "half_frame_bag", "full_frame_bag"):
+    for carrier in _at(bike, "triangle_top", "triangle"):
         thick = boxes[carrier.id].z1 - boxes[carrier.id].z0
         if thick > THICKEST_FRAME_BAG_MM:
             yield Clash(
@@ -69,8 +70,8 @@ def frame_bag_thickness(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iter
 def frame_bag_in_triangle(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """A frame bag holds no more than the triangle gives, at the thickness that the knees allow."""
     del boxes
-    for carrier in _of(bike, "half_frame_bag", "full_frame_bag"):
-        most_l = triangle_room_l(frame, carrier.kind)
+    for carrier in _at(bike, "triangle_top", "triangle"):
+        most_l = triangle_room_l(frame, KINDS[carrier.kind].anchor)
         if carrier.volume_l > most_l + 0.05:
             yield Clash(
                 rule="frame_bag_in_triangle", carrier_id=carrier.id, beyond_mm=0,
@@ -82,10 +83,11 @@ def frame_bag_in_triangle(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> It
 
 def tyre_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """Bags in line with the wheels stay clear of the tyres with all travel used and the saddle dropped."""
-    for carrier in _of(bike, "saddle_pack", "rack_top_bag", *AT_BAR_MM):
-        behind = carrier.kind in ("saddle_pack", "rack_top_bag")
+    travels: dict[Anchor, float] = {"saddle": bike.post_travel_mm, "rack_top": 0.0, "bar": bike.fork_travel_mm}
+    for carrier in _at(bike, *travels):
+        anchor = KINDS[carrier.kind].anchor
+        behind, travel = anchor != "bar", travels[anchor]
         axle = frame.rear_axle if behind else frame.front_axle
-        travel = (bike.post_travel_mm if carrier.kind == "saddle_pack" else 0.0) if behind else bike.fork_travel_mm
         air = _from_point(boxes[carrier.id], axle, travel) - bike.radius_mm
         if air < TYRE_ROOM_MM:
             yield Clash(
@@ -100,7 +102,7 @@ def cable_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clas
     """Bags at the bar leave the cables their bows, and do not rub at the head tube, which leans towards them further down."""
     least = CABLE_ROOM_MM[bike.cables]
     tube = (frame.head_top, frame.head_bottom)
-    for carrier in _of(bike, *AT_BAR_MM):
+    for carrier in _at(bike, "bar"):
         if carrier.hangs_on != "handlebar":
             continue
         air = min(_from_point(boxes[carrier.id], frame.between(*tube, share), 0.0) for share in TUBE_STEPS) - HEAD_TUBE_RADIUS_MM
@@ -117,7 +119,7 @@ def cable_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clas
 def heel_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """Rear panniers stay behind the heels."""
     heel = frame.bottom_bracket.x - bike.crank_mm - HEEL_BEHIND_PEDAL_MM
-    for carrier in _of(bike, "rear_pannier"):
+    for carrier in _at(bike, "rear_rack_side"):
         air = heel - boxes[carrier.id].x1
         if air < HEEL_ROOM_MM:
             yield Clash(
@@ -131,15 +133,11 @@ def heel_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash
 def shared_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """Bottles and bags in the frame, and cages beside panniers, do not take the same room."""
     del frame
-    inside = _of(bike, "bottle_cage", "tool_bottle", "half_frame_bag", "full_frame_bag", "rack_side_cage", "rear_pannier")
+    inside = _at(bike, "tube", "triangle_top", "triangle", "rack_cage", "rear_rack_side")
     for n, one in enumerate(inside):
         for other in inside[n + 1 :]:
-            alike = {one.kind, other.kind}
-            if (
-                alike <= {"rear_pannier"}
-                or alike <= {"bottle_cage", "tool_bottle"}
-                or not _overlap(boxes[one.id], boxes[other.id])
-            ):
+            anchors = {KINDS[one.kind].anchor, KINDS[other.kind].anchor}
+            if anchors in ({"rear_rack_side"}, {"tube"}) or not _overlap(boxes[one.id], boxes[other.id]):
                 continue
             yield Clash(
                 rule="shared_room", carrier_id=other.id, beyond_mm=0,
@@ -201,10 +199,10 @@ def clashes(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> list[Clash]:
     return [clash for rule in RULES for clash in rule(bike, frame, boxes)]
 
 
-def triangle_room_l(frame: Frame, kind: CarrierKind) -> float:
-    """Litres that a half or full frame bag can have in a frame, at the thickness that the knees allow."""
+def triangle_room_l(frame: Frame, anchor: Anchor) -> float:
+    """Litres that a bag in all or the upper half of the triangle can have in a frame, at the thickness that the knees allow."""
     area = polygon_area((frame.bottom_bracket, frame.seat_cluster, frame.head_top, frame.head_bottom))
-    part = TRIANGLE_USED * (1.0 if kind == "full_frame_bag" else 0.5)
+    part = TRIANGLE_USED * (1.0 if anchor == "triangle" else 0.5)
     return area * part * THICKEST_FRAME_BAG_MM / 1e6
 
 
@@ -220,8 +218,8 @@ def polygon_area(corners: tuple[Vector, ...]) -> float:
     return abs(sum(a.x * b.y - b.x * a.y for a, b in pairs)) / 2
 
 
-def _of(bike: Bike, *kinds: str) -> list[Carrier]:
-    return [carrier for carrier in bike.carriers if carrier.kind in kinds]
+def _at(bike: Bike, *anchors: Anchor) -> list[Carrier]:
+    return [carrier for carrier in bike.carriers if KINDS[carrier.kind].anchor in anchors]
 
 
 def _from_point(box: Box, point: Vector, lowered: float) -> float:

@@ -2,26 +2,29 @@
 
 import math
 from dataclasses import dataclass
+from typing import assert_never
 
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.people import Rider
-from omnifer.core.model.rig import Bike, Carrier, FrameTriangle, OuterSize, Support, TrailerFrame
+from omnifer.core.model.rig import Bike, Carrier, FrameTriangle, Support, TrailerFrame
 from omnifer.core.model.trace import Box, FramePoints, Point
-from omnifer.core.rig.catalogue import CARRIERS, CarrierTemplate
 from omnifer.core.rig.parts import parts_of, whole_of
 
 HEAD_TUBE_MM = 145.0
 SEAT_TUBE_SHARE = 0.86
 """Length of the seat tube over the stack; practice for a level-ish top tube."""
-AT_BAR_MM = {"handlebar_box": (57.0, 15.0), "handlebar_roll": (55.0, 15.0), "basket": (40.0, 30.0)}
-"""How far before the bar a bag's back is held, by its bracket or spacer, and how far its top is above it [mm]; practice."""
 STEM_FORWARD_MM, STEM_UP_MM = 75.0, 38.0
 RIDER_BEHIND_SADDLE_NOSE_X, RIDER_ABOVE_SADDLE_MM = 105.0, 95.0
 """Centre of gravity of a seated rider from the saddle's clamp [mm]; practice."""
+LEAST_DRAWN_L = 0.2
+"""A smaller bag is drawn as if it held so much [l]."""
+NO_TRAILER_MM, NO_TRAILER_AHEAD_MM = 1100.0, 400.0
+"""Hitch to axle, and the trailer's own mass ahead of its axle, of a trailer that has no measures yet [mm]; practice."""
 FILL_HEIGHT = 0.45
 """Where the centre of a bag's contents lies in its height [-]; things settle; practice."""
 TRAILER_DECK_MM = 214.0
-CLEAR_OF_WHEEL_MM = 84.0
-"""Inner side of a rear pannier from the middle plane [mm]; practice."""
+TRAILER_HEAP_MM = 380.0
+"""Height above a trailer's deck at which things are lashed [mm]; practice."""
 
 
 @dataclass(frozen=True)
@@ -107,10 +110,11 @@ class Frame:
     def carrier_box(self, carrier: Carrier) -> Box:
         """The space a carrier takes: as measured, or the catalogue's shape at the carrier's own volume."""
         whole = whole_of(self.bike, carrier)
-        template = CARRIERS[carrier.kind]
-        shape: CarrierTemplate | OuterSize = carrier.size or template
-        scale = 1.0 if carrier.size else (max(carrier.volume_l, 0.2) / template.volume_l) ** (1 / 3)
-        long, high, wide = (side * scale for side in (shape.length_mm, shape.height_mm, shape.width_mm))
+        row = KINDS[carrier.kind]
+        size = carrier.size
+        sides = row.box_mm if size is None else (size.length_mm, size.height_mm, size.width_mm)
+        scale = 1.0 if size else (max(carrier.volume_l, LEAST_DRAWN_L) / row.volume_l) ** (1 / 3)
+        long, high, wide = (side * scale for side in sides)
         if whole is not carrier:
             return self._part_box(carrier, whole, (long, high, wide))
         centre, inner = self._carrier_place(carrier, long, high)
@@ -133,97 +137,102 @@ class Frame:
         """The space of a compartment, pocket or net, from that of the bag it is part of."""
         box = self.carrier_box(whole)
         long, high, wide = size
-        middle, outward = (box.x0 + box.x1) / 2, -1 if carrier.side == "left" else 1
-        match carrier.kind:
-            case "compartment":
+        across, lift, _ = KINDS[carrier.kind].offset_mm
+        middle = (box.x0 + box.x1) / 2 + across
+        match KINDS[carrier.kind].anchor:
+            case "bag_layer":
                 # Compartments lie one above the other, each with its share of the bag's height.
-                inner = [part for part in parts_of(self.bike, whole) if part.kind == "compartment"]
+                inner = [part for part in parts_of(self.bike, whole) if KINDS[part.kind].anchor == "bag_layer"]
                 below = sum(part.volume_l for part in inner[: inner.index(carrier)])
                 tall = (box.y1 - box.y0) / max(whole.volume_l, below + carrier.volume_l)
                 return box.model_copy(
                     update={"y0": box.y0 + tall * below, "y1": box.y0 + tall * (below + carrier.volume_l)},
                 )
-            case "bladder_sleeve":
+            case "bag_wall":
                 share = min(carrier.volume_l / max(whole.volume_l, carrier.volume_l), 1.0)
                 return box.model_copy(update={"x0": box.x1 - share * (box.x1 - box.x0)})
-            case "net":
+            case "bag_top":
                 return box.model_copy(update={"y0": box.y1, "y1": box.y1 + high})
-            case _ if carrier.side == "middle":
+            case "bag_side" if carrier.side == "middle":
                 return box.model_copy(update={"x0": box.x0 - wide, "x1": box.x0, "y1": min(box.y0 + high, box.y1)})
-            case _:
-                outer = (box.z0 - wide, box.z0) if outward < 0 else (box.z1, box.z1 + wide)
-                return Box(
-                    x0=middle - long / 2, x1=middle + long / 2, y0=box.y0 + 20, y1=box.y0 + 20 + high, z0=outer[0], z1=outer[1]
-                )
+            case "bag_side":
+                outer = (box.z0 - wide, box.z0) if carrier.side == "left" else (box.z1, box.z1 + wide)
+                y0 = box.y0 + lift
+                return Box(x0=middle - long / 2, x1=middle + long / 2, y0=y0, y1=y0 + high, z0=outer[0], z1=outer[1])
+            case anchor:
+                raise ValueError(f"a carrier anchored at {anchor} is no part of another")
 
     def _carrier_place(self, carrier: Carrier, long: float, high: float) -> tuple[Vector, float]:
         """Centre of a carrier in the middle plane, and the distance of its inner side from that plane [mm]."""
+        row = KINDS[carrier.kind]
+        x, y, inner = row.offset_mm
         radius, bike = self.bike.radius_mm, self.bike
         rack_top = 2 * radius + 50
-        leg = self.between(self.head_bottom, self.front_axle, 0.62)
-        down_tube = self.between(self.bottom_bracket, self.head_bottom, 0.5)
-        match "bottle_cage" if carrier.kind == "tool_bottle" else carrier.kind:
-            case "rear_pannier":
-                return Vector(-47, rack_top - 52 - high / 2), CLEAR_OF_WHEEL_MM
-            case "front_pannier":
-                return Vector(bike.wheelbase_mm + 5, radius + 209 - high / 2), CLEAR_OF_WHEEL_MM - 4
-            case "rack_top_bag":
-                return Vector(-160, rack_top + 8 + high / 2), 0
-            case "handlebar_box" | "handlebar_roll" | "basket":
-                usual_mm, over_bar_mm = AT_BAR_MM[carrier.kind]
-                off = usual_mm if carrier.stand_off_mm is None else carrier.stand_off_mm
-                return Vector(self.bar.x + off + long / 2, self.bar.y + over_bar_mm - high / 2), 0
-            case "top_tube_bag":
+        low_down_tube = self.between(self.bottom_bracket, self.head_bottom, 0.28)
+        match row.anchor:
+            case "rear_rack_side" | "rack_cage":
+                return Vector(x, rack_top + y - high / 2), inner
+            case "front_rack_side":
+                return Vector(bike.wheelbase_mm + x, radius + y - high / 2), inner
+            case "rack_top":
+                return Vector(x, rack_top + y + high / 2), inner
+            case "on_top" | "bag_top":
+                trailer = self.trailer()
+                if trailer is not None and carrier.hangs_on == trailer.id:
+                    return Vector(self._trailer_axle_x() + 200, TRAILER_DECK_MM + TRAILER_HEAP_MM + high / 2), inner
+                return Vector(x, rack_top + y + self._top_bag_height() + high / 2), inner
+            case "bar":
+                off = x if carrier.stand_off_mm is None else carrier.stand_off_mm
+                return Vector(self.bar.x + off + long / 2, self.bar.y + y - high / 2), inner
+            case "top_tube":
                 at = self.between(self.head_top, self.seat_cluster, 0.06)
-                return Vector(at.x - long / 2, at.y + high / 2 - 2), 0
-            case "stem_bag":
-                return Vector(self.bar.x - 32, self.bar.y - 12 + high / 2), 16
-            case "half_frame_bag":
+                return Vector(at.x + x - long / 2, at.y + y + high / 2), inner
+            case "stem":
+                return Vector(self.bar.x + x, self.bar.y + y + high / 2), inner
+            case "triangle_top":
                 middle = self.between(self.seat_cluster, self.head_top, 0.5)
-                return Vector(middle.x, middle.y - 20 - high / 2), 0
-            case "full_frame_bag":
+                return Vector(middle.x + x, middle.y + y - high / 2), inner
+            case "triangle":
                 middle = self.between(self.seat_cluster, self.head_bottom, 0.5)
-                return Vector(middle.x, self.between(self.bottom_bracket, middle, 0.62).y), 0
-            case "saddle_pack":
-                return Vector(self.saddle.x - 40 - long / 2, self.saddle.y - 40 - high / 2 + 30), 0
-            case "fork_bag":
-                return Vector(leg.x, leg.y), 58
-            case "bottle_cage" if carrier.hangs_on == "seat_tube_bolts":
-                at = self.between(self.bottom_bracket, self.seat_cluster, 0.44)
-                return Vector(at.x + 55, at.y), 0
-            case "bottle_cage" if carrier.hangs_on == "under_down_tube_bolts":
-                at = self.between(self.bottom_bracket, self.head_bottom, 0.28)
-                return Vector(at.x + 45, at.y - 50), 0
-            case "bottle_cage" if carrier.side != "middle":
-                return Vector(leg.x, leg.y), 52
-            case "bottle_cage":
-                return Vector(down_tube.x - 44, down_tube.y + 40), 0
-            case "under_tube_bag":
-                at = self.between(self.bottom_bracket, self.head_bottom, 0.28)
-                return Vector(at.x + 60, at.y - 62), 0
-            case "trailer_bag":
+                return Vector(middle.x + x, self.between(self.bottom_bracket, middle, 0.62).y + y), inner
+            case "saddle":
+                return Vector(self.saddle.x + x - long / 2, self.saddle.y + y - high / 2), inner
+            case "fork":
+                leg = self.between(self.head_bottom, self.front_axle, 0.62)
+                return Vector(leg.x + x, leg.y + y), inner
+            case "tube":
+                at = self._on_tube(carrier)
+                return Vector(at.x + x, at.y + y), inner if carrier.side != "middle" else 0.0
+            case "under_tube":
+                return Vector(low_down_tube.x + x, low_down_tube.y + y), inner
+            case "trailer":
                 frame = self.trailer_frame()
-                ahead = frame.own_mass_ahead_of_axle_mm if frame else 400
-                axle_x = -(frame.hitch_to_axle_mm if frame else 1100)
-                return Vector(axle_x + max(ahead + 60, 0), TRAILER_DECK_MM + high / 2), 0
-            case "rack_side_cage":
-                return Vector(40, rack_top - 40 - high / 2), 60
-            case "lashed" | "net" if self.trailer() is not None and carrier.hangs_on == getattr(self.trailer(), "id", ""):
-                frame = self.trailer_frame()
-                axle_x = -(frame.hitch_to_axle_mm if frame else 1100)
-                return Vector(axle_x + 200, TRAILER_DECK_MM + 380 + high / 2), 0
-            case "lashed" | "net":
-                return Vector(-160, rack_top + 8 + self._top_bag_height() + high / 2), 0
-            case "hip_bag":
-                return Vector(self.saddle.x - 70, self.saddle.y + 130), 0
-            case "jersey_pocket":
-                return Vector(self.saddle.x - 60, self.saddle.y + 250), 0
+                ahead = frame.own_mass_ahead_of_axle_mm if frame else NO_TRAILER_AHEAD_MM
+                return Vector(self._trailer_axle_x() + max(ahead + x, 0), TRAILER_DECK_MM + y + high / 2), inner
+            case "back" | "hip" | "shirt":
+                return Vector(self.saddle.x + x, self.saddle.y + y), inner
+            case "bag_layer" | "bag_wall" | "bag_side":
+                raise ValueError(f"{carrier.name!r} is part of a bag that is not there")
             case _:
-                return Vector(self.saddle.x - 20, self.saddle.y + 330), 0
+                assert_never(row.anchor)
+
+    def _on_tube(self, carrier: Carrier) -> Vector:
+        """Middle of a bottle in its cage, by the bolts that hold it."""
+        if carrier.hangs_on == "seat_tube_bolts":
+            return self.between(self.bottom_bracket, self.seat_cluster, 0.44).plus(Vector(55, 0))
+        if carrier.hangs_on == "under_down_tube_bolts":
+            return self.between(self.bottom_bracket, self.head_bottom, 0.28).plus(Vector(45, -50))
+        if carrier.side != "middle":
+            return self.between(self.head_bottom, self.front_axle, 0.62)
+        return self.between(self.bottom_bracket, self.head_bottom, 0.5).plus(Vector(-44, 40))
+
+    def _trailer_axle_x(self) -> float:
+        frame = self.trailer_frame()
+        return -(frame.hitch_to_axle_mm if frame else NO_TRAILER_MM)
 
     def _top_bag_height(self) -> float:
         """Height of the roll on the rear rack, on which things are lashed [mm]."""
-        boxes = (self.carrier_box(c) for c in self.bike.carriers if c.kind == "rack_top_bag")
+        boxes = (self.carrier_box(c) for c in self.bike.carriers if KINDS[c.kind].anchor == "rack_top")
         return max((box.y1 - box.y0 for box in boxes), default=0.0)
 
     def trailer_frame(self) -> TrailerFrame | None:
@@ -241,12 +250,19 @@ class Frame:
         if support.trailer is not None:
             axle_x = -support.trailer.hitch_to_axle_mm
             return Vector(axle_x + support.trailer.own_mass_ahead_of_axle_mm, support.trailer.wheel_radius_mm + 40)
-        places = {
-            "rear_rack": Vector(-40, 1.6 * radius),
-            "front_rack": Vector(self.bike.wheelbase_mm, 1.35 * radius),
-            "fork_cage": self.between(self.head_bottom, self.front_axle, 0.62),
-        }
-        return places.get(support.kind, self.between(self.bottom_bracket, self.head_bottom, 0.3))
+        match support.kind:
+            case "rear_rack":
+                return Vector(-40, 1.6 * radius)
+            case "front_rack":
+                return Vector(self.bike.wheelbase_mm, 1.35 * radius)
+            case "fork_cage":
+                return self.between(self.head_bottom, self.front_axle, 0.62)
+            case "under_tube_cage":
+                return self.between(self.bottom_bracket, self.head_bottom, 0.3)
+            case "trailer_one_wheel" | "trailer_two_wheels":
+                raise ValueError(f"trailer {support.name!r} has no measures")
+            case _:
+                assert_never(support.kind)
 
 
 def closed_frame(bike: Bike, bottom: Vector, up_seat: Vector, down_head: Vector) -> tuple[Vector, Vector, Vector] | None:

@@ -1,6 +1,7 @@
 """Compartments, pockets and nets: what they weigh counts for the bag they are part of, what they take of its room too."""
 
-from omnifer.core.model.rig import INNER, Bike, Carrier
+from omnifer.core.model.carrier_kind import KINDS
+from omnifer.core.model.rig import Bike, Carrier
 
 
 def parts_of(bike: Bike, carrier: Carrier) -> list[Carrier]:
@@ -14,7 +15,7 @@ def whole_of(bike: Bike, carrier: Carrier) -> Carrier:
 
 
 def _taken_l(bike: Bike, carrier: Carrier) -> float:
-    return sum(part.volume_l for part in parts_of(bike, carrier) if part.kind in INNER)
+    return sum(part.volume_l for part in parts_of(bike, carrier) if KINDS[part.kind].part == "inner")
 
 
 def room_l(bike: Bike, carrier: Carrier) -> float:

@@ -1,9 +1,11 @@
 """Where something can still be hung on a bike."""
 
+from typing import assert_never
+
 from omnifer.core.model.quantities import Side
 from omnifer.core.model.rig import Bike, Mount, Support
 from omnifer.core.model.stance import HangingPlace
-from omnifer.core.rig.geometry import Frame, Vector
+from omnifer.core.rig.geometry import NO_TRAILER_MM, Frame, Vector
 
 PAIRED: frozenset[Mount] = frozenset({"fork_bolts", "stem"})
 """Mounts with a left and a right one."""
@@ -43,9 +45,11 @@ def _on_support(frame: Frame, support: Support, side: Side) -> Vector:
             return _on_bike(frame, "fork_bolts")
         case "under_tube_cage":
             return _on_bike(frame, "under_down_tube_bolts")
-        case _:
-            behind = support.trailer.hitch_to_axle_mm if support.trailer else 1000.0
+        case "trailer_one_wheel" | "trailer_two_wheels":
+            behind = support.trailer.hitch_to_axle_mm if support.trailer else NO_TRAILER_MM
             return Vector(-behind + 250, 380)
+        case _:
+            assert_never(support.kind)
 
 
 def _on_bike(frame: Frame, mount: Mount) -> Vector:

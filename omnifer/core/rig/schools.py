@@ -2,8 +2,9 @@
 
 from math import floor
 
+from omnifer.core.model.carrier_kind import KINDS, CarrierKind
 from omnifer.core.model.quantities import Noun, Side
-from omnifer.core.model.rig import Bike, Carrier, CarrierKind, Rig, Support, SupportKind
+from omnifer.core.model.rig import Bike, Carrier, Rig, Support, SupportKind
 from omnifer.core.rig.catalogue import CARRIERS, SUPPORTS, carrier, support
 from omnifer.core.rig.fit import triangle_room_l
 from omnifer.core.rig.geometry import Frame
@@ -92,16 +93,16 @@ def _hung(bike: Bike, school: RigSchool, stem: str) -> tuple[Bike, list[str]]:
     missing = []
     for kind in school.supports:
         template = SUPPORTS[kind]
-        if template.mount not in bike.mounts:
-            missing.append(f"{template.name} on {bike.name}")
+        if template.prototype.mount not in bike.mounts:
+            missing.append(f"{template.prototype.name} on {bike.name}")
             continue
         side = template.sides[sum(s.kind == kind for s in supports)]
-        supports.append(support(kind, f"{stem}-{kind}-{side}", side, name=_named(template.name, side)))
+        supports.append(support(kind, f"{stem}-{kind}-{side}", side, name=_named(template.prototype.name, side)))
     carriers: list[Carrier] = []
     for carrier_kind, place, sides in school.carriers:
         for side in sides:
             rack = next((s for s in supports if s.kind == place and s.side in (side, "middle")), None)
-            name, on = _named(CARRIERS[carrier_kind].name, side), rack.id if rack else place
+            name, on = _named(CARRIERS[carrier_kind].prototype.name, side), rack.id if rack else place
             if rack is None and place not in bike.mounts:
                 if place not in school.supports:
                     missing.append(f"{name} on {bike.name}")
@@ -109,7 +110,7 @@ def _hung(bike: Bike, school: RigSchool, stem: str) -> tuple[Bike, list[str]]:
             where = "" if on in (s.id for s in supports) or carrier_kind != "bottle_cage" else f"-{place[:4]}"
             added = carrier(carrier_kind, f"{stem}-{carrier_kind}-{side}{where}", on, side, name=name)
             if place == "frame_triangle":
-                most_l = floor(10 * triangle_room_l(Frame.of(bike), carrier_kind)) / 10
+                most_l = floor(10 * triangle_room_l(Frame.of(bike), KINDS[carrier_kind].anchor)) / 10
                 added = added.model_copy(update={"volume_l": min(added.volume_l, most_l)})
             carriers.append(added)
     return bike.model_copy(update={"supports": tuple(supports), "carriers": tuple(carriers)}), missing
