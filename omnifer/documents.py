@@ -1,24 +1,52 @@
-"""Writes the documents that are generated: OpenAPI and the bundle's JSON Schema. `--check` only compares."""
+"""Writes the documents that are generated: OpenAPI, the bundle's JSON Schema, and the bounds of fields for the screens.
+`--check` only compares."""
 
 import json
 import sys
 from pathlib import Path
+from typing import Any
 
 from omnifer.api.app import create_app
 from omnifer.api.openapi import document
+from omnifer.core import practice
+from omnifer.core.road import days
 from omnifer.formats.bundle import bundle_schema
 
-DOCS = Path(__file__).parents[1] / "docs"
+ROOT = Path(__file__).parents[1]
+DOCUMENTS = (ROOT / "docs/openapi.json", ROOT / "docs/bundle.schema.json", ROOT / "web/src/api/bounds.ts")
+NEAR = {"snap_to_stop_km": practice.SNAP_TO_STOP_KM, "same_place_km": days.SAME_PLACE_KM, "shortest_day_km": days.SHORTEST_DAY_KM}
+"""Distances that gestures of the screens ask for."""
+
+
+def bounds(schema: dict[str, Any]) -> str:
+    """Least and most of every numeric field of every noun of a tour, as TypeScript."""
+    lines = ["/** Made by bin/documents from the nouns of the core: what a field can be. */", "export const BOUNDS = {"]
+    for noun, described in sorted(schema["$defs"].items()):
+        fields = {name: pair for name, field in described.get("properties", {}).items() if (pair := _bounds(field))}
+        if fields:
+            lines += [f"  {noun}: {{", *(f"    {name}: [{low}, {high}]," for name, (low, high) in fields.items()), "  },"]
+    near = [f"  {name}: {value:g}," for name, value in NEAR.items()]
+    return "\n".join([*lines, "} as const", "", "/** Distances along the road that gestures ask for [km]. */",
+                      "export const NEAR = {", *near, "} as const", ""])  # fmt: skip
+
+
+def _bounds(field: dict[str, Any]) -> tuple[str, str] | None:
+    """The bounds of a numeric field, or of the number in one that may be left open."""
+    for option in field.get("anyOf", [field]):
+        if option.get("type") in ("number", "integer") and {"minimum", "exclusiveMinimum", "maximum"} & option.keys():
+            low, high = option.get("minimum", option.get("exclusiveMinimum")), option.get("maximum")
+            return ("-Infinity" if low is None else f"{low:g}"), ("Infinity" if high is None else f"{high:g}")
+    return None
 
 
 def main(check: bool) -> int:
     """Write or compare; returns 1 where a document is out of date."""
-    texts = {"openapi.json": document(create_app(None)), "bundle.schema.json": bundle_schema()}
+    schema = bundle_schema()
+    made = [json.dumps(content, indent=1, sort_keys=True) + "\n" for content in (document(create_app(None)), schema)]
     stale = 0
-    for name, content in texts.items():
-        path, text = DOCS / name, json.dumps(content, indent=1, sort_keys=True) + "\n"
+    for path, text in zip(DOCUMENTS, [*made, bounds(schema)], strict=True):
         if check and (not path.exists() or path.read_text() != text):
-            print(f"docs/{name} is out of date: run bin/documents", file=sys.stderr)
+            print(f"{path.relative_to(ROOT)} is out of date: run bin/documents", file=sys.stderr)
             stale = 1
         elif not check:
             path.write_text(text)

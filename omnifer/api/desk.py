@@ -3,7 +3,7 @@
 from collections import OrderedDict
 from collections.abc import Sequence
 from threading import Lock
-from typing import Any
+from typing import TypeVar
 
 from flask import Response, current_app, g, request
 from pydantic import BaseModel
@@ -19,6 +19,7 @@ from omnifer.formats.problem import InputProblem
 from omnifer.outside.weather import WeatherService
 from omnifer.store.tours import LOCAL_RIDER, Pool, StaleError, Step, StoredTour, Tours, owner_named
 
+Form = TypeVar("Form", bound=BaseModel)
 MOST_PROFILES = 8
 TRIES = 5
 """How often a change is put together with what other windows did meanwhile."""
@@ -207,9 +208,6 @@ def uploaded() -> bytes:
     return content
 
 
-def uploaded_revision() -> int:
-    """The revision that an upload changes."""
-    text: Any = request.form.get("revision", "")
-    if not text.isdigit():
-        raise InputProblem("The upload does not say which revision it changes", "field revision", "Reload the page.")
-    return int(text)
+def form(model: type[Form]) -> Form:
+    """The fields that came along with an upload; empty ones count as left out. Raises ValidationError."""
+    return model.model_validate({name: text for name, text in request.form.items() if text})

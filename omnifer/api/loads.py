@@ -11,6 +11,7 @@ from omnifer.api.streams import Tell, told
 from omnifer.core.assess import aims_paid, assess, places, why_here
 from omnifer.core.load.aims import AIMS, SCHOOLS
 from omnifer.core.load.explain import Why
+from omnifer.core.load.proposal import Proposal
 from omnifer.core.load.settle import load_proposals, repaired_load
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.load import Load
@@ -126,7 +127,7 @@ def try_load(tour_id: str) -> Response:
 
 
 @blueprint.post("/api/tours/<tour_id>/proposal")
-@operation(gives=shapes.ProposalAnswer, takes=shapes.ProposalRequest, problems=(404, 409, 422))
+@operation(gives=shapes.ProposalAnswer, takes=shapes.ProposalRequest, tells=(Proposal,), problems=(404, 409, 422))
 def propose(tour_id: str) -> Response:
     """Propose a load and take it on; undo brings the old one back. A stream tells each better load on the way."""
     wanted = shapes.ProposalRequest.model_validate_json(body())

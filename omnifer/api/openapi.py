@@ -19,7 +19,8 @@ class Operation:
     summary: str
     gives: type[BaseModel] | None
     takes: type[BaseModel] | None
-    upload: bool
+    upload: type[BaseModel] | None
+    tells: tuple[type[BaseModel], ...]
     media: str
     status: int
     problems: tuple[int, ...]
@@ -29,20 +30,28 @@ class Operation:
 def operation(
     gives: type[BaseModel] | None = None,
     takes: type[BaseModel] | None = None,
-    upload: bool = False,
+    upload: type[BaseModel] | None = None,
+    tells: tuple[type[BaseModel], ...] = (),
     media: str = "application/json",
     status: int = 200,
     problems: tuple[int, ...] = (),
     asks: tuple[str, ...] = (),
 ) -> Callable[[Function], Function]:
-    """Describe a view function; its docstring's first line is the summary."""
+    """Describe a view function; its docstring's first line is the summary.
+
+    `upload` names the form fields that come along with files, `tells` what is told on the way to a request that accepts an
+    event stream.
+    """
 
     def describe(function: Function) -> Function:
         summary = (function.__doc__ or "").strip().split("\n")[0]
-        function.operation = Operation(summary, gives, takes, upload, media, status, problems, asks)  # type: ignore[attr-defined]
+        function.operation = Operation(summary, gives, takes, upload, tells, media, status, problems, asks)  # type: ignore[attr-defined]
         return function
 
     return describe
+
+
+EVENT_STREAM = "text/event-stream"
 
 
 class Problem(BaseModel):
@@ -65,7 +74,8 @@ def document(app: Flask) -> dict[str, Any]:
         if isinstance(found, Operation):
             described.append((rule, found))
     described.sort(key=lambda pair: pair[0].rule)
-    given = {(op.gives, "serialization") for _, op in described if op.gives} | {(Problem, "serialization")}
+    given = {(model, "serialization") for _, op in described for model in (op.gives, *op.tells) if model}
+    given |= {(Problem, "serialization")}
     taken = {(op.takes, "validation") for _, op in described if op.takes}
     models = sorted(given | taken, key=lambda pair: (pair[0].__name__, pair[1]))
     refs, definitions = models_json_schema(models, ref_template="#/components/schemas/{model}")  # type: ignore[arg-type]
@@ -103,12 +113,15 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
             "content": {"application/json": {"schema": refs[op.takes, "validation"]}},
         }
     if op.upload:
-        fields: dict[str, Any] = {"file": {"type": "string", "format": "binary"}, "revision": {"type": "integer"}}
-        schema = {"type": "object", "properties": fields, "required": ["file"]}
+        form = op.upload.model_json_schema()
+        fields = {"file": {"type": "string", "format": "binary"}, **form.get("properties", {})}
+        schema = {"type": "object", "properties": fields, "required": ["file", *form.get("required", [])]}
         result["requestBody"] = {"required": True, "content": {"multipart/form-data": {"schema": schema}}}
     success: dict[str, Any] = {"description": "Done"}
     if op.gives:
         success["content"] = {op.media: {"schema": refs[op.gives, "serialization"]}}
+        if op.tells:
+            success["content"][EVENT_STREAM] = {"schema": _events(op, refs)}
     elif op.status != 204:
         success["content"] = {op.media: {"schema": {"type": "object"} if op.media.endswith("json") else {"type": "string"}}}
     problem = {"application/problem+json": {"schema": refs[Problem, "serialization"]}}
@@ -116,3 +129,15 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
         str(code): {"description": "Refused", "content": problem} for code in (*op.problems, 400)
     }
     return result
+
+
+def event_name(model: type[BaseModel]) -> str:
+    """What an event that tells a model is called."""
+    return model.__name__.lower()
+
+
+def _events(op: Operation, refs: dict[Any, Any]) -> dict[str, Any]:
+    """The data of each event, by the event's name; `answer` or `problem` is the last."""
+    events = {event_name(model): refs[model, "serialization"] for model in op.tells}
+    events |= {"answer": refs[op.gives, "serialization"], "problem": refs[Problem, "serialization"]}
+    return {"type": "object", "description": "Data of each server-sent event, by its name", "properties": events}

@@ -3,7 +3,7 @@
 from flask import Blueprint, Response, request
 
 from omnifer.api import shapes
-from omnifer.api.desk import answer, body, desk, profile_known, uploaded, uploaded_revision
+from omnifer.api.desk import answer, body, desk, form, profile_known, uploaded
 from omnifer.api.openapi import operation
 from omnifer.api.streams import Progress, Tell, told
 from omnifer.core.assess import assess
@@ -27,18 +27,17 @@ MOST_FILES = 50
 
 
 @blueprint.post("/api/tours/<tour_id>/track")
-@operation(gives=shapes.TourAnswer, upload=True, problems=(404, 409, 413, 422))
+@operation(gives=shapes.TourAnswer, upload=shapes.TrackUpload, tells=(Progress,), problems=(404, 409, 413, 422))
 def bring_track(tour_id: str) -> Response:
     """Bring a track of one or more files, in the order of their names; its waypoints become stops."""
-    revision = uploaded_revision()
+    wanted = form(shapes.TrackUpload)
     files = sorted(request.files.getlist("file"), key=lambda f: f.filename or "")[:MOST_FILES]
     contents = [file.read() for file in files] or [uploaded()]
-    behind = request.form.get("after") == "yes"
 
     def work(tell: Tell) -> shapes.TourAnswer:
         road = tracks.read_tracks(contents, lambda share: tell(Progress(what="Reading the track", share=0.8 * share)))
-        seen = desk().tours.read(tour_id, revision)
-        before = desk().tours.read_track(seen.track_id) if behind else None
+        seen = desk().tours.read(tour_id, wanted.revision)
+        before = desk().tours.read_track(seen.track_id) if wanted.after else None
         if before is not None:
             road = tracks.join([FoundRoad(before, []), road])
         tell(Progress(what="Measuring the road", share=0.8))
@@ -108,20 +107,16 @@ def import_stops(tour_id: str) -> Response:
 
 
 @blueprint.post("/api/tours/<tour_id>/stations")
-@operation(gives=shapes.TourAnswer, upload=True, problems=(404, 409, 413, 422))
+@operation(gives=shapes.TourAnswer, upload=shapes.StationUpload, problems=(404, 409, 413, 422))
 def bring_station(tour_id: str) -> Response:
     """Bring a weather record: twelve months, a daily station record, or a typical-year file."""
-    seen = desk().tours.read(tour_id, uploaded_revision())
+    wanted = form(shapes.StationUpload)
+    seen = desk().tours.read(tour_id, wanted.revision)
     road = seen.sheet.road
     used = {station.id for station in road.stations}
     identifier = next(f"station-{n}" for n in range(1, len(used) + 2) if f"station-{n}" not in used)
-    at_km = request.form.get("at_km", "")
     try:
-        place = float(at_km) if at_km else None
-    except ValueError:
-        raise InputProblem(f"{at_km!r} is not a kilometre", "field at_km", "Write a number.") from None
-    try:
-        station = read_station(uploaded(), identifier, request.form.get("name", "")[:120], place)
+        station = read_station(uploaded(), identifier, wanted.name, wanted.at_km)
     except ValueError as error:
         raise InputProblem(f"The record does not make a station: {error}", "", "Say at which kilometre it lies.") from None
     changed = road.model_copy(update={"stations": (*road.stations, station)})
@@ -160,13 +155,13 @@ def outlook(tour_id: str, number: int) -> Response:
 
 
 @blueprint.post("/api/tours/<tour_id>/pace")
-@operation(gives=learn.LearnedPace, upload=True, problems=(404, 413, 422))
+@operation(gives=learn.LearnedPace, upload=shapes.RideUpload, problems=(404, 413, 422))
 def learn_pace(tour_id: str) -> Response:
     """The power and pauses of a recorded ride; nothing is taken."""
     stored = desk().tours.read(tour_id)
     track, seconds = read_ride(uploaded())
     profile = desk().profile(stored)
-    rider_id = request.form.get("rider", "")
+    rider_id = form(shapes.RideUpload).rider
     index = next((i for i, rider in enumerate(stored.sheet.riders) if rider.id == rider_id), 0)
     if profile is None:
         raise InputProblem("The tour has no road yet", "", "Bring a track or type days first: the load follows from it.")

@@ -15,7 +15,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
-from omnifer.core.model.quantities import Id, Name, Noun
+from omnifer.core.model.quantities import DistanceKm, Id, Name, Noun
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.tour import TourSheet
@@ -120,6 +120,31 @@ class Step(Noun):
 
     revision: Revision
     step: Literal["undo", "redo"]
+
+
+class BundleUpload(Noun):
+    """A bundle as a file."""
+
+
+class TrackUpload(Noun):
+    """What comes along with the files of a track."""
+
+    revision: Revision
+    after: bool = Field(False, description="Ride it after the track that is there")
+
+
+class StationUpload(Noun):
+    """What comes along with a weather record."""
+
+    revision: Revision
+    name: Annotated[str, Field(max_length=120)] = ""
+    at_km: DistanceKm | None = None
+
+
+class RideUpload(Noun):
+    """What comes along with a recorded ride."""
+
+    rider: Annotated[str, Field(max_length=40, description="Whose ride it is; left out: the first rider's")] = ""
 
 
 class TrackShape(Noun):

@@ -8,6 +8,7 @@ from flask import Response, copy_current_request_context, current_app, request
 from pydantic import BaseModel, Field
 
 from omnifer.api.desk import answer
+from omnifer.api.openapi import EVENT_STREAM, event_name
 from omnifer.core.model.quantities import Noun
 
 HEARTBEAT_S = 0.5
@@ -37,7 +38,7 @@ def told(work: Callable[[Tell], BaseModel]) -> Response:
 
     Events carry the name of their model; the last is `answer`, or `problem` with what would have been the refusal.
     """
-    if "text/event-stream" not in request.accept_mimetypes.values():
+    if EVENT_STREAM not in request.accept_mimetypes.values():
         return answer(work(lambda _: None))
     lines: SimpleQueue[str | None] = SimpleQueue()
     hung_up = threading.Event()
@@ -45,7 +46,7 @@ def told(work: Callable[[Tell], BaseModel]) -> Response:
     def tell(news: BaseModel) -> None:
         if hung_up.is_set():
             raise HungUp
-        lines.put(_event(type(news).__name__.lower(), news.model_dump_json()))
+        lines.put(_event(event_name(type(news)), news.model_dump_json()))
 
     @copy_current_request_context
     def run() -> None:
@@ -73,7 +74,7 @@ def told(work: Callable[[Tell], BaseModel]) -> Response:
         finally:
             hung_up.set()
 
-    response = current_app.response_class(events(), mimetype="text/event-stream")
+    response = current_app.response_class(events(), mimetype=EVENT_STREAM)
     response.headers["X-Accel-Buffering"] = "no"
     return response
 

@@ -28,6 +28,8 @@ RIDING_HEAT_SHARE = 0.75
 """Where the riding day lies between its low and its high [-]; practice."""
 NIGHT_NEAR_STOP_KM = 3.0
 """A night this close to a stop is spent at the stop [km]; practice."""
+SNAP_TO_STOP_KM = 1.5
+"""A night put this close to a stop is set at the stop [km]; practice."""
 MORNING_WAIT_H = 1.0
 """How long a rider waits for a shop to open [h]; practice."""
 DESCENT_CAP_KMH = 38.0

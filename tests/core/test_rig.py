@@ -64,11 +64,7 @@ def test_a_bottle_leans_as_its_tube_does():
     bike = pannier_bike(seat_angle_deg=73, carriers=[carrier("bottle_cage", "b", "seat_tube_bolts").model_dump()])
     frame = Frame.of(bike)
     corners = shape_of(frame, bike.carriers[0], frame.carrier_box(bike.carriers[0])).corners
-    foot, mouth = (
-        ((corners[i][0] + corners[j][0]) / 2 for i, j in ((0, 1), (4, 5))),
-        ((corners[i][1] + corners[j][1]) / 2 for i, j in ((0, 1), (4, 5))),
-    )
-    (x0, x1), (y0, y1) = foot, mouth
+    (x0, y0), (x1, y1) = (((corners[i].x + corners[j].x) / 2, (corners[i].y + corners[j].y) / 2) for i, j in ((0, 1), (4, 5)))
     assert math.degrees(math.atan2(y1 - y0, x0 - x1)) == pytest.approx(73, abs=0.2)
 
 

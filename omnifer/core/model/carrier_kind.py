@@ -106,7 +106,8 @@ KINDS: dict[CarrierKind, Kind] = {
         "slow steering when heavy", "front_rack_side", (5, 209, 80), "front_pannier", 5.5, 0.022, "roll", lifts_off=True),
     "rack_top_bag": Kind(
         "Rack-top roll", ("rear_rack",), _MIDDLE, 0.6, 24, 8, 560, "camp", "waterproof", (460, 230, 270),
-        "tent, rain wear on top", "high; chafes through", "rack_top", (-160, 8, 0), "roll", 4.5, 0.004, "roll", straps=2, lifts_off=True),
+        "tent, rain wear on top", "high; chafes through", "rack_top", (-160, 8, 0), "roll", 4.5, 0.004, "roll", straps=2,
+        lifts_off=True),
     "handlebar_box": Kind(
         "Bar box", ("handlebar",), _MIDDLE, 0.75, 7, 4, 240, "riding", "waterproof", (172, 188, 260),
         "valuables, camera, papers; lifts off", "high and far forward", "bar", (57, 15, 0), "box", 14, 0.012, "lid",

@@ -30,7 +30,7 @@ class Box(Noun):
 class Shape(Noun):
     """The outline of a carrier in the bike's middle plane [mm], how it closes and what holds it."""
 
-    corners: list[tuple[float, float]]
+    corners: list[Point]
     closure_mm: float | None = Field(description="Height to which a rolled closure stands; None: it has none")
     lid: bool
     straps: list[float] = Field(description="In parts of its length")

@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from omnifer.core.model.carrier_kind import KINDS, OutlineName
 from omnifer.core.model.rig import Carrier
-from omnifer.core.model.trace import Box, Shape
+from omnifer.core.model.trace import Box, Point, Shape
 from omnifer.core.rig.geometry import Frame, Vector
 
 Corners = tuple[tuple[float, float], ...]
@@ -54,7 +54,7 @@ def shape_of(frame: Frame, carrier: Carrier, box: Box) -> Shape:
     else:
         corners = [(box.x0 + u * long, box.y0 + v * high) for u, v in outline.corners]
     return Shape(
-        corners=[(round(x, 1), round(y, 1)) for x, y in corners],
+        corners=[Point(x=round(x, 1), y=round(y, 1)) for x, y in corners],
         closure_mm=None if outline.roll_top_mm is None else round(box.y1 + outline.roll_top_mm, 1),
         lid=outline.lid,
         straps=list(outline.straps),

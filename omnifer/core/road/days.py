@@ -21,6 +21,8 @@ WATER_WORTH = 0.08
 """How much nearer a good place to sleep counts [parts of a day]; practice."""
 SAME_LENGTH = 0.05
 """A day set by hand may grow by this part of it before it is cut again."""
+SHORTEST_DAY_KM = 1.0
+"""A night is set no nearer than this to where its day begins or to the end of the road [km]."""
 SAME_PLACE_KM = 0.5
 """Two night marks closer than this are one, and one this close to an end of the road is none [km]."""
 

@@ -25,6 +25,9 @@ export type Stance = Schemas['Stance']
 export type KitPreview = Schemas['KitPreview']
 export type Load = Schemas['Load-Output']
 export type Moments = Schemas['Moments']
+export type SupplyColumn = Schemas['SupplyColumn']
+export type LimitTrace = Schemas['LimitTrace']
+export type Shape = Schemas['Shape']
 export type NewTour = Schemas['NewTour']
 export type Aims = Schemas['Aims-Output']
 export type AimsAnswer = Schemas['AimsAnswer']
@@ -32,6 +35,7 @@ export type ProposalAnswer = Schemas['ProposalAnswer']
 export type Why = Schemas['Why']
 export type LearnedPace = Schemas['LearnedPace']
 export type Passing = Schemas['Passing']
+export type Paid = Schemas['Paid']
 export type PlaceFor = Schemas['PlaceFor']
 export type PackCard = Schemas['PackCard']
 export type Placement = Schemas['Placement-Output']
@@ -82,7 +86,10 @@ async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T
   try {
     result = await call
   } catch {
-    throw new Problem({ detail: 'Omnifer does not answer. What you see is kept; the last change is not.', mend: 'Start it again with bin/start, then repeat the change.' })
+    throw new Problem({
+      detail: 'Omnifer does not answer. What you see is kept; the last change is not.',
+      mend: 'Start it again with bin/start, then repeat the change.',
+    })
   }
   if (result.error !== undefined) {
     const body = result.error as Partial<ProblemBody>
@@ -91,25 +98,34 @@ async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T
   return result.data as T
 }
 
-/** How far long work is. */
-export interface Progress {
-  what: string
-  share: number | null
+export type Progress = Schemas['Progress']
+/** What long work tells, by the name of the event; as the document of the interface has it. */
+type Streams = {
+  [P in keyof paths]: paths[P] extends { post: { responses: { 200: { content: { 'text/event-stream': infer E } } } } } ? E : never
 }
+type Event<P extends keyof paths> = Exclude<keyof Streams[P], 'answer' | 'problem'>
+type Told<P extends keyof paths> = NonNullable<Streams[P][Event<P>]>
+type Answer<P extends keyof paths> = Streams[P] extends { answer?: infer A } ? NonNullable<A> : never
 
 /** Asks for something that takes long and tells of it meanwhile; null where the rider called it off. */
-async function streamed<T>(path: string, body: FormData | string, tell: (event: string, news: unknown) => void, signal: AbortSignal): Promise<T | null> {
+async function streamed<P extends keyof paths>(
+  path: P,
+  tour_id: string,
+  body: FormData | string,
+  tell: (news: Told<P>) => void,
+  signal: AbortSignal,
+): Promise<Answer<P> | null> {
   try {
     const headers: Record<string, string> = { Accept: 'text/event-stream', 'X-CSRFToken': await csrf() }
     if (typeof body === 'string') headers['Content-Type'] = 'application/json'
-    const response = await fetch(path, { method: 'POST', headers, body, signal })
+    const response = await fetch(path.replace('{tour_id}', tour_id), { method: 'POST', headers, body, signal })
     if (!response.ok || !response.body) throw new Problem({ detail: 'Something unforeseen went wrong.', ...((await response.json()) as object) })
     const events = response.body.pipeThrough(new TextDecoderStream()).pipeThrough(new EventSourceParserStream()).getReader()
     for (let next = await events.read(); !next.done; next = await events.read()) {
       const news: unknown = JSON.parse(next.value.data)
-      if (next.value.event === 'answer') return news as T
+      if (next.value.event === 'answer') return news as Answer<P>
       if (next.value.event === 'problem') throw new Problem({ detail: 'Something unforeseen went wrong.', ...(news as object) })
-      tell(next.value.event ?? '', news)
+      tell(news as Told<P>)
     }
   } catch (trouble) {
     if (signal.aborted) return null
@@ -139,11 +155,10 @@ export const api = {
     taken(client.POST('/api/tours/{tour_id}/step', { ...at(id), body: { revision, step } })),
   remove: (id: string) => taken(client.DELETE('/api/tours/{tour_id}', at(id))),
   bringTrack: (id: string, revision: number, content: File[], after: boolean, tell: (progress: Progress) => void, signal: AbortSignal) =>
-    streamed<TourAnswer>(`/api/tours/${id}/track`, file(content, revision, after ? { after: 'yes' } : {}).body, (_, news) => tell(news as Progress), signal),
+    streamed('/api/tours/{tour_id}/track', id, file(content, revision, after ? { after: 'yes' } : {}).body, tell, signal),
   shapeTrack: (id: string, revision: number, shape: 'reverse' | 'trim', from_km = 0, to_km: number | null = null) =>
     taken(client.POST('/api/tours/{tour_id}/track/shape', { ...at(id), body: { revision, shape, from_km, to_km } })),
-  previewStops: (id: string, text: string) =>
-    taken(client.POST('/api/tours/{tour_id}/stops/preview', { ...at(id), body: { text } })),
+  previewStops: (id: string, text: string) => taken(client.POST('/api/tours/{tour_id}/stops/preview', { ...at(id), body: { text } })),
   importStops: (id: string, revision: number, text: string, replace: boolean) =>
     taken(client.POST('/api/tours/{tour_id}/stops/import', { ...at(id), body: { revision, text, replace } })),
   bringStation: (id: string, revision: number, content: File, name: string, at_km: string) =>
@@ -151,12 +166,11 @@ export const api = {
   outlook: (tour_id: string, number: number) => taken(client.GET('/api/tours/{tour_id}/outlook/{number}', { params: { path: { tour_id, number } } })),
   learnPace: (id: string, content: File, rider: string) =>
     taken(client.POST('/api/tours/{tour_id}/pace', { ...at(id), ...file(content, undefined, { rider }) })),
-  previewKit: (id: string, text: string) =>
-    taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body: { text } })),
+  previewKit: (id: string, text: string) => taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body: { text } })),
   importKit: (id: string, revision: number, text: string, replace: boolean) =>
     taken(client.POST('/api/tours/{tour_id}/kit/import', { ...at(id), body: { revision, text, replace } })),
   propose: (id: string, revision: number, rounds: number, tell: (better: Proposal) => void, signal: AbortSignal) =>
-    streamed<ProposalAnswer>(`/api/tours/${id}/proposal`, JSON.stringify({ revision, rounds }), (_, news) => tell(news as Proposal), signal),
+    streamed('/api/tours/{tour_id}/proposal', id, JSON.stringify({ revision, rounds }), tell, signal),
   repair: (id: string, revision: number, what: string, load: Load, held: string[]) =>
     taken(client.POST('/api/tours/{tour_id}/repair', { ...at(id), body: { revision, what, load, held } })),
   aims: (id: string) => taken(client.GET('/api/tours/{tour_id}/aims', at(id))),
@@ -164,10 +178,20 @@ export const api = {
   rigSchools: (id: string) => taken(client.GET('/api/tours/{tour_id}/rigs/schools', at(id))),
   loads: (id: string) => taken(client.GET('/api/tours/{tour_id}/loads', at(id))),
   ride: (tour_id: string, variant_id: string, revision: number) =>
-    taken(client.POST('/api/tours/{tour_id}/rigs/{variant_id}/ride', { params: { path: { tour_id, variant_id } }, body: { revision } })),
-  price: (tour_id: string, thing_id: string) => taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/price', { params: { path: { tour_id, thing_id } } })),
+    taken(
+      client.POST('/api/tours/{tour_id}/rigs/{variant_id}/ride', {
+        params: { path: { tour_id, variant_id } },
+        body: { revision },
+      }),
+    ),
+  price: (tour_id: string, thing_id: string) =>
+    taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/price', { params: { path: { tour_id, thing_id } } })),
   why: (tour_id: string, thing_id: string, carrier: string | null) =>
-    taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/why', { params: { path: { tour_id, thing_id }, query: carrier === null ? {} : { carrier } } })),
+    taken(
+      client.GET('/api/tours/{tour_id}/things/{thing_id}/why', {
+        params: { path: { tour_id, thing_id }, query: carrier === null ? {} : { carrier } },
+      }),
+    ),
   places: (tour_id: string, things: string) => taken(client.GET('/api/tours/{tour_id}/places', { params: { path: { tour_id }, query: { things } } })),
   trial: (id: string, load: Load) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: { load } })),
   files: (id: string) => ({
@@ -178,6 +202,13 @@ export const api = {
     stops: `/api/tours/${id}/stops.csv`,
     kit: `/api/tours/${id}/kit.csv`,
   }),
+}
+
+/** One supply of the moments, by name. */
+export const supplyOf = (moments: Moments, supply: SupplyColumn['supply']): SupplyColumn => {
+  const found = moments.supplies.find((column) => column.supply === supply)
+  if (!found) throw new Error(`the moments have no ${supply}`)
+  return found
 }
 
 /** The value of a column at a moment; a column that never changes has one value only. */

@@ -118,7 +118,7 @@ export interface paths {
         get: operations["read_tour"];
         put?: never;
         post?: never;
-        /** Forget a tour with all its history. */
+        /** Forget a tour with its history and its tracks. */
         delete: operations["delete_tour"];
         options?: never;
         head?: never;
@@ -150,7 +150,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The whole tour as a bundle. */
+        /** The whole tour as a bundle; one that cannot be read as what is there. */
         get: operations["export_bundle"];
         put?: never;
         post?: never;
@@ -286,7 +286,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Where the things in hand (tent:1,mug:2) could go together, best places first. */
+        /** Where the things in hand (tent:1,mug:2@left-pannier) could go together, best places first. */
         get: operations["places_in_hand"];
         put?: never;
         post?: never;
@@ -792,9 +792,7 @@ export interface components {
             /** Aims */
             aims: components["schemas"]["Aim"][];
             /** Paid */
-            paid: {
-                [key: string]: number;
-            };
+            paid: components["schemas"]["Paid"][];
             /** Schools */
             schools: components["schemas"]["School"][];
         };
@@ -936,6 +934,11 @@ export interface components {
              */
             fork_travel_mm?: number;
             /**
+             * Frame Reach Mm
+             * @default 377
+             */
+            frame_reach_mm?: number;
+            /**
              * Front Share High
              * @default 0.47
              */
@@ -1033,11 +1036,6 @@ export interface components {
              * @default null
              */
             price?: number | null;
-            /**
-             * Reach Mm
-             * @default 377
-             */
-            reach_mm?: number;
             /**
              * Rear Wheel Limit Kg
              * @description Mass [kg]
@@ -1201,6 +1199,11 @@ export interface components {
              */
             fork_travel_mm: number;
             /**
+             * Frame Reach Mm
+             * @default 377
+             */
+            frame_reach_mm: number;
+            /**
              * Front Share High
              * @default 0.47
              */
@@ -1298,11 +1301,6 @@ export interface components {
              * @default null
              */
             price: number | null;
-            /**
-             * Reach Mm
-             * @default 377
-             */
-            reach_mm: number;
             /**
              * Rear Wheel Limit Kg
              * @description Mass [kg]
@@ -1428,6 +1426,8 @@ export interface components {
              * @description In carriers on the left side, bags included
              */
             left_kg: number[];
+            /** Limits */
+            limits: components["schemas"]["LimitTrace"][];
             /**
              * Minutes Per Kg
              * @description What one kilogram costs on this tour [min/day]
@@ -1459,9 +1459,11 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             right_kg: number[];
+            /** Shapes */
+            shapes: {
+                [key: string]: components["schemas"]["Shape"];
+            };
             stance: components["schemas"]["Stance"];
-            /** Supports */
-            supports: components["schemas"]["SupportTrace"][];
             /**
              * Total Kg
              * @description A value for each moment; a single one where it never changes
@@ -1755,59 +1757,26 @@ export interface components {
         };
         /**
          * CarrierTemplate
-         * @description A carrier as the catalogue offers it, with its outer measures at that volume.
+         * @description A kind of carrier as the catalogue offers it: a usual one, to be hung and overwritten.
          */
         CarrierTemplate: {
-            /**
-             * Dryness
-             * @enum {string}
-             */
-            dryness: "waterproof" | "splash" | "open";
             /** Good For */
             good_for: string;
-            /** Hangs On */
+            /**
+             * Hangs On
+             * @description Kinds of supports and larger carriers, and mounts, that it can hang on
+             */
             hangs_on: string[];
-            /** Height Mm */
-            height_mm: number;
             /**
              * Kind
              * @enum {string}
              */
             kind: "rear_pannier" | "front_pannier" | "rack_top_bag" | "handlebar_box" | "handlebar_roll" | "top_tube_bag" | "stem_bag" | "half_frame_bag" | "full_frame_bag" | "saddle_pack" | "fork_bag" | "bottle_cage" | "under_tube_bag" | "trailer_bag" | "backpack" | "basket" | "hip_bag" | "jersey_pocket" | "tool_bottle" | "rack_side_cage" | "lashed" | "outer_pocket" | "compartment" | "net" | "bladder_sleeve";
-            /** Length Mm */
-            length_mm: number;
-            /** Lifts Off */
-            lifts_off: boolean;
-            /** Limit Kg */
-            limit_kg: number;
-            /** Longest Mm */
-            longest_mm: number;
-            /** Mass Kg */
-            mass_kg: number;
-            /** Name */
-            name: string;
-            /**
-             * Opening
-             * @enum {string}
-             */
-            opening: "none" | "roll" | "lid" | "zip" | "drawstring";
-            /** Price */
-            price: number;
-            /**
-             * Reach
-             * @enum {string}
-             */
-            reach: "riding" | "stop" | "camp" | "night" | "breaks";
+            prototype: components["schemas"]["Carrier-Output"];
             /** Sides */
             sides: ("left" | "middle" | "right")[];
-            /** Straps */
-            straps: number;
             /** Trouble */
             trouble: string;
-            /** Volume L */
-            volume_l: number;
-            /** Width Mm */
-            width_mm: number;
         };
         /**
          * CarrierTrace
@@ -1816,11 +1785,6 @@ export interface components {
         CarrierTrace: {
             /** Carrier Id */
             carrier_id: string;
-            /**
-             * Food L
-             * @description A value for each moment; a single one where it never changes
-             */
-            food_l: number[];
             /** Fuel L */
             fuel_l: number;
             /**
@@ -1846,6 +1810,16 @@ export interface components {
              */
             litres: number[];
             /**
+             * On Rider
+             * @description Worn by the rider, above the bike
+             */
+            on_rider: boolean;
+            /**
+             * Rigid Water
+             * @description Its water stands in its vessels and takes no room besides
+             */
+            rigid_water: boolean;
+            /**
              * Room L
              * @description What goes in with ease, inner compartments left out [l]
              */
@@ -1856,10 +1830,12 @@ export interface components {
              */
             states: ("over" | "too_full" | "pressed" | "full" | "leaks" | "improvised" | "pinned")[];
             /**
-             * Water L
-             * @description A value for each moment; a single one where it never changes
+             * Supply L
+             * @description Of each supply in it [l]
              */
-            water_l: number[];
+            supply_l: {
+                [key: string]: number[];
+            };
         };
         /**
          * Catalogue
@@ -1982,7 +1958,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "kit" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag") | null;
             /** Heading */
             heading: string;
             /**
@@ -2075,11 +2051,6 @@ export interface components {
              * @description End of civil twilight
              */
             dusk_h: number | null;
-            /**
-             * Fixed
-             * @description The rider has set this night
-             */
-            fixed: boolean;
             /** From Km */
             from_km: number;
             /** Heat Index C */
@@ -2109,6 +2080,11 @@ export interface components {
              * @description Cold night to plan for, where the day ends
              */
             night_low_c: number;
+            /**
+             * Night Set Km
+             * @description Where the rider has set the night that ends it; None: nowhere
+             */
+            night_set_km: number | null;
             /**
              * Night Water
              * @description Sure water where the night is spent
@@ -2223,9 +2199,7 @@ export interface components {
              * By Aim
              * @description What of that each aim says, where it says anything
              */
-            by_aim: {
-                [key: string]: number;
-            };
+            by_aim: components["schemas"]["Paid"][];
             /**
              * Carrier Id
              * @description None: the shelf
@@ -2457,7 +2431,7 @@ export interface components {
              * Delimiter
              * @enum {string}
              */
-            delimiter: "," | ";" | "\t";
+            delimiter: "\t" | ";" | ",";
             /** Problems */
             problems: components["schemas"]["RowProblem"][];
             /** Remarks */
@@ -2492,6 +2466,40 @@ export interface components {
             power_error_w: number;
             /** Power W */
             power_w: number;
+        };
+        /**
+         * LimitTrace
+         * @description A limit at the moment that is hardest on it: the heaviest, or for a least the lightest.
+         */
+        LimitTrace: {
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bag_mass" | "bag_volume" | "support" | "hitch" | "pushed" | "front_wheel" | "rear_wheel" | "system";
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Over
+             * @description Beyond its bounds by more than rounding
+             */
+            over: boolean;
+            /**
+             * Owner Id
+             * @description Carrier, support or bike whose limit it is
+             */
+            owner_id: string;
+            /**
+             * Worst
+             * @description [kg], of litres [l]; bags, bike and rider included where they count
+             */
+            worst: number;
         };
         /**
          * Load
@@ -2531,9 +2539,7 @@ export interface components {
          */
         LoadFigures: {
             /** By Aim */
-            by_aim: {
-                [key: string]: number;
-            };
+            by_aim: components["schemas"]["Paid"][];
             /** Gained */
             gained: components["schemas"]["Text"][];
             /**
@@ -2608,8 +2614,6 @@ export interface components {
             day: number[];
             /** Emptiest */
             emptiest: number;
-            /** Food Kg */
-            food_kg: number[];
             /** Fuel Kg */
             fuel_kg: number[];
             /** Fullest */
@@ -2625,12 +2629,10 @@ export interface components {
             leaving: boolean[];
             /** Place */
             place: string[];
+            /** Supplies */
+            supplies: components["schemas"]["SupplyColumn"][];
             /** Total Kg */
             total_kg: number[];
-            /** Water L */
-            water_l: number[];
-            /** Water Short L */
-            water_short_l: number[];
         };
         /**
          * MonthNormals
@@ -2786,6 +2788,12 @@ export interface components {
              */
             at_km: number;
             /**
+             * From Km
+             * @description Where its day began when it was set: the days before stay as they were
+             * @default null
+             */
+            from_km?: number | null;
+            /**
              * Rest Days
              * @default 0
              */
@@ -2801,6 +2809,12 @@ export interface components {
              * @description Distance along the road [km]
              */
             at_km: number;
+            /**
+             * From Km
+             * @description Where its day began when it was set: the days before stay as they were
+             * @default null
+             */
+            from_km: number | null;
             /**
              * Rest Days
              * @default 0
@@ -2889,6 +2903,18 @@ export interface components {
             thing_id: string;
             /** Volume L */
             volume_l: number;
+        };
+        /**
+         * Paid
+         * @description Points for one aim, or for what is left out.
+         */
+        Paid: {
+            /** Aim */
+            aim: ("low" | "middle" | "reach" | "together" | "bags" | "sides" | "front" | "sway" | "riders" | "room" | "ease" | "changes") | "out";
+            /** Points */
+            points: number;
+            /** Words */
+            words: string;
         };
         /**
          * Passing
@@ -3079,6 +3105,20 @@ export interface components {
             lat_deg: number[] | null;
             /** Lon Deg */
             lon_deg: number[] | null;
+        };
+        /**
+         * Progress
+         * @description How far long work is.
+         */
+        Progress: {
+            /**
+             * Share
+             * @description Part that is done [-]; None: not known
+             * @default null
+             */
+            share: number | null;
+            /** What */
+            what: string;
         };
         /**
          * Proposal
@@ -3632,11 +3672,41 @@ export interface components {
             rider: string;
         };
         /**
+         * Shape
+         * @description The outline of a carrier in the bike's middle plane [mm], how it closes and what holds it.
+         */
+        Shape: {
+            /**
+             * Closure Mm
+             * @description Height to which a rolled closure stands; None: it has none
+             */
+            closure_mm: number | null;
+            /** Corners */
+            corners: components["schemas"]["Point"][];
+            /** Lid */
+            lid: boolean;
+            /** Open */
+            open: boolean;
+            /**
+             * Straps
+             * @description In parts of its length
+             */
+            straps: number[];
+        };
+        /**
          * Shortfall
          * @description A limit that everything together would exceed, and by how much at the worst moment.
          */
         Shortfall: {
-            /** Limit */
+            /**
+             * Key
+             * @description Of the limit, as the load's limits call it
+             */
+            key: string;
+            /**
+             * Limit
+             * @description In words
+             */
             limit: string;
             /**
              * Mass Kg
@@ -4067,6 +4137,31 @@ export interface components {
             stops: components["schemas"]["Stop-Output"][];
         };
         /**
+         * SupplyColumn
+         * @description One supply at every moment, in its unit.
+         */
+        SupplyColumn: {
+            /** Mass Kg */
+            mass_kg: number[];
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade";
+            /**
+             * Short
+             * @description What the stretch being ridden asks for beyond what fits
+             */
+            short: number[];
+            /** Stock */
+            stock: number[];
+            /**
+             * Supply
+             * @enum {string}
+             */
+            supply: "water" | "food";
+        };
+        /**
          * Support
          * @description A rack, cage or trailer: bolted to a mount, with a limit for all that hangs on it, bags included.
          */
@@ -4200,47 +4295,13 @@ export interface components {
          */
         SupportTemplate: {
             /**
-             * Bolts
-             * @default 2
-             */
-            bolts: number;
-            /**
              * Kind
              * @enum {string}
              */
             kind: "rear_rack" | "front_rack" | "fork_cage" | "under_tube_cage" | "trailer_one_wheel" | "trailer_two_wheels";
-            /** Limit Kg */
-            limit_kg: number;
-            /** Mass Kg */
-            mass_kg: number;
-            /**
-             * Mount
-             * @enum {string}
-             */
-            mount: "rear_eyelets" | "fork_eyelets" | "fork_bolts" | "handlebar" | "stem" | "top_tube" | "frame_triangle" | "down_tube_bolts" | "seat_tube_bolts" | "under_down_tube_bolts" | "saddle" | "rear_axle" | "riders_back";
-            /** Name */
-            name: string;
-            /**
-             * Price
-             * @default 0
-             */
-            price: number;
+            prototype: components["schemas"]["Support-Output"];
             /** Sides */
             sides: ("left" | "middle" | "right")[];
-            /** @default null */
-            trailer: components["schemas"]["TrailerFrame-Output"] | null;
-        };
-        /**
-         * SupportTrace
-         * @description The heaviest moment of a rack, cage or trailer, bags included.
-         */
-        SupportTrace: {
-            /** Fullest Kg */
-            fullest_kg: number;
-            /** Limit Kg */
-            limit_kg: number;
-            /** Support Id */
-            support_id: string;
         };
         /**
          * SurfaceStretch
@@ -4329,6 +4390,12 @@ export interface components {
              */
             fuel?: boolean;
             /**
+             * Group
+             * @description What it is packed with (cook, sleep, wash, ...)
+             * @default
+             */
+            group?: string;
+            /**
              * Guess
              * @description Mass or volume is a guess, not weighed
              * @default false
@@ -4351,12 +4418,6 @@ export interface components {
              * @default null
              */
             inside?: string | null;
-            /**
-             * Kit
-             * @description The kit it is packed with (cook, sleep, wash, ...)
-             * @default
-             */
-            kit?: string;
             /**
              * Longest Mm
              * @description Longest rigid side; 0 where it folds into anything
@@ -4464,6 +4525,12 @@ export interface components {
              */
             fuel: boolean;
             /**
+             * Group
+             * @description What it is packed with (cook, sleep, wash, ...)
+             * @default
+             */
+            group: string;
+            /**
              * Guess
              * @description Mass or volume is a guess, not weighed
              * @default false
@@ -4486,12 +4553,6 @@ export interface components {
              * @default null
              */
             inside: string | null;
-            /**
-             * Kit
-             * @description The kit it is packed with (cook, sleep, wash, ...)
-             * @default
-             */
-            kit: string;
             /**
              * Longest Mm
              * @description Longest rigid side; 0 where it folds into anything
@@ -5259,7 +5320,6 @@ export interface operations {
                 "multipart/form-data": {
                     /** Format: binary */
                     file: string;
-                    revision?: number;
                 };
             };
         };
@@ -5830,7 +5890,12 @@ export interface operations {
                 "multipart/form-data": {
                     /** Format: binary */
                     file: string;
-                    revision?: number;
+                    /**
+                     * Rider
+                     * @description Whose ride it is; left out: the first rider's
+                     * @default
+                     */
+                    rider?: string;
                 };
             };
         };
@@ -5955,6 +6020,11 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProposalAnswer"];
+                    "text/event-stream": {
+                        answer?: components["schemas"]["ProposalAnswer"];
+                        problem?: components["schemas"]["Problem"];
+                        proposal?: components["schemas"]["Proposal"];
+                    };
                 };
             };
             /** @description Refused */
@@ -6310,9 +6380,23 @@ export interface operations {
         requestBody: {
             content: {
                 "multipart/form-data": {
+                    /**
+                     * At Km
+                     * @default null
+                     */
+                    at_km?: number | null;
                     /** Format: binary */
                     file: string;
-                    revision?: number;
+                    /**
+                     * Name
+                     * @default
+                     */
+                    name?: string;
+                    /**
+                     * Revision
+                     * @description The revision that the writer saw
+                     */
+                    revision: number;
                 };
             };
         };
@@ -6686,9 +6770,19 @@ export interface operations {
         requestBody: {
             content: {
                 "multipart/form-data": {
+                    /**
+                     * After
+                     * @description Ride it after the track that is there
+                     * @default false
+                     */
+                    after?: boolean;
                     /** Format: binary */
                     file: string;
-                    revision?: number;
+                    /**
+                     * Revision
+                     * @description The revision that the writer saw
+                     */
+                    revision: number;
                 };
             };
         };
@@ -6700,6 +6794,11 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TourAnswer"];
+                    "text/event-stream": {
+                        answer?: components["schemas"]["TourAnswer"];
+                        problem?: components["schemas"]["Problem"];
+                        progress?: components["schemas"]["Progress"];
+                    };
                 };
             };
             /** @description Refused */

@@ -88,7 +88,14 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       remarks,
       change: async (what, parts) => (await send(what, (revision) => api.change(id, { revision, what, ...parts }), same)) !== undefined,
       step: (step) => void send(step, (revision) => api.step(id, revision, step), same),
-      propose: async (rounds, tell, signal) => (await send('Working out a load', (revision) => api.propose(id, revision, rounds, tell, signal), (r) => r.answer))?.proposal,
+      propose: async (rounds, tell, signal) =>
+        (
+          await send(
+            'Working out a load',
+            (revision) => api.propose(id, revision, rounds, tell, signal),
+            (r) => r.answer,
+          )
+        )?.proposal,
       repair: async (what, load, held) => (await send(what, (revision) => api.repair(id, revision, what, load, held), same)) !== undefined,
       underWay,
       bringTrack: async (files, after = false) => {

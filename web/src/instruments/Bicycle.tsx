@@ -77,12 +77,24 @@ export const BicycleBehind = memo(function BicycleBehind({ bike, trace, view }: 
       <Wheel view={view} centre={f.front_axle} radius={r} tyre={tyre} />
       {kinds.has('rear_rack') && (
         <>
-          <Rod d={line({ x: -4, y: r + 20 }, { x: -190, y: top - 12 }) + line({ x: -4, y: r + 20 }, { x: -60, y: top - 10 }) + line({ x: -4, y: r + 20 }, { x: 66, y: top - 10 })} />
+          <Rod
+            d={
+              line({ x: -4, y: r + 20 }, { x: -190, y: top - 12 }) +
+              line({ x: -4, y: r + 20 }, { x: -60, y: top - 10 }) +
+              line({ x: -4, y: r + 20 }, { x: 66, y: top - 10 })
+            }
+          />
           <Rod d={line({ x: -250, y: top }, { x: 150, y: top }, { x: f.seat_cluster.x - 40, y: top + 20 })} width={3} />
         </>
       )}
       {kinds.has('front_rack') && (
-        <Rod d={line({ x: f.front_axle.x, y: r + 11 }, { x: f.front_axle.x - 50, y: r + 215 }) + line({ x: f.front_axle.x, y: r + 11 }, { x: f.front_axle.x + 50, y: r + 215 }) + line({ x: f.front_axle.x - 112, y: r + 221 }, { x: f.front_axle.x + 126, y: r + 221 })} />
+        <Rod
+          d={
+            line({ x: f.front_axle.x, y: r + 11 }, { x: f.front_axle.x - 50, y: r + 215 }) +
+            line({ x: f.front_axle.x, y: r + 11 }, { x: f.front_axle.x + 50, y: r + 215 }) +
+            line({ x: f.front_axle.x - 112, y: r + 221 }, { x: f.front_axle.x + 126, y: r + 221 })
+          }
+        />
       )}
       <Tube d={tube(f.rear_axle, f.bottom_bracket, 20, 24)} />
       <Tube d={tube(f.rear_axle, mix(f.seat_cluster, f.bottom_bracket, 0.06), 15, 16)} />
@@ -95,9 +107,22 @@ export const BicycleBehind = memo(function BicycleBehind({ bike, trace, view }: 
       <Tube d={tube(f.head_top, mix(f.head_top, f.bar, 0.3), 34)} />
       <Tube d={tube({ x: f.head_top.x - 8, y: f.head_top.y + 26 }, f.bar, 30)} />
       <g fill="none" stroke="var(--ink)">
-        <path d={line({ x: f.bottom_bracket.x + 4, y: f.bottom_bracket.y + 92 }, { x: 2, y: r + 52 }) + line({ x: f.bottom_bracket.x - 4, y: f.bottom_bracket.y - 92 }, { x: 60, y: r - 160 })} strokeWidth={1.8} />
-        {[52, 40, 28].map((g) => <circle key={g} cx={view.x(0)} cy={view.y(r)} r={g * k} stroke="var(--metal)" strokeWidth={1.1} />)}
-        <path d={line({ x: 10, y: r - 22 }, { x: 30, y: r - 96 }, { x: 60, y: r - 150 })} strokeWidth={3.4} strokeLinecap="round" strokeLinejoin="round" />
+        <path
+          d={
+            line({ x: f.bottom_bracket.x + 4, y: f.bottom_bracket.y + 92 }, { x: 2, y: r + 52 }) +
+            line({ x: f.bottom_bracket.x - 4, y: f.bottom_bracket.y - 92 }, { x: 60, y: r - 160 })
+          }
+          strokeWidth={1.8}
+        />
+        {[52, 40, 28].map((g) => (
+          <circle key={g} cx={view.x(0)} cy={view.y(r)} r={g * k} stroke="var(--metal)" strokeWidth={1.1} />
+        ))}
+        <path
+          d={line({ x: 10, y: r - 22 }, { x: 30, y: r - 96 }, { x: 60, y: r - 150 })}
+          strokeWidth={3.4}
+          strokeLinecap="round"
+          strokeLinejoin="round"
+        />
         <circle cx={view.x(f.bottom_bracket.x)} cy={view.y(f.bottom_bracket.y)} r={93 * k} strokeWidth={2.4} />
         <circle cx={view.x(f.bottom_bracket.x)} cy={view.y(f.bottom_bracket.y)} r={63 * k} strokeWidth={1.5} />
       </g>
@@ -123,7 +148,12 @@ export const BicycleBefore = memo(function BicycleBefore({ bike, trace, view }: 
       <path d={saddle} fill="var(--ink)" />
       <path d={bar} fill="none" stroke="var(--ink)" strokeWidth={8.4} strokeLinecap="round" />
       <path d={bar} fill="none" stroke="var(--metal)" strokeWidth={5.6} strokeLinecap="round" />
-      {bike.drop_bar && <path d={`M${at({ x: b.x + 50, y: b.y + 6 })}L${at({ x: b.x + 104, y: b.y + 46 })}L${at({ x: b.x + 122, y: b.y + 20 })}L${at({ x: b.x + 84, y: b.y - 24 })}Z`} fill="var(--ink)" />}
+      {bike.drop_bar && (
+        <path
+          d={`M${at({ x: b.x + 50, y: b.y + 6 })}L${at({ x: b.x + 104, y: b.y + 46 })}L${at({ x: b.x + 122, y: b.y + 20 })}L${at({ x: b.x + 84, y: b.y - 24 })}Z`}
+          fill="var(--ink)"
+        />
+      )}
     </g>
   )
 })
@@ -139,10 +169,23 @@ function Trailer({ bike, radius, view }: { bike: Bike; radius: number; view: Vie
   return (
     <g>
       <Wheel view={view} centre={axle} radius={trailer.wheel_radius_mm} tyre={40} spokes={20} />
-      <Rod d={line(hitch, { x: back, y: hitch.y }, { x: back, y: 250 }, { x: back - 70, y: floor }, { x: axle.x + 210, y: floor }, axle)} width={3.2} />
-      <Rod d={line({ x: back - 70, y: floor + 104 }, { x: axle.x + 210, y: floor + 104 }, axle) + line({ x: back - 70, y: floor }, { x: back - 70, y: floor + 104 }, { x: back, y: 390 })} />
+      <Rod
+        d={line(hitch, { x: back, y: hitch.y }, { x: back, y: 250 }, { x: back - 70, y: floor }, { x: axle.x + 210, y: floor }, axle)}
+        width={3.2}
+      />
+      <Rod
+        d={
+          line({ x: back - 70, y: floor + 104 }, { x: axle.x + 210, y: floor + 104 }, axle) +
+          line({ x: back - 70, y: floor }, { x: back - 70, y: floor + 104 }, { x: back, y: 390 })
+        }
+      />
       <path d={line({ x: axle.x - 205, y: 250 }, { x: axle.x - 205, y: 640 })} stroke="var(--ink)" strokeWidth={1.2} />
-      <path d={`${line({ x: axle.x - 205, y: 640 }, { x: axle.x - 298, y: 608 }, { x: axle.x - 205, y: 572 })}Z`} fill="var(--tag)" stroke="var(--ink)" strokeWidth={1.2} />
+      <path
+        d={`${line({ x: axle.x - 205, y: 640 }, { x: axle.x - 298, y: 608 }, { x: axle.x - 205, y: 572 })}Z`}
+        fill="var(--tag)"
+        stroke="var(--ink)"
+        strokeWidth={1.2}
+      />
     </g>
   )
 }

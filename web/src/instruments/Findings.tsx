@@ -10,24 +10,83 @@ import { withMoves } from './loadEdits'
 import { usePlayhead } from './moment'
 
 const Column = styled.section`
-  min-height: 0; overflow-y: auto; padding: 9px 20px 12px 18px; scrollbar-width: thin;
+  min-height: 0;
+  overflow-y: auto;
+  padding: 9px 20px 12px 18px;
+  scrollbar-width: thin;
 `
 const Sum = styled.p`
-  display: flex; gap: 4px 10px; flex-wrap: wrap; font-size: 12.5px; font-stretch: 80%; margin: 3px 0 8px; color: var(--ink2);
-  span { display: inline-flex; align-items: flex-end; gap: 4px; white-space: nowrap; }
+  display: flex;
+  gap: 4px 10px;
+  flex-wrap: wrap;
+  font-size: 12.5px;
+  font-stretch: 80%;
+  margin: 3px 0 8px;
+  color: var(--ink2);
+  span {
+    display: inline-flex;
+    align-items: flex-end;
+    gap: 4px;
+    white-space: nowrap;
+  }
 `
 const Item = styled.article<{ $open: boolean }>`
-  border-top: ${(p) => (p.$open ? '3px solid var(--ink)' : '1px solid var(--edge)')}; padding: 6px 0 6px 30px; position: relative;
-  > .wedge { position: absolute; left: 0; top: 8px; }
-  > button { display: block; width: 100%; }
-  h3 { font-size: ${(p) => (p.$open ? '16px' : '14px')}; line-height: ${(p) => (p.$open ? '20px' : '18px')}; font-weight: ${(p) => (p.$open ? 680 : 600)}; font-stretch: 91%; }
-  .at { font-size: 12.5px; font-stretch: 86%; color: var(--ink2); line-height: 17px; }
-  p { font-size: 13px; line-height: 17px; font-stretch: 90%; color: var(--ink2); margin: 3px 0; }
+  border-top: ${(p) => (p.$open ? '3px solid var(--ink)' : '1px solid var(--edge)')};
+  padding: 6px 0 6px 30px;
+  position: relative;
+  > .wedge {
+    position: absolute;
+    left: 0;
+    top: 8px;
+  }
+  > button {
+    display: block;
+    width: 100%;
+  }
+  h3 {
+    font-size: ${(p) => (p.$open ? '16px' : '14px')};
+    line-height: ${(p) => (p.$open ? '20px' : '18px')};
+    font-weight: ${(p) => (p.$open ? 680 : 600)};
+    font-stretch: 91%;
+  }
+  .at {
+    font-size: 12.5px;
+    font-stretch: 86%;
+    color: var(--ink2);
+    line-height: 17px;
+  }
+  p {
+    font-size: 13px;
+    line-height: 17px;
+    font-stretch: 90%;
+    color: var(--ink2);
+    margin: 3px 0;
+  }
 `
 const Mends = styled.ul`
-  li { display: grid; grid-template-columns: 1fr auto; gap: 8px; align-items: center; border-top: 1px solid var(--hair); padding: 5px 0; min-height: 44px; }
-  b { display: block; font-weight: 620; font-size: 13.5px; line-height: 17px; font-stretch: 92%; }
-  small { font-size: 12.5px; line-height: 16px; color: var(--ink2); font-stretch: 86%; display: block; }
+  li {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: 8px;
+    align-items: center;
+    border-top: 1px solid var(--hair);
+    padding: 5px 0;
+    min-height: 44px;
+  }
+  b {
+    display: block;
+    font-weight: 620;
+    font-size: 13.5px;
+    line-height: 17px;
+    font-stretch: 92%;
+  }
+  small {
+    font-size: 12.5px;
+    line-height: 16px;
+    color: var(--ink2);
+    font-stretch: 86%;
+    display: block;
+  }
 `
 
 export function Findings() {
@@ -51,27 +110,45 @@ export function Findings() {
     if (next) show(next)
   }
   return (
-    <Column aria-label="Findings" id="findings" data-walk="findings" tabIndex={-1}
+    <Column
+      aria-label="Findings"
+      id="findings"
+      data-walk="findings"
+      tabIndex={-1}
       onKeyDown={(e) => {
         if (e.key === 'n') walk(1)
         if (e.key === 'p') walk(-1)
-      }}>
+      }}
+    >
       <Section>Findings</Section>
       {findings.length === 0 ? (
-        <Muted>Nothing found for this load. {assessment.checked.length} kinds of trouble were checked: {assessment.checked.map((k) => k.replaceAll('_', ' ')).join(', ')}.</Muted>
+        <Muted>
+          Nothing found for this load. {assessment.checked.length} kinds of trouble were checked:{' '}
+          {assessment.checked.map((k) => k.replaceAll('_', ' ')).join(', ')}.
+        </Muted>
       ) : (
         <Sum>
-          {counts.map(([grade, count]) => count > 0 && (
-            <span key={grade}><Wedge grade={grade} size={15} />{count} {GRADE_WORDS[grade]}</span>
-          ))}
+          {counts.map(
+            ([grade, count]) =>
+              count > 0 && (
+                <span key={grade}>
+                  <Wedge grade={grade} size={15} />
+                  {count} {GRADE_WORDS[grade]}
+                </span>
+              ),
+          )}
         </Sum>
       )}
       {shown.map((finding) => (
         <Item key={finding.id} $open={finding.id === open}>
-          <span className="wedge"><Wedge grade={finding.grade} size={finding.id === open ? 24 : 22} /></span>
+          <span className="wedge">
+            <Wedge grade={finding.grade} size={finding.id === open ? 24 : 22} />
+          </span>
           <button type="button" aria-expanded={finding.id === open} onClick={() => show(finding)}>
             <h3>{units.say(finding.sentence)}</h3>
-            <span className="at">{finding.rank} {GRADE_WORDS[finding.grade]}, {units.say(finding.place)}</span>
+            <span className="at">
+              {finding.rank} {GRADE_WORDS[finding.grade]}, {units.say(finding.place)}
+            </span>
           </button>
           {finding.id === open && <Details finding={finding} />}
         </Item>
@@ -83,8 +160,14 @@ export function Findings() {
           </button>
         </Item>
       )}
-      {all && findings.length > 4 && <Button $small onPress={() => setAll(false)}>Show fewer</Button>}
-      <Muted as="footer" style={{ marginTop: 10 }}>Limits are the makers’, the lowest in a chain counts. Check bolts and ride the loaded bike before you leave.</Muted>
+      {all && findings.length > 4 && (
+        <Button $small onPress={() => setAll(false)}>
+          Show fewer
+        </Button>
+      )}
+      <Muted as="footer" style={{ marginTop: 10 }}>
+        Limits are the makers’, the lowest in a chain counts. Check bolts and ride the loaded bike before you leave.
+      </Muted>
     </Column>
   )
 }
@@ -112,13 +195,25 @@ function Details({ finding }: { finding: Finding }) {
               <span>
                 <b>{name}</b>
                 <small>{units.say(mend.consequence)}</small>
-                {trying && <small><b>{tried.result.findings.length} findings then{tried.result.findings[0] ? `, the first: ${units.say(tried.result.findings[0].sentence)}` : ''}</b></small>}
+                {trying && (
+                  <small>
+                    <b>
+                      {tried.result.findings.length} findings then
+                      {tried.result.findings[0] ? `, the first: ${units.say(tried.result.findings[0].sentence)}` : ''}
+                    </b>
+                  </small>
+                )}
               </span>
-              {mend.moves.length > 0 && (trying ? (
-                <Button $small $wanted onPress={() => void change(`Mend: ${name}`.slice(0, 200), { load: withMoves(sheet.load, mend.moves) })}>Keep</Button>
-              ) : (
-                <Button $small onPress={() => void attempt(name, mend.moves)}>Try</Button>
-              ))}
+              {mend.moves.length > 0 &&
+                (trying ? (
+                  <Button $small $wanted onPress={() => void change(`Mend: ${name}`.slice(0, 200), { load: withMoves(sheet.load, mend.moves) })}>
+                    Keep
+                  </Button>
+                ) : (
+                  <Button $small onPress={() => void attempt(name, mend.moves)}>
+                    Try
+                  </Button>
+                ))}
             </li>
           )
         })}
@@ -140,7 +235,13 @@ function Evidence({ finding }: { finding: Finding }) {
   const fill = finding.kind === 'water_gap' ? 'url(#water)' : 'url(#kit)'
   const marked = parts.length > 1 ? parts : ([['in it', need]] as [string, number][])
   return (
-    <svg width={wide + 2} height={46} viewBox={`-1 0 ${wide + 2} 46`} role="img" aria-label={`Needed ${units.show(need, quantity)}, holds ${units.show(holds, quantity)}`}>
+    <svg
+      width={wide + 2}
+      height={46}
+      viewBox={`-1 0 ${wide + 2} 46`}
+      role="img"
+      aria-label={`Needed ${units.show(need, quantity)}, holds ${units.show(holds, quantity)}`}
+    >
       {marked.map(([name, value], i) => {
         const x = at * per
         at += value
@@ -148,12 +249,27 @@ function Evidence({ finding }: { finding: Finding }) {
         return (
           <g key={name}>
             <rect x={x} y={14} width={w} height={14} fill={name === 'reserve' ? 'var(--tag)' : fill} stroke="var(--ink)" strokeWidth={1.2} />
-            {w > 40 && <text x={i > 0 && i === marked.length - 1 ? x + w - 1 : x + 1} y={41} fontSize={12} textAnchor={i > 0 && i === marked.length - 1 ? 'end' : 'start'} style={{ fontStretch: '80%', fill: 'var(--ink2)' }}>{name} <tspan fontWeight={700} fill="var(--ink)">{units.figure(value, quantity)}</tspan></text>}
+            {w > 40 && (
+              <text
+                x={i > 0 && i === marked.length - 1 ? x + w - 1 : x + 1}
+                y={41}
+                fontSize={12}
+                textAnchor={i > 0 && i === marked.length - 1 ? 'end' : 'start'}
+                style={{ fontStretch: '80%', fill: 'var(--ink2)' }}
+              >
+                {name}{' '}
+                <tspan fontWeight={700} fill="var(--ink)">
+                  {units.figure(value, quantity)}
+                </tspan>
+              </text>
+            )}
           </g>
         )
       })}
       <path d={`M${holds * per} 31V4h-7`} stroke="var(--ink)" strokeWidth={2.4} fill="none" />
-      <text x={holds * per - 11} y={10} fontSize={12} fontWeight={600} textAnchor="end" style={{ fontStretch: '82%' }}>holds {units.show(holds, quantity)}</text>
+      <text x={holds * per - 11} y={10} fontSize={12} fontWeight={600} textAnchor="end" style={{ fontStretch: '82%' }}>
+        holds {units.show(holds, quantity)}
+      </text>
     </svg>
   )
 }

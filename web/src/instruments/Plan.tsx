@@ -2,8 +2,7 @@
 import { type Bike, type BikeTrace, type Box, type Carrier, type CarrierTrace, pick } from '../api/client'
 import { useUnits } from '../ui/preferences'
 import { layersOf } from './Bag'
-import { planRect, type RigView } from './rigView'
-import { seenFrom } from './bagShapes'
+import { planRect, type RigView, seenFrom } from './rigView'
 import { statesInWords } from './states'
 
 interface Props {
@@ -32,8 +31,9 @@ export function Plan({ bike, trace, placed, view, centre, moment, leftSide, widt
   )
   const z = leftSide ? -1 : 1
   const at = (x: number, side: number) => `${view.x(x).toFixed(1)} ${(centre + z * side * k).toFixed(1)}`
-  const bar = (s: number) => `M${at(f.bar.x, 0)}L${at(f.bar.x + 5, s * 150)}C${at(f.bar.x + 8, s * 205)} ${at(f.bar.x + 55, s * 212)} ${at(f.bar.x + 85, s * 216)}`
-  const order = placed.filter((p) => p.carrier.kind !== 'bottle_cage').sort((a, b) => a.box.y1 - b.box.y1)
+  const bar = (s: number) =>
+    `M${at(f.bar.x, 0)}L${at(f.bar.x + 5, s * 150)}C${at(f.bar.x + 8, s * 205)} ${at(f.bar.x + 55, s * 212)} ${at(f.bar.x + 85, s * 216)}`
+  const order = placed.filter((p) => !p.trace.rigid_water).sort((a, b) => a.box.y1 - b.box.y1)
   const trailer = bike.supports.find((s) => s.trailer)?.trailer
   const far = placed.filter((p) => !seenFrom(p.carrier, leftSide))
   return (
@@ -41,25 +41,47 @@ export function Plan({ bike, trace, placed, view, centre, moment, leftSide, widt
       {wheel(0, trace.radius_mm, bike.tyre_width_mm)}
       {wheel(bike.wheelbase_mm, trace.radius_mm, bike.tyre_width_mm)}
       {trailer && wheel(-trailer.hitch_to_axle_mm, trailer.wheel_radius_mm, 40)}
-      {trailer && tube(`M${at(0, 70)}L${at(-390, 90)}L${at(-trailer.hitch_to_axle_mm, 60)}M${at(0, -70)}L${at(-390, -90)}L${at(-trailer.hitch_to_axle_mm, -60)}`)}
+      {trailer &&
+        tube(
+          `M${at(0, 70)}L${at(-390, 90)}L${at(-trailer.hitch_to_axle_mm, 60)}M${at(0, -70)}L${at(-390, -90)}L${at(-trailer.hitch_to_axle_mm, -60)}`,
+        )}
       {tube(`M${at(0, 66)}L${at(f.seat_cluster.x, 14)}M${at(0, -66)}L${at(f.seat_cluster.x, -14)}M${at(0, 66)}L${at(0, -66)}`)}
-      {tube(`M${at(bike.wheelbase_mm, 54)}L${at(f.head_bottom.x, 40)}M${at(bike.wheelbase_mm, -54)}L${at(f.head_bottom.x, -40)}M${at(bike.wheelbase_mm, 54)}L${at(bike.wheelbase_mm, -54)}`)}
+      {tube(
+        `M${at(bike.wheelbase_mm, 54)}L${at(f.head_bottom.x, 40)}M${at(bike.wheelbase_mm, -54)}L${at(f.head_bottom.x, -40)}M${at(bike.wheelbase_mm, 54)}L${at(bike.wheelbase_mm, -54)}`,
+      )}
       {tube(`M${at(f.bottom_bracket.x, 80)}L${at(f.bottom_bracket.x + 158, 86)}M${at(f.bottom_bracket.x, -80)}L${at(f.bottom_bracket.x - 158, -86)}`)}
       {tube(`M${at(f.seat_cluster.x, 0)}L${at(f.head_top.x, 0)}`, 7)}
-      {order.map((p) => <PlanBag key={p.carrier.id} {...p} view={view} centre={centre} moment={moment} leftSide={leftSide} />)}
+      {order.map((p) => (
+        <PlanBag key={p.carrier.id} {...p} view={view} centre={centre} moment={moment} leftSide={leftSide} />
+      ))}
       <path d={bar(1) + bar(-1)} fill="none" stroke="var(--ink)" strokeWidth={6} strokeLinecap="round" />
       <path d={bar(1) + bar(-1)} fill="none" stroke="var(--metal)" strokeWidth={3.4} strokeLinecap="round" />
-      <path d={`M${at(f.saddle.x - 150, -66)}C${at(f.saddle.x - 60, -70)} ${at(f.saddle.x - 20, -26)} ${at(f.saddle.x + 130, -16)}L${at(f.saddle.x + 130, 16)}C${at(f.saddle.x - 20, 26)} ${at(f.saddle.x - 60, 70)} ${at(f.saddle.x - 150, 66)}Z`} fill="var(--ink)" />
-      {far.map((p) => <FarLabel key={p.carrier.id} {...p} view={view} centre={centre} moment={moment} leftSide={leftSide} units={units} middle={view.x(bike.wheelbase_mm / 2)} bar={Math.min(view.x(f.bar.x), view.x(f.bar.x + 90))} />)}
+      <path
+        d={`M${at(f.saddle.x - 150, -66)}C${at(f.saddle.x - 60, -70)} ${at(f.saddle.x - 20, -26)} ${at(f.saddle.x + 130, -16)}L${at(f.saddle.x + 130, 16)}C${at(f.saddle.x - 20, 26)} ${at(f.saddle.x - 60, 70)} ${at(f.saddle.x - 150, 66)}Z`}
+        fill="var(--ink)"
+      />
+      {far.map((p) => (
+        <FarLabel
+          key={p.carrier.id}
+          {...p}
+          view={view}
+          centre={centre}
+          moment={moment}
+          leftSide={leftSide}
+          units={units}
+          middle={view.x(bike.wheelbase_mm / 2)}
+          bar={Math.min(view.x(f.bar.x), view.x(f.bar.x + 90))}
+        />
+      ))}
       <Level trace={trace} moment={moment} x={width - 96} units={units} leftSide={leftSide} />
       <ScaleBar view={view} units={units} />
     </g>
   )
 }
 
-function PlanBag({ carrier, trace, box, view, centre, moment, leftSide }: Props['placed'][number] & Pick<Props, 'view' | 'centre' | 'moment' | 'leftSide'>) {
+function PlanBag({ trace, box, view, centre, moment, leftSide }: Props['placed'][number] & Pick<Props, 'view' | 'centre' | 'moment' | 'leftSide'>) {
   const rect = planRect(view, box, centre, leftSide)
-  const bands = layersOf(carrier, trace, moment).reduce<{ material: string; from: number; share: number }[]>((list, layer) => {
+  const bands = layersOf(trace, moment).reduce<{ material: string; from: number; share: number }[]>((list, layer) => {
     const last = list.at(-1)
     const from = last ? last.from + last.share : 0
     return [...list, { material: layer.material, from, share: Math.min(layer.share, Math.max(0, 1 - from)) }]
@@ -68,7 +90,16 @@ function PlanBag({ carrier, trace, box, view, centre, moment, leftSide }: Props[
     <g>
       <rect {...size(rect)} fill="var(--tag)" />
       {bands.map((b) => (
-        <rect key={b.material} x={leftSide ? rect.x + rect.w * (1 - b.from - b.share) : rect.x + rect.w * b.from} y={rect.y} width={rect.w * b.share} height={rect.h} fill={`url(#${b.material})`} stroke="var(--ink)" strokeWidth={0.8} />
+        <rect
+          key={b.material}
+          x={leftSide ? rect.x + rect.w * (1 - b.from - b.share) : rect.x + rect.w * b.from}
+          y={rect.y}
+          width={rect.w * b.share}
+          height={rect.h}
+          fill={`url(#${b.material})`}
+          stroke="var(--ink)"
+          strokeWidth={0.8}
+        />
       ))}
       <rect {...size(rect)} fill="none" stroke="var(--ink)" strokeWidth={1.8} rx={2} />
     </g>
@@ -78,7 +109,19 @@ function PlanBag({ carrier, trace, box, view, centre, moment, leftSide }: Props[
 const size = (r: { x: number; y: number; w: number; h: number }) => ({ x: r.x, y: r.y, width: r.w, height: r.h })
 
 /** A far bag's label stands inside the plan, beside the frame, where there is always room. */
-function FarLabel({ carrier, trace, box, view, centre, moment, leftSide, units, middle, bar }: Props['placed'][number] & Pick<Props, 'view' | 'centre' | 'moment' | 'leftSide'> & { units: ReturnType<typeof useUnits>; middle: number; bar: number }) {
+function FarLabel({
+  carrier,
+  trace,
+  box,
+  view,
+  centre,
+  moment,
+  leftSide,
+  units,
+  middle,
+  bar,
+}: Props['placed'][number] &
+  Pick<Props, 'view' | 'centre' | 'moment' | 'leftSide'> & { units: ReturnType<typeof useUnits>; middle: number; bar: number }) {
   const rect = planRect(view, box, centre, leftSide)
   const before = rect.x + rect.w / 2 < middle
   const anchor = before ? 'start' : 'end'
@@ -88,8 +131,12 @@ function FarLabel({ carrier, trace, box, view, centre, moment, leftSide, units, 
   return (
     <g>
       {rect.y > 40 && <path d={`M${x} 34L${corner} ${rect.y + 6}`} stroke="var(--ink)" />}
-      <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>{[carrier.name, statesInWords(trace.states)].filter(Boolean).join(', ')}</text>
-      <text x={x} y={y + 15} fontSize={14} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>{units.show(pick(trace.kg, moment), 'mass')}</text>
+      <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>
+        {[carrier.name, statesInWords(trace.states)].filter(Boolean).join(', ')}
+      </text>
+      <text x={x} y={y + 15} fontSize={14} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>
+        {units.show(pick(trace.kg, moment), 'mass')}
+      </text>
       <text x={x} y={y + 28} fontSize={12} textAnchor={anchor} style={{ fontStretch: '82%', fill: 'var(--ink2)' }}>
         {units.figure(pick(trace.litres, moment), 'volume')} of {units.show(trace.room_l, 'volume')}
       </text>
@@ -100,7 +147,19 @@ function FarLabel({ carrier, trace, box, view, centre, moment, leftSide, units, 
 const PX_PER_KG = 14
 
 /** A spirit level across the bike: the bubble goes to the lighter side, the words name the heavier one. */
-function Level({ trace, moment, x, units, leftSide }: { trace: BikeTrace; moment: number; x: number; units: ReturnType<typeof useUnits>; leftSide: boolean }) {
+function Level({
+  trace,
+  moment,
+  x,
+  units,
+  leftSide,
+}: {
+  trace: BikeTrace
+  moment: number
+  x: number
+  units: ReturnType<typeof useUnits>
+  leftSide: boolean
+}) {
   const left = pick(trace.left_kg, moment)
   const right = pick(trace.right_kg, moment)
   if (left === 0 && right === 0) return null
@@ -116,10 +175,20 @@ function Level({ trace, moment, x, units, leftSide }: { trace: BikeTrace; moment
       <rect x={x} y={top} width={16} height={high} rx={8} fill="var(--tag)" stroke="var(--ink)" strokeWidth={2} />
       <path d={`M${x} ${middle - 9}h16M${x} ${middle + 9}h16`} stroke="var(--ink)" strokeWidth={1.2} />
       <ellipse cx={x + 8} cy={bubble} rx={5.5} ry={8} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.6} />
-      <text x={x + 22} y={top + 10} fontSize={12} style={{ fontStretch: '82%' }}>{leftSide ? 'Right' : 'Left'} {units.show(leftSide ? right : left, 'mass')}</text>
-      <text x={x + 22} y={middle} fontSize={12} fontWeight={720} style={{ fontStretch: '84%' }}>{words}</text>
-      {Math.abs(off) >= 0.05 && <text x={x + 22} y={middle + 14} fontSize={12} style={{ fontStretch: '84%' }}>heavier</text>}
-      <text x={x + 22} y={top + high} fontSize={12} style={{ fontStretch: '82%' }}>{leftSide ? 'Left' : 'Right'} {units.show(leftSide ? left : right, 'mass')}</text>
+      <text x={x + 22} y={top + 10} fontSize={12} style={{ fontStretch: '82%' }}>
+        {leftSide ? 'Right' : 'Left'} {units.show(leftSide ? right : left, 'mass')}
+      </text>
+      <text x={x + 22} y={middle} fontSize={12} fontWeight={720} style={{ fontStretch: '84%' }}>
+        {words}
+      </text>
+      {Math.abs(off) >= 0.05 && (
+        <text x={x + 22} y={middle + 14} fontSize={12} style={{ fontStretch: '84%' }}>
+          heavier
+        </text>
+      )}
+      <text x={x + 22} y={top + high} fontSize={12} style={{ fontStretch: '82%' }}>
+        {leftSide ? 'Left' : 'Right'} {units.show(leftSide ? left : right, 'mass')}
+      </text>
     </g>
   )
 }
@@ -129,7 +198,9 @@ function ScaleBar({ view, units }: { view: RigView; units: ReturnType<typeof use
   return (
     <g>
       <path d={`M8 138v4h${(mm * view.scale).toFixed(1)}v-4`} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
-      <text x={12} y={136} fontSize={12} style={{ fontStretch: '82%', fill: 'var(--ink2)' }}>{units.system === 'metric' ? '0.3\u00a0m' : '1\u00a0ft'}</text>
+      <text x={12} y={136} fontSize={12} style={{ fontStretch: '82%', fill: 'var(--ink2)' }}>
+        {units.system === 'metric' ? '0.3\u00a0m' : '1\u00a0ft'}
+      </text>
     </g>
   )
 }

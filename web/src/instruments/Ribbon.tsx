@@ -1,10 +1,11 @@
 /** The tour as a strip: weight on board above, the land with water, shops, nights and days below, one playhead for all. */
-import { useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import type { Day, Moments } from '../api/client'
 import { useDesk } from '../api/tour'
 import { IconButton } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
+import { SUPPLY_WORDS } from '../ui/supplies'
 import { narrow } from '../ui/theme'
 import { momentAt, usePlayhead } from './moment'
 import { type OnSupply, RibbonLand } from './RibbonLand'
@@ -16,23 +17,72 @@ import { useSize } from './useSize'
 import { WEATHER_KEYS } from './WeatherLane'
 
 const Frame = styled.div<{ $tall: number; $painting?: boolean }>`
-  position: relative; height: ${(p) => p.$tall}px; flex: none; touch-action: none; user-select: none; overflow: hidden;
+  position: relative;
+  height: ${(p) => p.$tall}px;
+  flex: none;
+  touch-action: none;
+  user-select: none;
+  overflow: hidden;
   ${(p) => p.$painting && 'cursor: crosshair;'}
-  > svg { display: block; position: absolute; inset: 0; }
+  > svg {
+    display: block;
+    position: absolute;
+    inset: 0;
+  }
 `
 const Thumb = styled.div`
-  position: absolute; inset: 0; z-index: 1; pointer-events: none;
-  &:focus-visible { outline: 3px solid var(--ink); outline-offset: -3px; }
+  position: absolute;
+  inset: 0;
+  z-index: 1;
+  pointer-events: none;
+  &:focus-visible {
+    outline: 3px solid var(--ink);
+    outline-offset: -3px;
+  }
 `
 const Legend = styled.div`
-  position: absolute; left: 20px; top: 8px; width: 116px; pointer-events: none; z-index: 2;
-  > span { width: 150px; }
-  strong { width: 150px; font-size: 25px; font-weight: 720; line-height: 26px; display: block; }
-  span { font-size: 12.5px; font-stretch: 84%; color: var(--ink2); line-height: 15px; display: block; }
-  ul { display: grid; grid-template-columns: 16px 1fr auto; gap: 0 5px; font-size: 12.5px; font-stretch: 84%; line-height: 16px; margin-top: 2px; }
-  li { display: contents; }
-  b { font-weight: 720; text-align: right; }
-  ${narrow} { display: none; }
+  position: absolute;
+  left: 20px;
+  top: 8px;
+  width: 116px;
+  pointer-events: none;
+  z-index: 2;
+  > span {
+    width: 150px;
+  }
+  strong {
+    width: 150px;
+    font-size: 25px;
+    font-weight: 720;
+    line-height: 26px;
+    display: block;
+  }
+  span {
+    font-size: 12.5px;
+    font-stretch: 84%;
+    color: var(--ink2);
+    line-height: 15px;
+    display: block;
+  }
+  ul {
+    display: grid;
+    grid-template-columns: 16px 1fr auto;
+    gap: 0 5px;
+    font-size: 12.5px;
+    font-stretch: 84%;
+    line-height: 16px;
+    margin-top: 2px;
+  }
+  li {
+    display: contents;
+  }
+  b {
+    font-weight: 720;
+    text-align: right;
+  }
+  ${narrow} {
+    display: none;
+  }
 `
 
 export interface RibbonProps {
@@ -50,16 +100,24 @@ export interface RibbonProps {
 const PHONE_DAYS = 9
 const FEWEST_DAYS = 2
 const Zoom = styled.div`
-  position: absolute; right: 4px; top: 0; z-index: 3; display: flex;
-  button { width: 32px; height: 32px; font-size: 18px; font-weight: 700; }
+  position: absolute;
+  right: 4px;
+  top: 0;
+  z-index: 3;
+  display: flex;
+  button {
+    width: 32px;
+    height: 32px;
+    font-size: 18px;
+    font-weight: 700;
+  }
 `
 
 export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, lane = 'weight', onPaint }: RibbonProps) {
   const { assessment, sheet } = useDesk()
   const { moment, setMoment, goToKm } = usePlayhead()
   const units = useUnits()
-  const box = useRef<HTMLDivElement>(null)
-  const { width } = useSize(box)
+  const [box, { width }] = useSize<HTMLDivElement>()
   const { moments, days } = assessment
   const small = width < 1000
   const gutter = small ? 14 : 168
@@ -80,7 +138,10 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
   if (!moments || !days.length) return <EmptyLand ref_={box} height={height} />
 
   const xNow = scale.x(moments.km[moment] ?? 0, dayNow)
-  const sureWater = sheet.road.stops.filter((s) => s.water === 'reliable').map((s) => s.at_km).sort((a, b) => a - b)
+  const sureWater = sheet.road.stops
+    .filter((s) => s.water === 'reliable')
+    .map((s) => s.at_km)
+    .sort((a, b) => a - b)
   const steps: Record<string, () => void> = {
     ArrowRight: () => setMoment(Math.min(moment + 1, moments.km.length - 1)),
     ArrowLeft: () => setMoment(Math.max(moment - 1, 0)),
@@ -97,54 +158,91 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
   }
   const now = {
     total: moments.total_kg[moment] ?? 0,
-    water: moments.water_l[moment] ?? 0,
-    food: moments.food_kg[moment] ?? 0,
     fuel: moments.fuel_kg[moment] ?? 0,
     gear: moments.gear_kg[moment] ?? 0,
   }
   const place = placeOf(moments, moment)
   return (
-    <Frame ref={box} $tall={height} $painting={onPaint !== undefined} {...handlers}
-      onWheel={(e) => e.ctrlKey && zoom(e.deltaY > 0 ? 1.5 : 1 / 1.5)}>
-      <Thumb role="slider" tabIndex={0} aria-label="Moment of the tour" aria-valuemin={0}
-        aria-valuemax={Math.round(moments.km.at(-1) ?? 0)} aria-valuenow={Math.round(moments.km[moment] ?? 0)}
+    <Frame ref={box} $tall={height} $painting={onPaint !== undefined} {...handlers} onWheel={(e) => e.ctrlKey && zoom(e.deltaY > 0 ? 1.5 : 1 / 1.5)}>
+      <Thumb
+        role="slider"
+        tabIndex={0}
+        aria-label="Moment of the tour"
+        aria-valuemin={0}
+        aria-valuemax={Math.round(moments.km.at(-1) ?? 0)}
+        aria-valuenow={Math.round(moments.km[moment] ?? 0)}
         aria-valuetext={`Day ${dayNow}, ${units.show(moments.km[moment] ?? 0, 'distance')}, ${place}${units.show(now.total, 'mass')}`}
         onKeyDown={(e) => {
           const step = (e.shiftKey ? shifted : steps)[e.key]
           if (!step) return
           e.preventDefault()
           step()
-        }} />
+        }}
+      />
       <Legend>
         <strong>{units.show(now.total, 'mass')}</strong>
         <span>{sheet.rig.bikes.length > 1 ? 'all bikes as they stand' : 'the bike as it stands'}</span>
-        {lane === 'weather' ? WEATHER_KEYS.map((words) => <span key={words}>{words}</span>) : <ul>
-          {([['water', 'Water', now.water], ['food', 'Food', now.food], ['fuel', 'Fuel', now.fuel], ['kit', 'Rig and kit', now.gear]] as const).map(
-            ([id, name, value]) => (
+        {lane === 'weather' ? (
+          WEATHER_KEYS.map((words) => <span key={words}>{words}</span>)
+        ) : (
+          <ul>
+            {[
+              ...moments.supplies.map((s) => [s.supply, SUPPLY_WORDS[s.supply], s.mass_kg[moment] ?? 0] as const),
+              ['fuel', 'Fuel', now.fuel] as const,
+              ['kit', 'Rig and kit', now.gear] as const,
+            ].map(([id, name, value]) => (
               <li key={id}>
-                <svg width="14" height="14"><rect x=".75" y=".75" width="12.5" height="12.5" fill={`url(#${id})`} stroke="var(--ink)" strokeWidth="1.2" /></svg>
+                <svg width="14" height="14">
+                  <rect x=".75" y=".75" width="12.5" height="12.5" fill={`url(#${id})`} stroke="var(--ink)" strokeWidth="1.2" />
+                </svg>
                 {name}
                 <b>{units.figure(value, 'mass', 1)}</b>
               </li>
-            ),
-          )}
-        </ul>}
+            ))}
+          </ul>
+        )}
       </Legend>
       {width > 0 && (
         <>
-          <RibbonLand assessment={assessment} sheet={sheet} scale={scale} width={width} height={height} gutter={gutter} small={small}
-            skylineHeight={skylineHeight} dayNow={dayNow} onSupply={onSupply} onKm={goToKm} units={units} lane={lane} />
+          <RibbonLand
+            assessment={assessment}
+            sheet={sheet}
+            scale={scale}
+            width={width}
+            height={height}
+            gutter={gutter}
+            small={small}
+            skylineHeight={skylineHeight}
+            dayNow={dayNow}
+            onSupply={onSupply}
+            onKm={goToKm}
+            units={units}
+            lane={lane}
+          />
           {onNight && <RibbonNights days={days} scale={scale} height={height} onNight={onNight} width={width} />}
           <svg width={width} height={height} aria-hidden="true" pointerEvents="none">
             <path d={`M${xNow} 30V${height}`} stroke="var(--onnow)" strokeWidth={4.5} />
             <path d={`M${xNow} 30V${height}`} stroke="var(--now)" strokeWidth={2.5} />
-            {held && <rect x={Math.min(held.from, held.to)} y={40} width={Math.abs(held.to - held.from)} height={height - 40} fill="var(--now)" opacity={0.4} />}
+            {held && (
+              <rect
+                x={Math.min(held.from, held.to)}
+                y={40}
+                width={Math.abs(held.to - held.from)}
+                height={height - 40}
+                fill="var(--now)"
+                opacity={0.4}
+              />
+            )}
           </svg>
           <Sign x={xNow} width={width} phone={small} />
           {!small && days.length > FEWEST_DAYS && (
             <Zoom>
-              <IconButton aria-label="Show fewer days" isDisabled={span <= FEWEST_DAYS} onPress={() => zoom(0.5)}>+</IconButton>
-              <IconButton aria-label="Show more days" isDisabled={span >= days.length} onPress={() => zoom(2)}>−</IconButton>
+              <IconButton aria-label="Show fewer days" isDisabled={span <= FEWEST_DAYS} onPress={() => zoom(0.5)}>
+                +
+              </IconButton>
+              <IconButton aria-label="Show more days" isDisabled={span >= days.length} onPress={() => zoom(2)}>
+                −
+              </IconButton>
             </Zoom>
           )}
         </>
@@ -170,12 +268,20 @@ function nearestByX(moments: Moments, scale: Scale, x: number, km: number): numb
   return best
 }
 
-function EmptyLand({ ref_, height }: { ref_: React.RefObject<HTMLDivElement | null>; height: number }) {
+function EmptyLand({ ref_, height }: { ref_: React.RefCallback<HTMLDivElement>; height: number }) {
   return (
     <Frame ref={ref_} $tall={height} as="div">
-      <svg width="100%" height={height} aria-hidden="true"><rect y={height - 80} width="100%" height={80} fill="var(--land)" /></svg>
+      <svg width="100%" height={height} aria-hidden="true">
+        <rect y={height - 80} width="100%" height={80} fill="var(--land)" />
+      </svg>
       <LandWords>Say where you ride and how long, and the land takes shape.</LandWords>
     </Frame>
   )
 }
-const LandWords = styled.p`position: absolute; left: 20px; bottom: 30px; color: var(--onland); font-weight: 600;`
+const LandWords = styled.p`
+  position: absolute;
+  left: 20px;
+  bottom: 30px;
+  color: var(--onland);
+  font-weight: 600;
+`

@@ -1,6 +1,6 @@
 /** All of the ribbon that does not move with the playhead: weight or weather, the land, its stops, nights and days. */
 import { memo } from 'react'
-import type { Assessment, Day, Finding, Moments, Stop, TourSheet } from '../api/client'
+import { type Assessment, type Day, type Finding, type Moments, type Stop, supplyOf, type TourSheet } from '../api/client'
 import type { useUnits } from '../ui/preferences'
 import { Drop, NumberTab, Shop } from './ribbonMarks'
 import { RibbonSurfaces } from './RibbonSurfaces'
@@ -47,18 +47,28 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
   const line = `M0 ${ridge.split('L')[0]?.split(' ')[1] ?? horizon}L${ridge}L${width} ${ridge.split('L').at(-1)?.split(' ')[1] ?? horizon}`
   return (
     <svg width={width} height={height} role="img" aria-label="Weight on board above the land, with water, shops, nights and days">
-      {lane === 'weight'
-        ? <Stack moments={moments} scale={scale} foot={foot} top={44} gutter={gutter} units={units} small={small} />
-        : <WeatherLane days={days} scale={scale} foot={foot - 8} top={52} gutter={gutter} units={units} small={small} />}
+      {lane === 'weight' ? (
+        <Stack moments={moments} scale={scale} foot={foot} top={44} gutter={gutter} units={units} small={small} />
+      ) : (
+        <WeatherLane days={days} scale={scale} foot={foot - 8} top={52} gutter={gutter} units={units} small={small} />
+      )}
       <path d={`${line}V${height}H0Z`} fill="var(--land)" />
       <path d={line} fill="none" stroke="var(--skyline)" strokeWidth={1.6} />
       <RibbonSurfaces road={sheet.road} ridge={line} height={height} xOf={xOf} />
       {scale.edges.slice(1, -1).map((x) => (
         <path key={x} d={`M${x.toFixed(1)} ${rows.nights - 12}V${height}`} stroke="var(--landline)" strokeWidth={1} />
       ))}
-      {!small && [['Water', rows.water + 3], ['Shops', rows.shops + 3], ['Night, ' + (units.system === 'metric' ? '°C' : '°F'), rows.nights], ['Day', rows.days]].map(([word, y]) => (
-        <text key={word} x={20} y={y} fontSize={12} style={{ fontStretch: '84%', fill: 'var(--onland2)' }}>{word}</text>
-      ))}
+      {!small &&
+        [
+          ['Water', rows.water + 3],
+          ['Shops', rows.shops + 3],
+          ['Night, ' + (units.system === 'metric' ? '°C' : '°F'), rows.nights],
+          ['Day', rows.days],
+        ].map(([word, y]) => (
+          <text key={word} x={20} y={y} fontSize={12} style={{ fontStretch: '84%', fill: 'var(--onland2)' }}>
+            {word}
+          </text>
+        ))}
       <Names stops={inWindow} xOf={xOf} y={rows.names} right={width - 14} left={gutter} />
       {inWindow.map((stop) => (
         <g key={stop.id}>
@@ -86,14 +96,26 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
           <g key={day.number}>
             {nightsShown.has(day.number) && (
               <>
-                {cold && <rect x={b - 13} y={rows.nights - 12} width={26} height={15} rx={2} fill="var(--land)" stroke="var(--onland)" strokeWidth={1.3} />}
-                <text x={b} y={rows.nights} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%', fill: 'var(--onland)' }}>{night}</text>
+                {cold && (
+                  <rect x={b - 13} y={rows.nights - 12} width={26} height={15} rx={2} fill="var(--land)" stroke="var(--onland)" strokeWidth={1.3} />
+                )}
+                <text x={b} y={rows.nights} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%', fill: 'var(--onland)' }}>
+                  {night}
+                </text>
               </>
             )}
             {day.number === dayNow && <rect x={a + 1} y={rows.days - 12} width={Math.max(b - a - 2, 18)} height={16} fill="var(--now)" />}
             {(fits || day.number % 5 === 0 || day.number === dayNow) && (
-              <text x={(a + b) / 2} y={rows.days} fontSize={12} textAnchor="middle" fontWeight={day.number === dayNow ? 750 : 500}
-                style={{ fontStretch: '84%', fill: day.number === dayNow ? 'var(--onnow)' : 'var(--onland)' }}>{day.number}</text>
+              <text
+                x={(a + b) / 2}
+                y={rows.days}
+                fontSize={12}
+                textAnchor="middle"
+                fontWeight={day.number === dayNow ? 750 : 500}
+                style={{ fontStretch: '84%', fill: day.number === dayNow ? 'var(--onnow)' : 'var(--onland)' }}
+              >
+                {day.number}
+              </text>
             )}
           </g>
         )
@@ -126,7 +148,15 @@ function ridgePoints(points: (readonly [number, number])[]): string {
   return [...bins].map(([bin, [sum, count]]) => `${bin * 2} ${(sum / count).toFixed(1)}`).join('L')
 }
 
-function Stack({ moments, scale, foot, top, gutter, units, small }: {
+function Stack({
+  moments,
+  scale,
+  foot,
+  top,
+  gutter,
+  units,
+  small,
+}: {
   moments: Moments
   scale: Scale
   foot: number
@@ -135,41 +165,72 @@ function Stack({ moments, scale, foot, top, gutter, units, small }: {
   units: LandProps['units']
   small: boolean
 }) {
-  const layers = [moments.gear_kg, moments.fuel_kg, moments.food_kg, moments.water_l]
+  const supplies = [...moments.supplies].reverse()
+  const layers = [moments.gear_kg, moments.fuel_kg, ...supplies.map((s) => s.mass_kg)]
+  const lacking = supplyOf(moments, 'water').short
   const base = Math.min(...moments.gear_kg) - 3
-  const peak = Math.max(...moments.total_kg.map((t, i) => t + (moments.water_short_l[i] ?? 0)))
+  const peak = Math.max(...moments.total_kg.map((t, i) => t + (lacking[i] ?? 0)))
   const perKg = (foot - top) / (peak - base)
   const index = moments.km.map((_, i) => i).filter((i) => (moments.day[i] ?? 0) >= scale.from && (moments.day[i] ?? 0) <= scale.to)
   const x = (i: number) => scale.x(moments.km[i] ?? 0, moments.day[i] ?? 1).toFixed(1)
   const y = (kg: number) => (foot - (kg - base) * perKg).toFixed(1)
   const sums = layers.map((_, n) => index.map((i) => layers.slice(0, n + 1).reduce((sum, layer) => sum + (layer[i] ?? 0), 0)))
-  const names = ['kit', 'fuel', 'food', 'water']
+  const names = ['kit', 'fuel', ...supplies.map((s) => s.supply)]
   const edge = (sum: number[]) => index.map((i, k) => `${x(i)} ${y(sum[k] ?? base)}`).join('L')
-  const short = index.filter((i) => (moments.water_short_l[i] ?? 0) > 0.05)
+  const short = index.filter((i) => (lacking[i] ?? 0) > 0.05)
   const ticks = niceTicks(base, peak)
-  const teeth = Array.from({ length: Math.max(2, Math.round((Number(x(index.at(-1) ?? 0)) - gutter) / 7)) }, (_, i) => `${gutter + i * 7} ${foot + (i % 2 ? -3.5 : 0.5)}`)
+  const teeth = Array.from(
+    { length: Math.max(2, Math.round((Number(x(index.at(-1) ?? 0)) - gutter) / 7)) },
+    (_, i) => `${gutter + i * 7} ${foot + (i % 2 ? -3.5 : 0.5)}`,
+  )
   return (
     <g>
-      {!small && ticks.map((kg) => (
-        <g key={kg}>
-          <path d={`M${gutter} ${y(kg)}H${x(index.at(-1) ?? 0)}`} stroke="var(--hair)" strokeWidth={1} />
-          <text x={gutter - 5} y={Number(y(kg)) + 4} fontSize={12} textAnchor="end" style={{ fontStretch: '84%', fill: 'var(--ink3)' }}>{units.figure(kg, 'mass', 0)}</text>
-        </g>
-      ))}
+      {!small &&
+        ticks.map((kg) => (
+          <g key={kg}>
+            <path d={`M${gutter} ${y(kg)}H${x(index.at(-1) ?? 0)}`} stroke="var(--hair)" strokeWidth={1} />
+            <text x={gutter - 5} y={Number(y(kg)) + 4} fontSize={12} textAnchor="end" style={{ fontStretch: '84%', fill: 'var(--ink3)' }}>
+              {units.figure(kg, 'mass', 0)}
+            </text>
+          </g>
+        ))}
       {sums.map((sum, n) => {
         const lower = n === 0 ? index.map(() => base) : (sums[n - 1] ?? [])
-        const back = index.map((i, k) => `${x(i)} ${y(lower[k] ?? base)}`).reverse().join('L')
+        const back = index
+          .map((i, k) => `${x(i)} ${y(lower[k] ?? base)}`)
+          .reverse()
+          .join('L')
         return <path key={names[n]} d={`M${edge(sum)}L${back}Z`} fill={`url(#${names[n]})`} />
       })}
-      {sums.map((sum, n) => <path key={names[n]} d={`M${edge(sum)}`} fill="none" stroke="var(--ink)" strokeWidth={n === 3 ? 1.6 : 0.9} strokeLinejoin="round" />)}
-      {short.length > 0 && (() => {
-        const worst = short.reduce((a, b) => ((moments.water_short_l[b] ?? 0) > (moments.water_short_l[a] ?? 0) ? b : a))
-        const value = moments.water_short_l[worst] ?? 0
-        return <text x={Number(x(worst)) + 20} y={top + 26} fontSize={12} fontWeight={650} style={{ fontStretch: '84%', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}>{units.show(value, 'volume')} short</text>
-      })()}
+      {sums.map((sum, n) => (
+        <path
+          key={names[n]}
+          d={`M${edge(sum)}`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={n === sums.length - 1 ? 1.6 : 0.9}
+          strokeLinejoin="round"
+        />
+      ))}
+      {short.length > 0 &&
+        (() => {
+          const worst = short.reduce((a, b) => ((lacking[b] ?? 0) > (lacking[a] ?? 0) ? b : a))
+          const value = lacking[worst] ?? 0
+          return (
+            <text
+              x={Number(x(worst)) + 20}
+              y={top + 26}
+              fontSize={12}
+              fontWeight={650}
+              style={{ fontStretch: '84%', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}
+            >
+              {units.show(value, 'volume')} short
+            </text>
+          )
+        })()}
       {short.map((i) => {
         const total = moments.total_kg[i] ?? 0
-        return <path key={i} d={`M${x(i)} ${y(total + (moments.water_short_l[i] ?? 0))}h3`} stroke="var(--ink)" strokeWidth={1.6} />
+        return <path key={i} d={`M${x(i)} ${y(total + (lacking[i] ?? 0))}h3`} stroke="var(--ink)" strokeWidth={1.6} />
       })}
       <path d={`M${teeth.join('L')}V${foot + 3}H${gutter}Z`} fill="var(--sky)" />
     </g>
@@ -197,13 +258,25 @@ function Names({ stops, xOf, y, left, right }: { stops: Stop[]; xOf: (km: number
         const x = Math.max(left + half - 4, Math.min(xOf(stop.at_km), right - half + 4))
         if (taken.some(([a, b]) => x - half < b && x + half > a)) return null
         taken.push([x - half, x + half])
-        return <text key={stop.id} x={x} y={y} fontSize={12} textAnchor="middle" style={{ fontStretch: '82%', fill: 'var(--onland)' }}>{stop.name}</text>
+        return (
+          <text key={stop.id} x={x} y={y} fontSize={12} textAnchor="middle" style={{ fontStretch: '82%', fill: 'var(--onland)' }}>
+            {stop.name}
+          </text>
+        )
       })}
     </>
   )
 }
 
-function Flags({ findings, xOf, shown, top, foot, left, right }: {
+function Flags({
+  findings,
+  xOf,
+  shown,
+  top,
+  foot,
+  left,
+  right,
+}: {
   findings: Finding[]
   xOf: (km: number) => number
   shown: (km: number) => boolean
@@ -215,36 +288,42 @@ function Flags({ findings, xOf, shown, top, foot, left, right }: {
   const taken: [number, number][] = []
   return (
     <>
-      {findings.filter((f) => f.at_km !== null && f.day !== null && shown(f.at_km)).slice(0, 9).map((finding) => {
-        const at = xOf(finding.at_km ?? 0)
-        const x = Math.max(left + 16, Math.min(at, right - 16))
-        const row = [0, 1].find((r) => !taken.some(([tx, tr]) => tr === r && Math.abs(tx - x) < 33))
-        if (row === undefined) return null
-        taken.push([x, row])
-        return (
-          <g key={finding.id}>
-            <path d={`M${x} ${top + row * 22 + 18}V${foot}`} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 2" />
-            <NumberTab finding={finding} x={x} y={top + row * 22 - 8} />
-          </g>
-        )
-      })}
+      {findings
+        .filter((f) => f.at_km !== null && f.day !== null && shown(f.at_km))
+        .slice(0, 9)
+        .map((finding) => {
+          const at = xOf(finding.at_km ?? 0)
+          const x = Math.max(left + 16, Math.min(at, right - 16))
+          const row = [0, 1].find((r) => !taken.some(([tx, tr]) => tr === r && Math.abs(tx - x) < 33))
+          if (row === undefined) return null
+          taken.push([x, row])
+          return (
+            <g key={finding.id}>
+              <path d={`M${x} ${top + row * 22 + 18}V${foot}`} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 2" />
+              <NumberTab finding={finding} x={x} y={top + row * 22 - 8} />
+            </g>
+          )
+        })}
     </>
   )
 }
 
 const NEXT_WORD = { water: 'water', shop: 'food shop' } as const
 
-function SupplyMark({ stop, supply, x, y, onPress }: {
-  stop: Stop
-  supply: 'water' | 'shop'
-  x: number
-  y: number
-  onPress: OnSupply
-}) {
+function SupplyMark({ stop, supply, x, y, onPress }: { stop: Stop; supply: 'water' | 'shop'; x: number; y: number; onPress: OnSupply }) {
   return (
     <g data-mark onClick={() => onPress(stop, supply)} style={{ cursor: 'pointer' }}>
       <title>{`${stop.name}: ${NEXT_WORD[supply]} ${stop[supply]}. Press to change.`}</title>
-      <rect x={x - 7} y={y - 8} width={14} height={14} fill="transparent" stroke={stop[supply] === 'none' ? 'var(--landline)' : 'none'} strokeDasharray="1.5 2.5" rx={7} />
+      <rect
+        x={x - 7}
+        y={y - 8}
+        width={14}
+        height={14}
+        fill="transparent"
+        stroke={stop[supply] === 'none' ? 'var(--landline)' : 'none'}
+        strokeDasharray="1.5 2.5"
+        rx={7}
+      />
     </g>
   )
 }

@@ -30,7 +30,9 @@ export function RibbonSurfaces({ road, ridge, height, xOf }: { road: Road; ridge
     <g transform="translate(0 -3)">
       {stretches.map(({ from_km, to_km, surface, by }, i) => (
         <g key={i} clipPath={`url(#${name}${i})`}>
-          <clipPath id={`${name}${i}`}><rect x={xOf(from_km)} width={Math.max(xOf(to_km) - xOf(from_km), 0)} height={height} /></clipPath>
+          <clipPath id={`${name}${i}`}>
+            <rect x={xOf(from_km)} width={Math.max(xOf(to_km) - xOf(from_km), 0)} height={height} />
+          </clipPath>
           <SurfaceMark d={ridge} surface={surface} />
           {by && <path d={ridge} fill="none" stroke="var(--ink)" strokeWidth={6} />}
           {by && <path d={ridge} fill="none" stroke="var(--sky)" strokeWidth={3} />}

@@ -1,28 +1,38 @@
 /** A bike as it is loaded at the playhead's moment: from the side, from above, on a weighbridge. */
-import { type ReactNode, useRef } from 'react'
+import { type ReactNode } from 'react'
 import styled from 'styled-components'
 import { type Bike, type BikeTrace, type Finding, pick } from '../api/client'
 import { useDesk } from '../api/tour'
 import { useUnits } from '../ui/preferences'
 import { Bag, type BagState } from './Bag'
 import { BicycleBefore, BicycleBehind } from './Bicycle'
-import { seenFrom } from './bagShapes'
 import { usePlayhead } from './moment'
 import { Plan } from './Plan'
 import { NumberTab } from './ribbonMarks'
 import { RigLabels } from './RigLabels'
-import { fit, type Placed, planRect, type Rect, type RigView, sideRect } from './rigView'
+import { fit, type Placed, planRect, type Rect, type RigView, sideRect, seenFrom } from './rigView'
 import { statesInWords } from './states'
 import { useSize } from './useSize'
 import { usePlaces, useStow } from './useStow'
 import { Weighbridge } from './Weighbridge'
 
 const Frame = styled.div`
-  position: relative; flex: 1; min-height: 0; min-width: 0; overflow: hidden;
-  svg.rig { position: absolute; inset: 0; display: block; }
+  position: relative;
+  flex: 1;
+  min-height: 0;
+  min-width: 0;
+  overflow: hidden;
+  svg.rig {
+    position: absolute;
+    inset: 0;
+    display: block;
+  }
 `
 const BagButton = styled.button`
-  position: absolute; border-radius: 3px; min-width: 32px; min-height: 32px;
+  position: absolute;
+  border-radius: 3px;
+  min-width: 32px;
+  min-height: 32px;
 `
 
 export interface RigDrawingProps {
@@ -40,14 +50,14 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
   const { stow } = useStow()
   const places = usePlaces(inHand)
   const units = useUnits()
-  const frame = useRef<HTMLDivElement>(null)
-  const { width, height } = useSize(frame)
+  const [frame, { width, height }] = useSize<HTMLDivElement>()
   /** Without plan and labels: on a phone, and where something is drawn over the bike. */
   const compact = width < 560 || over !== undefined
   const all: Placed[] = bike.carriers.flatMap((carrier) => {
     const found = trace.carriers.find((t) => t.carrier_id === carrier.id)
     const box = trace.boxes[carrier.id]
-    return found && box ? [{ carrier, trace: found, box }] : []
+    const shape = trace.shapes[carrier.id]
+    return found && box && shape ? [{ carrier, trace: found, box, shape }] : []
   })
   const near = all.filter(({ carrier }) => seenFrom(carrier, leftSide))
   const far = all.filter(({ carrier }) => !seenFrom(carrier, leftSide))
@@ -75,26 +85,40 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
     <Frame ref={frame}>
       {width > 0 && (
         <>
-          <svg className="rig" width={width} height={height} role="img"
-            aria-label={`${bike.name} from the ${leftSide ? 'left' : 'right'}: ${units.show(pick(trace.total_kg, moment), 'mass')}, front wheel ${units.show(pick(trace.front_kg, moment), 'mass')}, rear wheel ${units.show(pick(trace.rear_kg, moment), 'mass')}`}>
+          <svg
+            className="rig"
+            width={width}
+            height={height}
+            role="img"
+            aria-label={`${bike.name} from the ${leftSide ? 'left' : 'right'}: ${units.show(pick(trace.total_kg, moment), 'mass')}, front wheel ${units.show(pick(trace.front_kg, moment), 'mass')}, rear wheel ${units.show(pick(trace.rear_kg, moment), 'mass')}`}
+          >
             <path d={`M0 ${view.ground}H${width}`} stroke="var(--ink)" strokeWidth={2} />
             {!compact && <Plan bike={bike} trace={trace} placed={all} view={view} centre={planY} moment={moment} leftSide={leftSide} width={width} />}
             <BicycleBehind bike={bike} trace={trace} view={view} />
-            {near.map((p) => <Bag key={p.carrier.id} {...p} view={view} moment={moment} state={stateOf(p.carrier.id)} id={p.carrier.id} />)}
+            {near.map((p) => (
+              <Bag key={p.carrier.id} {...p} view={view} moment={moment} state={stateOf(p.carrier.id)} id={p.carrier.id} />
+            ))}
             <BicycleBefore bike={bike} trace={trace} view={view} />
             {!over && <RigLabels placed={near} view={view} moment={moment} width={width} compact={compact} units={units} bike={bike} />}
             <Weighbridge bike={bike} trace={trace} view={view} moment={moment} riderOn={riderOn} width={width} compact={compact} />
             {!compact && <Tabs findings={tabs} rects={rects} middle={view.x(bike.wheelbase_mm / 2)} />}
           </svg>
           {rects.map(({ rect, ...p }) => (
-            <BagButton key={p.carrier.id} type="button" aria-label={describe(p)} title={describe(p)} aria-pressed={p.carrier.id === carrierId}
-              data-carrier={p.carrier.id} style={{ left: rect.x, top: rect.y, width: Math.max(rect.w, 32), height: Math.max(rect.h, 32) }}
+            <BagButton
+              key={p.carrier.id}
+              type="button"
+              aria-label={describe(p)}
+              title={describe(p)}
+              aria-pressed={p.carrier.id === carrierId}
+              data-carrier={p.carrier.id}
+              style={{ left: rect.x, top: rect.y, width: Math.max(rect.w, 32), height: Math.max(rect.h, 32) }}
               onClick={() => press(p.carrier.id)}
               onDragOver={(e) => inHand.length && e.preventDefault()}
               onDrop={(e) => {
                 e.preventDefault()
                 stow(p.carrier.id)
-              }} />
+              }}
+            />
           ))}
           {over?.(view)}
         </>

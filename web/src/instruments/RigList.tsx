@@ -8,12 +8,30 @@ import { statesInWords } from './states'
 import { usePlaces, useStow } from './useStow'
 
 const Table = styled.table`
-  width: 100%; font-size: 13px;
-  th { text-align: left; font-weight: 650; border-bottom: 2px solid var(--ink); padding: 4px 6px; font-size: 12.5px; }
-  td { border-bottom: 1px solid var(--hair); padding: 4px 6px; height: 40px; }
-  .n { text-align: right; white-space: nowrap; }
+  width: 100%;
+  font-size: 13px;
+  th {
+    text-align: left;
+    font-weight: 650;
+    border-bottom: 2px solid var(--ink);
+    padding: 4px 6px;
+    font-size: 12.5px;
+  }
+  td {
+    border-bottom: 1px solid var(--hair);
+    padding: 4px 6px;
+    height: 40px;
+  }
+  .n {
+    text-align: right;
+    white-space: nowrap;
+  }
 `
-const Scroll = styled.div`flex: 1; overflow: auto; padding: 8px 12px 48px;`
+const Scroll = styled.div`
+  flex: 1;
+  overflow: auto;
+  padding: 8px 12px 48px;
+`
 
 export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
   const { moment, inHand, setCarrier } = usePlayhead()
@@ -24,12 +42,23 @@ export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
   return (
     <Scroll>
       <p>
-        {bike.name}: {units.show(at(trace.total_kg), 'mass')} without rider, front wheel {units.show(at(trace.front_kg), 'mass')}, rear wheel {units.show(at(trace.rear_kg), 'mass')}
-        {at(trace.trailer_kg) > 0 && `, trailer wheel ${units.show(at(trace.trailer_kg), 'mass')}, on the hitch ${units.show(at(trace.hitch_kg), 'mass')}`}; left {units.show(at(trace.left_kg), 'mass')}, right {units.show(at(trace.right_kg), 'mass')}.
+        {bike.name}: {units.show(at(trace.total_kg), 'mass')} without rider, front wheel {units.show(at(trace.front_kg), 'mass')}, rear wheel{' '}
+        {units.show(at(trace.rear_kg), 'mass')}
+        {at(trace.trailer_kg) > 0 &&
+          `, trailer wheel ${units.show(at(trace.trailer_kg), 'mass')}, on the hitch ${units.show(at(trace.hitch_kg), 'mass')}`}
+        ; left {units.show(at(trace.left_kg), 'mass')}, right {units.show(at(trace.right_kg), 'mass')}.
       </p>
       <Table>
         <thead>
-          <tr><th>Bag</th><th className="n">Mass</th><th className="n">Limit</th><th className="n">Volume</th><th className="n">Holds</th><th>Reach, dry</th><th /></tr>
+          <tr>
+            <th>Bag</th>
+            <th className="n">Mass</th>
+            <th className="n">Limit</th>
+            <th className="n">Volume</th>
+            <th className="n">Holds</th>
+            <th>Reach, dry</th>
+            <th />
+          </tr>
         </thead>
         <tbody>
           {bike.carriers.map((carrier) => {
@@ -38,17 +67,26 @@ export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
             const place = places.get(carrier.id)
             return (
               <tr key={carrier.id}>
-                <td>{carrier.name}{found.states.length > 0 && <small> ({statesInWords(found.states)})</small>}</td>
+                <td>
+                  {carrier.name}
+                  {found.states.length > 0 && <small> ({statesInWords(found.states)})</small>}
+                </td>
                 <td className="n">{units.show(at(found.kg), 'mass')}</td>
                 <td className="n">{units.show(carrier.limit_kg, 'mass')}</td>
                 <td className="n">{units.show(at(found.litres), 'volume')}</td>
                 <td className="n">{units.show(found.room_l, 'volume')}</td>
-                <td>{carrier.reach}, {carrier.dryness}</td>
+                <td>
+                  {carrier.reach}, {carrier.dryness}
+                </td>
                 <td>
                   {inHand.length ? (
-                    <Button $small onPress={() => stow(carrier.id)}>Stow here{place ? (place.fits ? ', fits' : place.reason ? `, ${units.say(place.reason)}` : '') : ''}</Button>
+                    <Button $small onPress={() => stow(carrier.id)}>
+                      Stow here{place ? (place.fits ? ', fits' : place.reason ? `, ${units.say(place.reason)}` : '') : ''}
+                    </Button>
                   ) : (
-                    <Button $small onPress={() => setCarrier(carrier.id)}>Open</Button>
+                    <Button $small onPress={() => setCarrier(carrier.id)}>
+                      Open
+                    </Button>
                   )}
                 </td>
               </tr>
@@ -58,8 +96,8 @@ export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
       </Table>
       <p>
         {bike.supports.map((support) => {
-          const found = trace.supports.find((s) => s.support_id === support.id)
-          return found ? `${support.name}: ${units.show(found.fullest_kg, 'mass')} of ${units.show(found.limit_kg, 'mass')} at its heaviest. ` : ''
+          const found = trace.limits.find((l) => l.kind === 'support' && l.owner_id === support.id)
+          return found ? `${support.name}: ${units.show(found.worst, 'mass')} of ${units.show(support.limit_kg, 'mass')} at its heaviest. ` : ''
         })}
       </p>
     </Scroll>

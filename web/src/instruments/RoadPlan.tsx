@@ -1,5 +1,5 @@
 /** The road from above: its line, stops and playhead, over an outline of the land (Natural Earth, public domain). */
-import { memo, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import type { Day, Stop } from '../api/client'
 import { useDesk } from '../api/tour'
@@ -9,8 +9,18 @@ import { useSize } from './useSize'
 
 type Ring = [number, number][]
 const Frame = styled.div`
-  position: relative; flex: 1; min-height: 180px; border: 1.5px solid var(--edge); border-radius: 3px; overflow: hidden; background: var(--hollow);
-  svg { position: absolute; inset: 0; display: block; }
+  position: relative;
+  flex: 1;
+  min-height: 180px;
+  border: 1.5px solid var(--edge);
+  border-radius: 3px;
+  overflow: hidden;
+  background: var(--hollow);
+  svg {
+    position: absolute;
+    inset: 0;
+    display: block;
+  }
 `
 const MARGIN = 18
 const KM_PER_DEGREE = 111.2
@@ -36,7 +46,10 @@ export function planOf(line: { km: number[]; lon: number[]; lat: number[] }, wid
     x: (value: number) => x(value + 360 * Math.round((midX - value) / 360)),
     y,
     at: (wanted: number) => {
-      const after = Math.max(1, points.findIndex((p) => p.km >= wanted))
+      const after = Math.max(
+        1,
+        points.findIndex((p) => p.km >= wanted),
+      )
       const [a, b] = [points[after - 1], points[after]]
       if (!a || !b) return points.at(-1) ?? { x: 0, y: 0 }
       const share = b.km > a.km ? Math.max(0, Math.min(1, (wanted - a.km) / (b.km - a.km))) : 0
@@ -52,7 +65,9 @@ function useLand(): Ring[] {
     let there = true
     void Promise.all([import('world-atlas/land-50m.json'), import('topojson-client')]).then(([atlas, { feature }]) => {
       const world = atlas.default as never as Parameters<typeof feature>[0]
-      const shapes = feature(world, world.objects.land as never) as unknown as { features: { geometry: { coordinates: Ring[][] } }[] }
+      const shapes = feature(world, world.objects.land as never) as unknown as {
+        features: { geometry: { coordinates: Ring[][] } }[]
+      }
       if (there) setLand(shapes.features.flatMap((f) => f.geometry.coordinates.map((polygon) => polygon[0] ?? [])))
     })
     return () => {
@@ -67,8 +82,7 @@ export function RoadPlan() {
   const { moment } = usePlayhead()
   const goToKm = useGoToKm()
   const units = useUnits()
-  const frame = useRef<HTMLDivElement>(null)
-  const { width, height } = useSize(frame)
+  const [frame, { width, height }] = useSize<HTMLDivElement>()
   const line = assessment.profile
   const land = useLand()
   const map = useMemo(
@@ -81,17 +95,30 @@ export function RoadPlan() {
   return (
     <Frame ref={frame}>
       {map && now && (
-        <svg width={width} height={height} role="img" aria-label={`The road from above, ${units.show(assessment.road?.length_km ?? 0, 'distance')}`}
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`The road from above, ${units.show(assessment.road?.length_km ?? 0, 'distance')}`}
           onClick={(e) => {
             const box = e.currentTarget.getBoundingClientRect()
             const off = (p: { x: number; y: number }) => (p.x - e.clientX + box.left) ** 2 + (p.y - e.clientY + box.top) ** 2
             goToKm(map.points.reduce((best, p) => (off(p) < off(best) ? p : best)).km)
-          }}>
+          }}
+        >
           <Outline land={land} map={map} width={width} height={height} />
           <Way map={map} days={assessment.days} stops={sheet.road.stops} />
           <circle cx={now.x} cy={now.y} r={7} fill="var(--now)" stroke="var(--onnow)" strokeWidth={2} />
-          <path d={`M10 ${height - 10}v4h${(far * map.scale).toFixed(1)}v-4`} transform="translate(0 -4)" fill="none" stroke="var(--ink)" strokeWidth={1.3} />
-          <text x={12} y={height - 16} fontSize={12} style={{ fontStretch: '84%' }}>{units.show(far * KM_PER_DEGREE, 'distance')}</text>
+          <path
+            d={`M10 ${height - 10}v4h${(far * map.scale).toFixed(1)}v-4`}
+            transform="translate(0 -4)"
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={1.3}
+          />
+          <text x={12} y={height - 16} fontSize={12} style={{ fontStretch: '84%' }}>
+            {units.show(far * KM_PER_DEGREE, 'distance')}
+          </text>
         </svg>
       )}
     </Frame>
@@ -105,14 +132,23 @@ const Way = memo(function Way({ map, days, stops }: { map: RoadOnPlan; days: Day
     <>
       <path d={path} fill="none" stroke="var(--tag)" strokeWidth={5} strokeLinejoin="round" />
       <path d={path} fill="none" stroke="var(--ink)" strokeWidth={2.2} strokeLinejoin="round" />
-      {days.slice(0, -1).filter((d) => !d.rest).map((d) => {
-        const p = map.at(d.to_km)
-        return <circle key={d.number} cx={p.x} cy={p.y} r={2.6} fill="var(--tag)" stroke="var(--ink)" strokeWidth={1.3} />
-      })}
-      {stops.filter((s) => s.shop === 'full').map((s) => {
-        const p = map.at(s.at_km)
-        return <rect key={s.id} x={p.x - 3} y={p.y - 3} width={6} height={6} fill="var(--ink)"><title>{s.name}</title></rect>
-      })}
+      {days
+        .slice(0, -1)
+        .filter((d) => !d.rest)
+        .map((d) => {
+          const p = map.at(d.to_km)
+          return <circle key={d.number} cx={p.x} cy={p.y} r={2.6} fill="var(--tag)" stroke="var(--ink)" strokeWidth={1.3} />
+        })}
+      {stops
+        .filter((s) => s.shop === 'full')
+        .map((s) => {
+          const p = map.at(s.at_km)
+          return (
+            <rect key={s.id} x={p.x - 3} y={p.y - 3} width={6} height={6} fill="var(--ink)">
+              <title>{s.name}</title>
+            </rect>
+          )
+        })}
     </>
   )
 })
@@ -121,14 +157,16 @@ const Way = memo(function Way({ map, days, stops }: { map: RoadOnPlan; days: Day
 function niceLength(degrees: number): number {
   const km = degrees * KM_PER_DEGREE
   const step = 10 ** Math.floor(Math.log10(km))
-  return ([5, 2, 1].find((f) => f * step <= km) ?? 1) * step / KM_PER_DEGREE
+  return (([5, 2, 1].find((f) => f * step <= km) ?? 1) * step) / KM_PER_DEGREE
 }
 
 const Outline = memo(function Outline({ land, map, width, height }: { land: Ring[]; map: RoadOnPlan; width: number; height: number }) {
   const paths = land.flatMap((ring) => {
     const points = ring.map(([lon, lat]) => [map.x(lon), map.y(lat)] as const)
     const near = points.some(([x, y]) => x > -width && x < 2 * width && y > -height && y < 2 * height)
-    return near && Math.max(...points.map(([x]) => x)) - Math.min(...points.map(([x]) => x)) < map.scale * 330 ? [`M${points.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}Z`] : []
+    return near && Math.max(...points.map(([x]) => x)) - Math.min(...points.map(([x]) => x)) < map.scale * 330
+      ? [`M${points.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}Z`]
+      : []
   })
   return <path d={paths.join('')} fill="var(--sky)" stroke="var(--edge)" strokeWidth={1} />
 })

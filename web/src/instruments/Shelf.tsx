@@ -8,32 +8,111 @@ import { Button, IconButton, Menu, type MenuEntry, Muted, RailLine, Section } fr
 import { Icon, REACH_WORDS } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { phone } from '../ui/theme'
-import { type CarrierEntry, moveKit, pinCarrier, pinThing, swapCarriers } from './loadEdits'
+import { type CarrierEntry, moveGroup, pinCarrier, pinThing, swapCarriers, withNested } from './loadEdits'
 import { usePlayhead } from './moment'
 import { minutesWords, Tag } from './Tag'
 import { usePlaces, useStow } from './useStow'
 import { WhyDialog } from './WhyDialog'
 
 const Column = styled.section`
-  display: flex; flex-direction: column; min-height: 0; padding: 9px 0 0 20px;
-  .scroll { overflow-y: auto; flex: 1; min-height: 0; padding: 4px 3px 8px; scrollbar-width: thin; }
-  .group { margin-bottom: 8px; }
-  .ways { display: flex; flex-wrap: wrap; column-gap: 14px; flex: none; button { text-align: left; font-size: 13px; font-weight: 600; font-stretch: 84%; min-height: 32px; cursor: pointer; } }
-  ${phone} { .scroll { order: 2; } .ways { order: 1; button { min-height: 48px; } } &[data-held] { padding-bottom: 46dvh; } > * { order: 3; } > :first-child { order: 0; } }
-  .food { display: flex; align-items: center; gap: 6px; padding: 4px 0; font-size: 12.5px; }
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 9px 0 0 20px;
+  .scroll {
+    overflow-y: auto;
+    flex: 1;
+    min-height: 0;
+    padding: 4px 3px 8px;
+    scrollbar-width: thin;
+  }
+  .group {
+    margin-bottom: 8px;
+  }
+  .ways {
+    display: flex;
+    flex-wrap: wrap;
+    column-gap: 14px;
+    flex: none;
+    button {
+      text-align: left;
+      font-size: 13px;
+      font-weight: 600;
+      font-stretch: 84%;
+      min-height: 32px;
+      cursor: pointer;
+    }
+  }
+  ${phone} {
+    .scroll {
+      order: 2;
+    }
+    .ways {
+      order: 1;
+      button {
+        min-height: 48px;
+      }
+    }
+    &[data-held] {
+      padding-bottom: 46dvh;
+    }
+    > * {
+      order: 3;
+    }
+    > :first-child {
+      order: 0;
+    }
+  }
+  .food {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    padding: 4px 0;
+    font-size: 12.5px;
+  }
 `
 const Head = styled.div`
-  display: flex; align-items: baseline; gap: 12px; margin-bottom: 5px;
-  > div { display: flex; gap: 12px; }
-  button { font-size: 13px; font-stretch: 86%; font-weight: 500; color: var(--ink2); padding: 3px 0; border-bottom: 2px solid transparent; }
-  button[aria-selected='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  margin-bottom: 5px;
+  > div {
+    display: flex;
+    gap: 12px;
+  }
+  button {
+    font-size: 13px;
+    font-stretch: 86%;
+    font-weight: 500;
+    color: var(--ink2);
+    padding: 3px 0;
+    border-bottom: 2px solid transparent;
+  }
+  button[aria-selected='true'] {
+    color: var(--ink);
+    font-weight: 700;
+    border-color: var(--ink);
+  }
 `
 const Bill = styled.p`
-  border-top: 1px solid var(--edge); padding: 4px 0 6px; font-size: 12.5px; font-stretch: 86%; color: var(--ink2);
-  b { color: var(--ink); }
+  border-top: 1px solid var(--edge);
+  padding: 4px 0 6px;
+  font-size: 12.5px;
+  font-stretch: 86%;
+  color: var(--ink2);
+  b {
+    color: var(--ink);
+  }
 `
 const Find = styled.input`
-  width: 100%; min-height: 32px; padding: 2px 8px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); font-size: 13px; margin-bottom: 4px;
+  width: 100%;
+  min-height: 32px;
+  padding: 2px 8px;
+  border: 1.5px solid var(--edge);
+  border-radius: 3px;
+  background: var(--tag);
+  font-size: 13px;
+  margin-bottom: 4px;
 `
 
 type Shown = 'shelf' | 'bikes'
@@ -62,20 +141,52 @@ export function Shelf() {
   const stowed = inHand.some((h) => h.from !== null)
   const groups = carrierId ? entries.filter((e) => e.id === carrierId) : entries
   return (
-    <Column aria-label="Shelf" id="shelf" data-shelf="" data-held={inHand.length ? '' : undefined} onDragOver={(e) => stowed && e.preventDefault()}
+    <Column
+      aria-label="Shelf"
+      id="shelf"
+      data-shelf=""
+      data-held={inHand.length ? '' : undefined}
+      onDragOver={(e) => stowed && e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault()
         if (stowed) stow(null)
-      }}>
+      }}
+    >
       <Head>
         <Section>Shelf</Section>
         <div role="tablist" aria-label="What is shown">
-        <button type="button" role="tab" aria-selected={shown === 'shelf'} onClick={() => { setShown('shelf'); setCarrier(null) }}>To stow {shelfCount}</button>
-        <button type="button" role="tab" aria-selected={shown === 'bikes'} onClick={() => { setShown('bikes'); setCarrier(null) }}>On the {sheet.rig.bikes.length > 1 ? 'bikes' : 'bike'} {placedCount}</button>
+          <button
+            type="button"
+            role="tab"
+            aria-selected={shown === 'shelf'}
+            onClick={() => {
+              setShown('shelf')
+              setCarrier(null)
+            }}
+          >
+            To stow {shelfCount}
+          </button>
+          <button
+            type="button"
+            role="tab"
+            aria-selected={shown === 'bikes'}
+            onClick={() => {
+              setShown('bikes')
+              setCarrier(null)
+            }}
+          >
+            On the {sheet.rig.bikes.length > 1 ? 'bikes' : 'bike'} {placedCount}
+          </button>
         </div>
       </Head>
-      {shown === 'bikes' && <Find id="find" type="search" placeholder="Where is …" aria-label="Where is it" value={query} onChange={(e) => setQuery(e.target.value)} />}
-      {stowed && <Button $small onPress={() => stow(null)}>Put {wordsFor(inHand)} on the shelf</Button>}
+      {shown === 'bikes' && (
+        <Find id="find" type="search" placeholder="Where is …" aria-label="Where is it" value={query} onChange={(e) => setQuery(e.target.value)} />
+      )}
+      {stowed && (
+        <Button $small onPress={() => stow(null)}>
+          Put {wordsFor(inHand)} on the shelf
+        </Button>
+      )}
       <div className="scroll">
         {shown === 'shelf'
           ? (Object.keys(REACH_WORDS) as (keyof typeof REACH_WORDS)[]).map((reach) => {
@@ -83,8 +194,13 @@ export function Shelf() {
               if (!things.length && onShelf.length) return null
               return (
                 <div key={reach} className="group">
-                  <RailLine><Icon name={reach} size={17} />{REACH_WORDS[reach]}</RailLine>
-                  {things.map((t) => <ThingTag key={t.id} thing={t} count={assessment.shelf[t.id] ?? 0} from={null} several={several} />)}
+                  <RailLine>
+                    <Icon name={reach} size={17} />
+                    {REACH_WORDS[reach]}
+                  </RailLine>
+                  {things.map((t) => (
+                    <ThingTag key={t.id} thing={t} count={assessment.shelf[t.id] ?? 0} from={null} several={several} />
+                  ))}
                 </div>
               )
             })
@@ -96,7 +212,18 @@ export function Shelf() {
                   <BagLine entry={entry} inside={inside} />
                   {inside.map((p) => {
                     const thing = byId.get(p.thing_id)
-                    return thing && <ThingTag key={p.thing_id + String(p.pinned)} thing={thing} count={p.count} from={p.carrier_id} pinned={p.pinned} several={several} />
+                    return (
+                      thing && (
+                        <ThingTag
+                          key={p.thing_id + String(p.pinned)}
+                          thing={thing}
+                          count={p.count}
+                          from={p.carrier_id}
+                          pinned={p.pinned}
+                          several={several}
+                        />
+                      )
+                    )
                   })}
                   <FoodLine carrierId={entry.id} />
                 </div>
@@ -107,11 +234,18 @@ export function Shelf() {
         )}
       </div>
       <div className="ways">
-        <ToggleButton isSelected={several} onChange={setSeveral}>{several ? '☑' : '☐'} Take several{inHand.length > 1 ? ` (${inHand.length})` : ''}</ToggleButton>
-        <ToggleButton isSelected={mending} onChange={setMending}>{mending ? '☑' : '☐'} Make room around</ToggleButton>
+        <ToggleButton isSelected={several} onChange={setSeveral}>
+          {several ? '☑' : '☐'} Take several{inHand.length > 1 ? ` (${inHand.length})` : ''}
+        </ToggleButton>
+        <ToggleButton isSelected={mending} onChange={setMending}>
+          {mending ? '☑' : '☐'} Make room around
+        </ToggleButton>
       </div>
       {shown === 'shelf' && onShelf.length > 0 && (
-        <Bill>Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>{minutesWords(mass, assessment.minutes_per_kg)}</Bill>
+        <Bill>
+          Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>
+          {minutesWords(mass, assessment.minutes_per_kg)}
+        </Bill>
       )}
     </Column>
   )
@@ -123,7 +257,16 @@ function BagLine({ entry, inside }: { entry: CarrierEntry; inside: Placement[] }
   const { label } = useStow()
   const all = sheet.rig.bikes.flatMap((b) => b.carriers)
   const own = all.find((c) => c.id === entry.id)
-  const twin = own && all.find((c) => c.kind === own.kind && c.side !== own.side && c.id !== own.id && c.side !== 'middle' && sheet.rig.bikes.some((b) => b.carriers.includes(c) && b.carriers.includes(own)))
+  const twin =
+    own &&
+    all.find(
+      (c) =>
+        c.kind === own.kind &&
+        c.side !== own.side &&
+        c.id !== own.id &&
+        c.side !== 'middle' &&
+        sheet.rig.bikes.some((b) => b.carriers.includes(c) && b.carriers.includes(own)),
+    )
   const pinned = inside.length > 0 && inside.every((p) => p.pinned)
   const entries: MenuEntry[] = [
     { id: 'pin', text: pinned ? 'Unpin all in it' : 'Pin all in it', off: !inside.length },
@@ -131,15 +274,29 @@ function BagLine({ entry, inside }: { entry: CarrierEntry; inside: Placement[] }
   ]
   if (twin) entries.push({ id: 'swap', text: `Swap with ${label(twin.id)}`, note: 'all things and food' })
   const run = (id: string) => {
-    if (id === 'pin') void change(`${pinned ? 'Unpin' : 'Pin'} all in ${entry.label}`.slice(0, 200), { load: pinCarrier(sheet.load, entry.id, !pinned) })
-    else if (id === 'swap' && twin) void change(`Swap ${entry.label} and ${label(twin.id)}`.slice(0, 200), { load: swapCarriers(sheet.load, entry.id, twin.id) })
-    else void change(`Empty ${entry.label}`.slice(0, 200), { load: { ...sheet.load, placements: sheet.load.placements.filter((p) => p.carrier_id !== entry.id) } })
+    if (id === 'pin')
+      void change(`${pinned ? 'Unpin' : 'Pin'} all in ${entry.label}`.slice(0, 200), {
+        load: pinCarrier(sheet.load, entry.id, !pinned),
+      })
+    else if (id === 'swap' && twin)
+      void change(`Swap ${entry.label} and ${label(twin.id)}`.slice(0, 200), {
+        load: swapCarriers(sheet.load, entry.id, twin.id),
+      })
+    else
+      void change(`Empty ${entry.label}`.slice(0, 200), {
+        load: { ...sheet.load, placements: sheet.load.placements.filter((p) => p.carrier_id !== entry.id) },
+      })
   }
   return (
     <RailLine>
-      <Icon name="pack" size={17} />{entry.label}{own?.colour && `, ${own.colour}`}<em>{inside.length ? '' : 'empty'}</em>
+      <Icon name="pack" size={17} />
+      {entry.label}
+      {own?.colour && `, ${own.colour}`}
+      <em>{inside.length ? '' : 'empty'}</em>
       <Menu label={`All in ${entry.label}`} entries={entries} onChoose={run}>
-        <IconButton aria-label={`All in ${entry.label}`}><Icon name="more" size={16} /></IconButton>
+        <IconButton aria-label={`All in ${entry.label}`}>
+          <Icon name="more" size={16} />
+        </IconButton>
       </Menu>
     </RailLine>
   )
@@ -149,7 +306,15 @@ function FoodLine({ carrierId }: { carrierId: string }) {
   const { sheet } = useDesk()
   const share = sheet.load.food.find((f) => f.carrier_id === carrierId)
   if (!share) return null
-  return <p className="food"><svg width="14" height="14" aria-hidden="true"><rect width="14" height="14" fill="url(#food)" stroke="var(--ink)" /></svg>{share.tenths * 10}{'\u00a0'}% of the food</p>
+  return (
+    <p className="food">
+      <svg width="14" height="14" aria-hidden="true">
+        <rect width="14" height="14" fill="url(#food)" stroke="var(--ink)" />
+      </svg>
+      {share.tenths * 10}
+      {'\u00a0'}% of the food
+    </p>
+  )
 }
 
 function ThingTag({ thing, count, from, pinned, several }: { thing: Thing; count: number; from: string | null; pinned?: boolean; several: boolean }) {
@@ -159,11 +324,17 @@ function ThingTag({ thing, count, from, pinned, several }: { thing: Thing; count
   const mine = { thingId: thing.id, count, from }
   const held = holds(mine)
   return (
-    <Tag thing={thing} count={count} minutesPerKg={assessment.minutes_per_kg} held={held} pinned={pinned}
+    <Tag
+      thing={thing}
+      count={count}
+      minutesPerKg={assessment.minutes_per_kg}
+      held={held}
+      pinned={pinned}
       onPress={(more) => (held ? putBack(mine) : pickUp(mine, more || several))}
       onDragStart={() => !held && pickUp(mine, several)}
       onDrop={(to) => move(held || several ? [...inHand.filter((h) => h.thingId !== thing.id || h.from !== from), mine] : [mine], to)}
-      menu={<MoveMenu thing={thing} count={count} from={from} pinned={pinned} />} />
+      menu={<MoveMenu thing={thing} count={count} from={from} pinned={pinned} />}
+    />
   )
 }
 
@@ -175,7 +346,7 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
   const at = mine?.find((c) => c.id === from)
   const twin = mine?.find((c) => c.kind === at?.kind && c.id !== from && c.side !== 'middle' && c.side !== at?.side)?.id
   const [asked, setAsked] = useState(false)
-  const places = usePlaces(open ? [{ thingId: thing.id, count }] : [])
+  const places = usePlaces(open ? [{ thingId: thing.id, count, from }] : [])
   const units = useUnits()
   const ordered = [...places.keys(), ...entries.map((e) => e.id).filter((id) => !places.has(id))]
   const listed: MenuEntry[] = ordered.flatMap((id) => {
@@ -185,7 +356,11 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
     const note = place?.reason ? units.say(place.reason) : place?.fits ? 'fits' : undefined
     return [{ id, text: entry.label, note }]
   })
-  listed.unshift({ id: '#why', text: from === null ? 'What would each place cost?' : 'Why here?', note: 'and what every other place would cost' })
+  listed.unshift({
+    id: '#why',
+    text: from === null ? 'What would each place cost?' : 'Why here?',
+    note: 'and what every other place would cost',
+  })
   if (from !== null) {
     listed.unshift({ id: '#shelf', text: 'Back to the shelf' })
     if (thing.group) listed.unshift({ id: '#pinkit', text: `${pinned ? 'Unpin' : 'Pin'} all of “${thing.group}” here` })
@@ -193,36 +368,58 @@ function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number;
     if (count > 1) listed.unshift({ id: '#one', text: 'Take one in hand' })
     if (count > 1 && twin) listed.unshift({ id: '#split', text: `Half of them to ${label(twin)}` })
   }
-  const kit = sheet.kit.filter((t) => thing.group && t.kit === thing.group)
-  const together = kit.map((t) => ({ id: t.id, count: from === null ? (assessment.shelf[t.id] ?? 0) : sheet.load.placements.filter((p) => p.thing_id === t.id && p.carrier_id === from).reduce((n, p) => n + p.count, 0) })).filter((t) => t.count > 0)
+  const kit = sheet.kit.filter((t) => thing.group && t.group === thing.group)
+  const together = kit
+    .filter((t) => t.inside === null)
+    .map((t) => ({
+      id: t.id,
+      count:
+        from === null
+          ? (assessment.shelf[t.id] ?? 0)
+          : sheet.load.placements.filter((p) => p.thing_id === t.id && p.carrier_id === from).reduce((n, p) => n + p.count, 0),
+    }))
+    .filter((t) => t.count > 0)
+    .flatMap((t) => withNested(sheet.kit, t.id, t.count))
   if (together.length > 1) {
-    listed.push(...ordered.flatMap((id) => {
-      const entry = entries.find((e) => e.id === id)
-      return entry && id !== from ? [{ id: `#kit:${id}`, text: `Whole kit “${thing.group}” to ${entry.label}` }] : []
-    }).slice(0, 6))
+    listed.push(
+      ...ordered
+        .flatMap((id) => {
+          const entry = entries.find((e) => e.id === id)
+          return entry && id !== from ? [{ id: `#kit:${id}`, text: `Whole kit “${thing.group}” to ${entry.label}` }] : []
+        })
+        .slice(0, 6),
+    )
   }
   const { pickUp } = useStow()
   return (
     <>
-    {asked && <WhyDialog thing={thing} from={from} onClose={() => setAsked(false)} />}
-    <Menu label={`Move ${thing.name}`} entries={listed}
-      onChoose={(id) => {
-        if (id === '#why') setAsked(true)
-        else if (id === '#shelf') move([{ thingId: thing.id, count, from }], null)
-        else if (id === '#split' && twin && from !== null) move([{ thingId: thing.id, count: Math.floor(count / 2), from }], twin)
-        else if (id.startsWith('#kit:')) void change(`Move the kit ${thing.group} to ${label(id.slice(5))}`.slice(0, 200), { load: moveKit(sheet.load, together, from, id.slice(5)) })
-        else if (id === '#pinkit' && from !== null) {
-          const here = kit.reduce((load, t) => pinThing(load, t.id, from, !pinned), sheet.load)
-          void change(`${pinned ? 'Unpin' : 'Pin'} the kit ${thing.group} in ${label(from)}`.slice(0, 200), { load: here })
-        } else if (id === '#one') pickUp({ thingId: thing.id, count: 1, from })
-        else if (id === '#pin' && from !== null) {
-          void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), { load: pinThing(sheet.load, thing.id, from, !pinned) })
-        } else move([{ thingId: thing.id, count, from }], id)
-      }}>
-      <IconButton aria-label={`Move ${thing.name}`} onPressStart={() => setOpen(true)} onFocus={() => setOpen(true)}>
-        <Icon name="more" size={16} />
-      </IconButton>
-    </Menu>
+      {asked && <WhyDialog thing={thing} from={from} onClose={() => setAsked(false)} />}
+      <Menu
+        label={`Move ${thing.name}`}
+        entries={listed}
+        onChoose={(id) => {
+          if (id === '#why') setAsked(true)
+          else if (id === '#shelf') move([{ thingId: thing.id, count, from }], null)
+          else if (id === '#split' && twin && from !== null) move([{ thingId: thing.id, count: Math.floor(count / 2), from }], twin)
+          else if (id.startsWith('#kit:'))
+            void change(`Move the kit ${thing.group} to ${label(id.slice(5))}`.slice(0, 200), {
+              load: moveGroup(sheet.load, together, from, id.slice(5)),
+            })
+          else if (id === '#pinkit' && from !== null) {
+            const here = kit.reduce((load, t) => pinThing(load, t.id, from, !pinned), sheet.load)
+            void change(`${pinned ? 'Unpin' : 'Pin'} the kit ${thing.group} in ${label(from)}`.slice(0, 200), { load: here })
+          } else if (id === '#one') pickUp({ thingId: thing.id, count: 1, from })
+          else if (id === '#pin' && from !== null) {
+            void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), {
+              load: pinThing(sheet.load, thing.id, from, !pinned),
+            })
+          } else move([{ thingId: thing.id, count, from }], id)
+        }}
+      >
+        <IconButton aria-label={`Move ${thing.name}`} onPressStart={() => setOpen(true)} onFocus={() => setOpen(true)}>
+          <Icon name="more" size={16} />
+        </IconButton>
+      </Menu>
     </>
   )
 }

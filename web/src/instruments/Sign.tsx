@@ -7,12 +7,42 @@ import { sign } from '../ui/theme'
 import { usePlayhead } from './moment'
 
 const Board = styled.div<{ $phone: boolean }>`
-  position: absolute; top: 0; height: ${(p) => (p.$phone ? 40 : 31)}px; background: var(--now); color: var(--onnow);
-  border: 2px solid var(--onnow); display: flex; align-items: stretch; z-index: 3;
-  button { width: ${(p) => (p.$phone ? 48 : 32)}px; display: grid; place-items: center; }
-  button:focus-visible { outline-offset: -4px; outline-color: var(--onnow); }
-  p { flex: 1; display: flex; align-items: baseline; gap: 10px; padding-top: ${(p) => (p.$phone ? 9 : 4)}px; white-space: nowrap; overflow: hidden; font-size: 13.5px; font-stretch: 86%; font-weight: 550; }
-  b { font-family: ${sign}; font-stretch: 116%; font-weight: 780; font-size: 14.5px; }
+  position: absolute;
+  top: 0;
+  height: ${(p) => (p.$phone ? 40 : 31)}px;
+  background: var(--now);
+  color: var(--onnow);
+  border: 2px solid var(--onnow);
+  display: flex;
+  align-items: stretch;
+  z-index: 3;
+  button {
+    width: ${(p) => (p.$phone ? 48 : 32)}px;
+    display: grid;
+    place-items: center;
+  }
+  button:focus-visible {
+    outline-offset: -4px;
+    outline-color: var(--onnow);
+  }
+  p {
+    flex: 1;
+    display: flex;
+    align-items: baseline;
+    gap: 10px;
+    padding-top: ${(p) => (p.$phone ? 9 : 4)}px;
+    white-space: nowrap;
+    overflow: hidden;
+    font-size: 13.5px;
+    font-stretch: 86%;
+    font-weight: 550;
+  }
+  b {
+    font-family: ${sign};
+    font-stretch: 116%;
+    font-weight: 780;
+    font-size: 14.5px;
+  }
 `
 
 const dateWords = (date: string) =>

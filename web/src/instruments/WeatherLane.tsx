@@ -3,7 +3,14 @@ import type { Day } from '../api/client'
 import type { useUnits } from '../ui/preferences'
 import type { Scale } from './ribbonScale'
 
-export const WEATHER_KEYS = ['line: cold night to hot day', 'box: the mean between', 'grey box: frost', 'hatched box: heat', 'moon: ends after sunset', 'ticks: often rain'] as const
+export const WEATHER_KEYS = [
+  'line: cold night to hot day',
+  'box: the mean between',
+  'grey box: frost',
+  'hatched box: heat',
+  'moon: ends after sunset',
+  'ticks: often rain',
+] as const
 
 interface Props {
   days: Day[]
@@ -27,8 +34,17 @@ export function WeatherLane({ days, scale, top, foot, gutter, units, small }: Pr
     <g>
       {ticks.map((t) => (
         <g key={t}>
-          <path d={`M${gutter} ${y(t).toFixed(1)}H${right}`} stroke={t === 0 ? 'var(--ink)' : 'var(--hair)'} strokeWidth={1} strokeDasharray={t === 0 ? '6 3' : undefined} />
-          {!small && <text x={gutter - 5} y={y(t) + 4} fontSize={12} textAnchor="end" style={{ fontStretch: '84%', fill: 'var(--ink3)' }}>{units.figure(t, 'temperature', 0)}</text>}
+          <path
+            d={`M${gutter} ${y(t).toFixed(1)}H${right}`}
+            stroke={t === 0 ? 'var(--ink)' : 'var(--hair)'}
+            strokeWidth={1}
+            strokeDasharray={t === 0 ? '6 3' : undefined}
+          />
+          {!small && (
+            <text x={gutter - 5} y={y(t) + 4} fontSize={12} textAnchor="end" style={{ fontStretch: '84%', fill: 'var(--ink3)' }}>
+              {units.figure(t, 'temperature', 0)}
+            </text>
+          )}
         </g>
       ))}
       {shown.map((day, i) => {
@@ -38,11 +54,31 @@ export function WeatherLane({ days, scale, top, foot, gutter, units, small }: Pr
         return (
           <g key={day.number}>
             <title>{`Day ${day.number}: ${units.show(day.night_low_c, 'temperature')} to ${units.show(day.day_high_c, 'temperature')}, mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}</title>
-            <path d={`M${middle.toFixed(1)} ${y(day.night_low_c).toFixed(1)}V${y(day.day_high_c).toFixed(1)}`} stroke="var(--ink)" strokeWidth={1.4} />
-            <rect x={x} y={y(day.mean_max_c)} width={w} height={Math.max(2, y(day.mean_min_c) - y(day.mean_max_c))} fill={day.hot ? 'url(#hatch)' : day.night_low_c < 0 ? 'var(--edge)' : 'var(--tag)'} stroke="var(--ink)" strokeWidth={1.2} />
+            <path
+              d={`M${middle.toFixed(1)} ${y(day.night_low_c).toFixed(1)}V${y(day.day_high_c).toFixed(1)}`}
+              stroke="var(--ink)"
+              strokeWidth={1.4}
+            />
+            <rect
+              x={x}
+              y={y(day.mean_max_c)}
+              width={w}
+              height={Math.max(2, y(day.mean_min_c) - y(day.mean_max_c))}
+              fill={day.hot ? 'url(#hatch)' : day.night_low_c < 0 ? 'var(--edge)' : 'var(--tag)'}
+              stroke="var(--ink)"
+              strokeWidth={1.2}
+            />
             <path d={`M${x} ${y(day.day_high_c).toFixed(1)}h${w}M${x} ${y(day.night_low_c).toFixed(1)}h${w}`} stroke="var(--ink)" strokeWidth={1.4} />
-            {day.dark && <path d={`M${middle - 5} ${top - 12}a6 6 0 1 0 8 8a5 5 0 0 1 -8 -8Z`} fill="var(--ink)"><title>{`Day ${day.number} ends after sunset`}</title></path>}
-            {day.rain_chance >= 0.25 && <path d={`M${x} ${foot + 2}v-6m${w / 2} 6v-6m${w / 2} 6v-6`} stroke="var(--ink)" strokeWidth={1.6} strokeLinecap="round"><title>{`Rain on ${Math.round(day.rain_chance * 100)} % of such days`}</title></path>}
+            {day.dark && (
+              <path d={`M${middle - 5} ${top - 12}a6 6 0 1 0 8 8a5 5 0 0 1 -8 -8Z`} fill="var(--ink)">
+                <title>{`Day ${day.number} ends after sunset`}</title>
+              </path>
+            )}
+            {day.rain_chance >= 0.25 && (
+              <path d={`M${x} ${foot + 2}v-6m${w / 2} 6v-6m${w / 2} 6v-6`} stroke="var(--ink)" strokeWidth={1.6} strokeLinecap="round">
+                <title>{`Rain on ${Math.round(day.rain_chance * 100)} % of such days`}</title>
+              </path>
+            )}
           </g>
         )
       })}

@@ -3,7 +3,15 @@ import { type Bike, type BikeTrace, pick } from '../api/client'
 import { useUnits } from '../ui/preferences'
 import type { RigView } from './rigView'
 
-export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact }: {
+export function Weighbridge({
+  bike,
+  trace,
+  view,
+  moment,
+  riderOn,
+  width,
+  compact,
+}: {
   bike: Bike
   trace: BikeTrace
   view: RigView
@@ -23,8 +31,20 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
   const range = [Math.min(...trace.front_share), Math.max(...trace.front_share)] as const
   const trailer = bike.supports.find((s) => s.trailer)?.trailer
   const loads = [
-    { name: 'Rear wheel', kg: pick(trace.rear_kg, moment), rider: trace.rider_rear_kg, x: view.x(-trace.radius_mm), behind: true },
-    { name: 'Front wheel', kg: pick(trace.front_kg, moment), rider: trace.rider_front_kg, x: view.x(bike.wheelbase_mm + trace.radius_mm), behind: false },
+    {
+      name: 'Rear wheel',
+      kg: pick(trace.rear_kg, moment),
+      rider: trace.rider_rear_kg,
+      x: view.x(-trace.radius_mm),
+      behind: true,
+    },
+    {
+      name: 'Front wheel',
+      kg: pick(trace.front_kg, moment),
+      rider: trace.rider_front_kg,
+      x: view.x(bike.wheelbase_mm + trace.radius_mm),
+      behind: false,
+    },
   ]
   const percent = units.show(share, 'share')
   return (
@@ -36,7 +56,9 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
         </g>
       ))}
       <path d={`M${view.x(0)} ${beam}H${view.x(bike.wheelbase_mm)}`} stroke="var(--ink)" strokeWidth={3} />
-      {Array.from({ length: 19 }, (_, i) => (i + 1) / 20).map((s) => <path key={s} d={`M${on(s)} ${beam}v${s === 0.5 ? 8 : 5}`} stroke="var(--ink)" strokeWidth={1} />)}
+      {Array.from({ length: 19 }, (_, i) => (i + 1) / 20).map((s) => (
+        <path key={s} d={`M${on(s)} ${beam}v${s === 0.5 ? 8 : 5}`} stroke="var(--ink)" strokeWidth={1} />
+      ))}
       <path d={`M${on(range[0])} ${beam - 5}H${on(range[1])}`} stroke="var(--metal)" strokeWidth={4} />
       <path d={`M${on(bike.front_share_low)} ${beam + 8}v5H${on(bike.front_share_high)}v-5`} fill="none" stroke="var(--ink)" strokeWidth={2} />
       <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--onnow)" strokeWidth={4.5} />
@@ -49,13 +71,17 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
       </g>
       {compact ? (
         <text x={width / 2} y={beam + 31} fontSize={14} textAnchor="middle" fontWeight={650}>
-          rear {units.show((riderOn ? trace.rider_rear_kg : 0) + pick(trace.rear_kg, moment), 'mass')} · {percent} front · front {units.show((riderOn ? trace.rider_front_kg : 0) + pick(trace.front_kg, moment), 'mass')}
+          rear {units.show((riderOn ? trace.rider_rear_kg : 0) + pick(trace.rear_kg, moment), 'mass')} · {percent} front · front{' '}
+          {units.show((riderOn ? trace.rider_front_kg : 0) + pick(trace.front_kg, moment), 'mass')}
         </text>
       ) : (
         <>
           <text x={view.x(bike.wheelbase_mm / 2)} y={beam + (trailer ? 72 : 29)} fontSize={13} textAnchor="middle" style={{ fontStretch: '84%' }}>
-            <tspan fontWeight={720}>front {percent}</tspan>, {units.system === 'metric' ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m` : units.show(pick(trace.centre_y_mm, moment), 'length', 0)} high;
-            steady {units.figure(bike.front_share_low, 'share')} to {units.show(bike.front_share_high, 'share')}
+            <tspan fontWeight={720}>front {percent}</tspan>,{' '}
+            {units.system === 'metric'
+              ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m`
+              : units.show(pick(trace.centre_y_mm, moment), 'length', 0)}{' '}
+            high; steady {units.figure(bike.front_share_low, 'share')} to {units.show(bike.front_share_high, 'share')}
           </text>
           {loads.map((load) => {
             const outward = load.behind === ahead ? -1 : 1
@@ -64,12 +90,30 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
             const anchor = outward < 0 ? 'end' : 'start'
             const main = riderOn ? load.kg + load.rider : load.kg
             const other = riderOn ? `${units.show(load.kg, 'mass')} without rider` : `${units.show(load.kg + load.rider, 'mass', 0)} with rider`
-            if (trailer && load.behind) return <TrailerLoads key={load.name} trace={trace} moment={moment} main={main} other={other} view={view} axle={-trailer.hitch_to_axle_mm} beam={beam} />
+            if (trailer && load.behind)
+              return (
+                <TrailerLoads
+                  key={load.name}
+                  trace={trace}
+                  moment={moment}
+                  main={main}
+                  other={other}
+                  view={view}
+                  axle={-trailer.hitch_to_axle_mm}
+                  beam={beam}
+                />
+              )
             return (
               <g key={load.name}>
-                <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>{load.name}</text>
-                <text x={x} y={y + 20} fontSize={21} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>{units.show(main, 'mass')}</text>
-                <text x={x} y={y + 35} fontSize={12} textAnchor={anchor} style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>{other}</text>
+                <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>
+                  {load.name}
+                </text>
+                <text x={x} y={y + 20} fontSize={21} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>
+                  {units.show(main, 'mass')}
+                </text>
+                <text x={x} y={y + 35} fontSize={12} textAnchor={anchor} style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>
+                  {other}
+                </text>
               </g>
             )
           })}
@@ -80,7 +124,15 @@ export function Weighbridge({ bike, trace, view, moment, riderOn, width, compact
 }
 
 /** With a trailer the rear wheel stands in the middle: its load goes under the beam, the trailer's own under its wheel. */
-function TrailerLoads({ trace, moment, main, other, view, axle, beam }: {
+function TrailerLoads({
+  trace,
+  moment,
+  main,
+  other,
+  view,
+  axle,
+  beam,
+}: {
   trace: BikeTrace
   moment: number
   main: number
@@ -93,9 +145,15 @@ function TrailerLoads({ trace, moment, main, other, view, axle, beam }: {
   const x = view.x(axle)
   const figures = (at: number, name: string, value: number, note: string) => (
     <g>
-      <text x={at} y={beam + 18} fontSize={12} fontWeight={600} textAnchor="middle" style={{ fontStretch: '84%' }}>{name}</text>
-      <text x={at} y={beam + 37} fontSize={17} fontWeight={720} textAnchor="middle" style={{ fontStretch: '90%' }}>{units.show(value, 'mass')}</text>
-      <text x={at} y={beam + 51} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>{note}</text>
+      <text x={at} y={beam + 18} fontSize={12} fontWeight={600} textAnchor="middle" style={{ fontStretch: '84%' }}>
+        {name}
+      </text>
+      <text x={at} y={beam + 37} fontSize={17} fontWeight={720} textAnchor="middle" style={{ fontStretch: '90%' }}>
+        {units.show(value, 'mass')}
+      </text>
+      <text x={at} y={beam + 51} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>
+        {note}
+      </text>
     </g>
   )
   return (

@@ -1,33 +1,53 @@
 /** Why a thing rides where it does: what every other place would cost, all else standing still. */
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
-import { api, type Thing, type Why } from '../api/client'
+import { api, type Paid, type Thing } from '../api/client'
 import { useDesk } from '../api/tour'
 import { Actions, Button, Dialog, Muted } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
 import { useStow } from './useStow'
 
 const Table = styled.table`
-  width: 100%; font-size: 13.5px; font-stretch: 90%;
-  th { text-align: left; font-size: 12.5px; border-bottom: 2px solid var(--ink); padding: 2px 6px; }
-  td { border-bottom: 1px solid var(--hair); padding: 3px 6px; height: 36px; }
-  .n { text-align: right; white-space: nowrap; font-weight: 650; }
+  width: 100%;
+  font-size: 13.5px;
+  font-stretch: 90%;
+  th {
+    text-align: left;
+    font-size: 12.5px;
+    border-bottom: 2px solid var(--ink);
+    padding: 2px 6px;
+  }
+  td {
+    border-bottom: 1px solid var(--hair);
+    padding: 3px 6px;
+    height: 36px;
+  }
+  .n {
+    text-align: right;
+    white-space: nowrap;
+    font-weight: 650;
+  }
 `
 const MOST = 8
-export const AIM_WORDS: Record<keyof NonNullable<Why['places'][number]['by_aim']>, string> = {
-  low: 'height', middle: 'distance from the middle', reach: 'reach', together: 'its kit apart', bags: 'bags opened in camp', sides: 'left and right', front: 'front wheel',
-  sway: 'sway', riders: "riders' shares", room: 'room for shopping', changes: 'change of habit', out: 'left out',
-}
+/** The few aims that weigh most, in the core's words, each with its points as they are to be read. */
+export const dearest = (paid: Paid[], least: number, points: (value: number) => string): string =>
+  paid
+    .filter((p) => Math.abs(p.points) >= least)
+    .sort((a, b) => Math.abs(b.points) - Math.abs(a.points))
+    .slice(0, 3)
+    .map((p) => `${p.words.toLowerCase()} ${points(p.points)}`)
+    .join(', ')
 
 export function WhyDialog({ thing, from, onClose }: { thing: Thing; from: string | null; onClose: () => void }) {
   const { tour } = useDesk()
   const { label, move } = useStow()
   const units = useUnits()
-  const { data, error } = useQuery({ queryKey: ['why', tour.id, tour.revision, thing.id, from], queryFn: () => api.why(tour.id, thing.id, from) })
+  const { data, error } = useQuery({
+    queryKey: ['why', tour.id, tour.revision, thing.id, from],
+    queryFn: () => api.why(tour.id, thing.id, from),
+  })
   const points = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`
-  const reasons = (by: Why['places'][number]['by_aim']) =>
-    Object.entries(by).filter(([, v]) => Math.abs(v) >= 0.1).sort(([, a], [, b]) => Math.abs(b) - Math.abs(a)).slice(0, 3)
-      .map(([aim, v]) => `${AIM_WORDS[aim as keyof typeof AIM_WORDS]} ${points(v)}`).join(', ')
+  const reasons = (paid: Paid[]) => dearest(paid, 0.1, points)
   const open = data?.places.filter((p) => p.against === null && p.carrier_id !== null) ?? []
   const shut = data?.places.filter((p) => p.against !== null) ?? []
   const next = open[0]
@@ -48,21 +68,42 @@ export function WhyDialog({ thing, from, onClose }: { thing: Thing; from: string
               : 'No other bag can take it as the load stands.'}
           </p>
           <Table>
-            <thead><tr><th>Place</th><th className="n">Points</th><th>What speaks</th><th /></tr></thead>
+            <thead>
+              <tr>
+                <th>Place</th>
+                <th className="n">Points</th>
+                <th>What speaks</th>
+                <th />
+              </tr>
+            </thead>
             <tbody>
               {open.slice(0, MOST).map((place) => (
                 <tr key={place.carrier_id}>
                   <td>{label(place.carrier_id)}</td>
                   <td className="n">{points(place.points)}</td>
-                  <td><Muted as="span">{reasons(place.by_aim)}</Muted></td>
-                  <td className="n"><Button $small onPress={() => { onClose(); move([{ thingId: thing.id, count: 1, from }], place.carrier_id) }}>Move it</Button></td>
+                  <td>
+                    <Muted as="span">{reasons(place.by_aim)}</Muted>
+                  </td>
+                  <td className="n">
+                    <Button
+                      $small
+                      onPress={() => {
+                        onClose()
+                        move([{ thingId: thing.id, count: 1, from }], place.carrier_id)
+                      }}
+                    >
+                      Move it
+                    </Button>
+                  </td>
                 </tr>
               ))}
               {shut.slice(0, MOST).map((place) => (
                 <tr key={place.carrier_id}>
                   <td>{label(place.carrier_id)}</td>
                   <td className="n">no</td>
-                  <td colSpan={2}><Muted as="span">{place.against && units.say(place.against)}</Muted></td>
+                  <td colSpan={2}>
+                    <Muted as="span">{place.against && units.say(place.against)}</Muted>
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -70,7 +111,9 @@ export function WhyDialog({ thing, from, onClose }: { thing: Thing; from: string
           <Muted>One point is about the annoyance of one kilogram carried 10{'\u00a0'}cm too high. Aims and weights stand under Load, Aims.</Muted>
         </>
       )}
-      <Actions><Button onPress={onClose}>Close</Button></Actions>
+      <Actions>
+        <Button onPress={onClose}>Close</Button>
+      </Actions>
     </Dialog>
   )
 }

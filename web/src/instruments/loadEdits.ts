@@ -1,5 +1,5 @@
 /** Edits of a load by hand: pure rearrangements of what the rider said, no rule of placing. */
-import type { Load, Placement, TourSheet } from '../api/client'
+import type { Load, Placement, Thing, TourSheet } from '../api/client'
 
 /** Moves a number of one thing from a carrier (or the shelf) to another (or the shelf). */
 export function moveThing(load: Load, thingId: string, count: number, from: string | null, to: string | null): Load {
@@ -35,11 +35,21 @@ export const pinCarrier = (load: Load, carrierId: string, pinned: boolean): Load
 /** Exchanges the contents of two carriers, food included. */
 export function swapCarriers(load: Load, a: string, b: string): Load {
   const other = (id: string) => (id === a ? b : id === b ? a : id)
-  return { ...load, placements: load.placements.map((p) => ({ ...p, carrier_id: other(p.carrier_id) })), food: load.food.map((f) => ({ ...f, carrier_id: other(f.carrier_id) })) }
+  return {
+    ...load,
+    placements: load.placements.map((p) => ({ ...p, carrier_id: other(p.carrier_id) })),
+    food: load.food.map((f) => ({ ...f, carrier_id: other(f.carrier_id) })),
+  }
 }
 
-/** Moves all of a kit that lies in one carrier, or on the shelf, to another. */
-export function moveKit(load: Load, things: { id: string; count: number }[], from: string | null, to: string | null): Load {
+/** So many of a thing, with what rides in it. */
+export const withNested = (kit: Thing[], id: string, count: number): { id: string; count: number }[] => [
+  { id, count },
+  ...kit.filter((t) => t.inside === id).map((t) => ({ id: t.id, count: t.count })),
+]
+
+/** Moves several things that lie in one carrier, or on the shelf, to another. */
+export function moveGroup(load: Load, things: { id: string; count: number }[], from: string | null, to: string | null): Load {
   return things.reduce((changed, { id, count }) => moveThing(changed, id, count, from, to), load)
 }
 

@@ -49,10 +49,7 @@ export function PlayheadProvider({ children }: { children: ReactNode }) {
   const [spoken, speak] = useState('')
   const last = (moments?.km.length ?? 1) - 1
   const moment = Math.max(0, Math.min(wanted ?? moments?.fullest ?? 0, last))
-  const goToKm = useCallback(
-    (km: number, leaving = true) => moments && setWanted(momentAt(moments, km, leaving)),
-    [moments],
-  )
+  const goToKm = useCallback((km: number, leaving = true) => moments && setWanted(momentAt(moments, km, leaving)), [moments])
   const bikes = sheet.rig.bikes
   const bikeId = bikes.some((b) => b.id === bike) ? (bike ?? '') : (bikes[0]?.id ?? '')
   const value = useMemo(
@@ -63,7 +60,9 @@ export function PlayheadProvider({ children }: { children: ReactNode }) {
     <GoContext.Provider value={goToKm}>
       <Context.Provider value={value}>
         {children}
-        <div role="status" className="unseen">{spoken}</div>
+        <div role="status" className="unseen">
+          {spoken}
+        </div>
       </Context.Provider>
     </GoContext.Provider>
   )

@@ -29,8 +29,17 @@ export const Shop = memo(function Shop({ x, y, shop, shut = false }: { x: number
   return (
     <g transform={`translate(${x.toFixed(1)} ${y})`}>
       {[0, 1, 2].map((i) => (
-        <rect key={i} x={i * 4 - 5.5} y={-2 - i * 2.2} width={3} height={6 + i * 2.2} fill={i < filled ? 'var(--onland)' : 'none'}
-          stroke="var(--onland)" strokeWidth={0.9} opacity={i < filled ? 1 : 0.55} />
+        <rect
+          key={i}
+          x={i * 4 - 5.5}
+          y={-2 - i * 2.2}
+          width={3}
+          height={6 + i * 2.2}
+          fill={i < filled ? 'var(--onland)' : 'none'}
+          stroke="var(--onland)"
+          strokeWidth={0.9}
+          opacity={i < filled ? 1 : 0.55}
+        />
       ))}
       {shut && <path d="M-8 6L8 -9" stroke="var(--land)" strokeWidth={4} />}
       {shut && <path d="M-8 6L8 -9" stroke="var(--onland)" strokeWidth={1.8} />}
@@ -44,9 +53,18 @@ export function NumberTab({ finding, x, y }: { finding: Finding; x: number; y: n
   const fill = { stops_you: 'var(--ink)', slows_you: 'url(#hatch)', worth_knowing: 'none' }[finding.grade]
   return (
     <g transform={`translate(${(x - 15).toFixed(1)} ${y.toFixed(1)})`}>
-      <rect width={finding.rank > 9 ? 34 : 30} height={20} rx={2} fill="var(--tag)" stroke="var(--ink)" strokeWidth={finding.grade === 'stops_you' ? 2 : 1.3} />
+      <rect
+        width={finding.rank > 9 ? 34 : 30}
+        height={20}
+        rx={2}
+        fill="var(--tag)"
+        stroke="var(--ink)"
+        strokeWidth={finding.grade === 'stops_you' ? 2 : 1.3}
+      />
       <path d={`M4 15H15V${15 - rise}Z`} fill={fill} stroke="var(--ink)" strokeWidth={1.4} strokeLinejoin="round" />
-      <text x={finding.rank > 9 ? 25 : 23} y={14.5} fontSize={12} fontWeight={700} textAnchor="middle">{finding.rank}</text>
+      <text x={finding.rank > 9 ? 25 : 23} y={14.5} fontSize={12} fontWeight={700} textAnchor="middle">
+        {finding.rank}
+      </text>
     </g>
   )
 }

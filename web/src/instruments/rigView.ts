@@ -1,12 +1,16 @@
 /** Where the parts of a rig stand on the screen: elevation under plan, on one x-axis and scale. */
-import type { Bike, Box, Carrier, CarrierTrace } from '../api/client'
+import type { Bike, Box, Carrier, CarrierTrace, Shape } from '../api/client'
 import type { View } from './Bicycle'
 
 export interface Placed {
   carrier: Carrier
   trace: CarrierTrace
   box: Box
+  shape: Shape
 }
+
+/** Whether a carrier is seen from the near side. */
+export const seenFrom = (carrier: Carrier, left: boolean): boolean => carrier.side === 'middle' || carrier.side === (left ? 'left' : 'right')
 
 export interface RigView extends View {
   ground: number
@@ -14,9 +18,13 @@ export interface RigView extends View {
 
 /** The largest scale at which the rig fits, elevation under plan on one x-axis. */
 export function fit(bike: Bike, radius: number, placed: Placed[], width: number, height: number, compact: boolean, mirrored: boolean): RigView {
-  const left = Math.min(-radius - 30, ...placed.map((p) => p.box.x0 - 20), ...bike.supports.map((s) => (s.trailer ? -s.trailer.hitch_to_axle_mm - 320 : 0)))
+  const left = Math.min(
+    -radius - 30,
+    ...placed.map((p) => p.box.x0 - 20),
+    ...bike.supports.map((s) => (s.trailer ? -s.trailer.hitch_to_axle_mm - 320 : 0)),
+  )
   const right = Math.max(bike.wheelbase_mm + radius + 30, ...placed.map((p) => p.box.x1 + 20))
-  const top = Math.max(1010, ...placed.filter((p) => p.carrier.kind !== 'backpack').map((p) => p.box.y1 + 20))
+  const top = Math.max(1010, ...placed.filter((p) => !p.trace.on_rider).map((p) => p.box.y1 + 20))
   const trailer = bike.supports.some((s) => s.trailer)
   const lowest = height - (compact ? 60 : trailer ? 138 : 64)
   const room = compact ? 8 : 176
@@ -43,5 +51,10 @@ export function sideRect(view: RigView, box: Box): Rect {
 export function planRect(view: RigView, box: Box, centre: number, leftSide: boolean): Rect {
   const z = leftSide ? -1 : 1
   const y0 = centre + Math.min(z * box.z0, z * box.z1) * view.scale
-  return { x: Math.min(view.x(box.x0), view.x(box.x1)), y: y0, w: (box.x1 - box.x0) * view.scale, h: (box.z1 - box.z0) * view.scale }
+  return {
+    x: Math.min(view.x(box.x0), view.x(box.x1)),
+    y: y0,
+    w: (box.x1 - box.x0) * view.scale,
+    h: (box.z1 - box.z0) * view.scale,
+  }
 }

@@ -2,7 +2,13 @@
 import type { CarrierState } from '../api/client'
 
 export const STATE_WORDS: Record<CarrierState, string> = {
-  over: 'over its limit', too_full: 'too full', pressed: 'pressed', full: 'full', leaks: 'leaks', improvised: 'tied on', pinned: 'pinned',
+  over: 'over its limit',
+  too_full: 'too full',
+  pressed: 'pressed',
+  full: 'full',
+  leaks: 'leaks',
+  improvised: 'tied on',
+  pinned: 'pinned',
 }
 
 /** In a box of 14: a weight on a bending line, a lid that stands up, arrows that press, a brim, a crossed drop, a knot, a pin. */
@@ -27,7 +33,15 @@ export function StateMarks({ states, x, y }: { states: CarrierState[]; x: number
         <g key={state} transform={`translate(${(x + i * (SIZE + 1)).toFixed(1)} ${y.toFixed(1)})`}>
           <title>{STATE_WORDS[state]}</title>
           <rect width={SIZE} height={SIZE} rx={2} fill="var(--tag)" stroke="var(--ink)" strokeWidth={1} />
-          <path d={SHAPES[state]} transform="translate(1 1)" fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeLinecap="round" strokeLinejoin="round" />
+          <path
+            d={SHAPES[state]}
+            transform="translate(1 1)"
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={1.5}
+            strokeLinecap="round"
+            strokeLinejoin="round"
+          />
         </g>
       ))}
     </g>

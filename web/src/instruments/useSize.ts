@@ -1,10 +1,10 @@
-import { type RefObject, useLayoutEffect, useState } from 'react'
+import { type RefCallback, useLayoutEffect, useState } from 'react'
 
-/** Size of an element in pixels, kept current. */
-export function useSize(ref: RefObject<Element | null>): { width: number; height: number } {
+/** Gives an element its measure: a ref to hang on it, and its size in pixels, whenever it comes and however it changes. */
+export function useSize<T extends Element>(): [RefCallback<T>, { width: number; height: number }] {
+  const [element, setElement] = useState<T | null>(null)
   const [size, setSize] = useState({ width: 0, height: 0 })
   useLayoutEffect(() => {
-    const element = ref.current
     if (!element) return
     const read = () => {
       const box = element.getBoundingClientRect()
@@ -14,6 +14,6 @@ export function useSize(ref: RefObject<Element | null>): { width: number; height
     const observer = new ResizeObserver(read)
     observer.observe(element)
     return () => observer.disconnect()
-  }, [ref])
-  return size
+  }, [element])
+  return [setElement, size]
 }

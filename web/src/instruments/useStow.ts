@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api, type PlaceFor } from '../api/client'
 import { useDesk } from '../api/tour'
-import { carrierEntries, moveKit } from './loadEdits'
+import { carrierEntries, moveGroup, withNested } from './loadEdits'
 import { usePreferences } from '../ui/preferences'
 import { type Held, usePlayhead } from './moment'
 
@@ -17,20 +17,27 @@ export function useStow() {
   const label = (id: string | null) => (id === null ? 'the shelf' : (entries.find((e) => e.id === id)?.label ?? ''))
   const nameOf = (id: string) => sheet.kit.find((t) => t.id === id)?.name ?? ''
   const wordsFor = (things: Held[]) => (things.length === 1 && things[0] ? nameOf(things[0].thingId) : `${things.length} things`)
-  /** With what rides in them: nested things go where the outer one does. */
-  const withNested = (held: Held) => {
-    const placedAt = (id: string) => sheet.load.placements.filter((p) => p.thing_id === id).map((p) => p.carrier_id)
-    const along = sheet.kit.filter((t) => t.inside === held.thingId && (held.from === null ? !placedAt(t.id).length : placedAt(t.id).includes(held.from)))
-    return [{ id: held.thingId, count: held.count }, ...along]
+  /** What rides in another thing is taken with that: the hand holds the outer one. */
+  const whole = (held: Held): Held => {
+    const inside = sheet.kit.find((t) => t.id === held.thingId)?.inside
+    return inside ? { ...held, thingId: inside, count: 1 } : held
   }
   const move = (things: Held[], to: string | null) => {
     setInHand([])
-    const leaving = things.filter((held) => held.from !== to)
+    const leaving = things.map(whole).filter((held, i, all) => held.from !== to && all.findIndex((h) => same(h, held)) === i)
     if (!leaving.length) return
     const words = `${wordsFor(leaving)} to ${label(to)}`
     const what = `Move ${words}`.slice(0, 200)
-    const load = leaving.reduce((changed, held) => moveKit(changed, withNested(held), held.from, to), sheet.load)
-    void (mending && to !== null ? repair(what, load, leaving.map((h) => h.thingId)) : change(what, { load })).then((done) => {
+    const load = leaving.reduce((changed, held) => moveGroup(changed, withNested(sheet.kit, held.thingId, held.count), held.from, to), sheet.load)
+    void (
+      mending && to !== null
+        ? repair(
+            what,
+            load,
+            leaving.map((h) => h.thingId),
+          )
+        : change(what, { load })
+    ).then((done) => {
       if (done) speak(`${words}.`)
     })
   }
@@ -41,7 +48,8 @@ export function useStow() {
     move,
     holds: (held: Held) => inHand.some((h) => same(h, held)),
     /** Takes a thing in hand: alone, or with what is there already. */
-    pickUp: (held: Held, more = false) => {
+    pickUp: (taken: Held, more = false) => {
+      const held = whole(taken)
       const things = [...(more ? inHand.filter((h) => !same(h, held)) : []), held]
       setInHand(things)
       speak(`${wordsFor(things)} in hand. Choose a bag, or Escape to put ${things.length > 1 ? 'them' : 'it'} back.`)
@@ -52,9 +60,9 @@ export function useStow() {
 }
 
 /** Where the things in hand could go together, best first; asked when they are picked up. */
-export function usePlaces(things: Pick<Held, 'thingId' | 'count'>[]): Map<string, PlaceFor> {
+export function usePlaces(things: Held[]): Map<string, PlaceFor> {
   const { tour } = useDesk()
-  const asked = things.map((t) => `${t.thingId}:${t.count}`).join(',')
+  const asked = things.map((t) => `${t.thingId}:${t.count}${t.from === null ? '' : `@${t.from}`}`).join(',')
   const { data } = useQuery({
     queryKey: ['places', tour.id, tour.revision, asked],
     queryFn: () => api.places(tour.id, asked),

@@ -46,7 +46,14 @@ export function useTouchDrag(tag: RefObject<HTMLElement | null>, onPick: () => v
       timer = window.setTimeout(() => {
         ghost = element.cloneNode(true) as HTMLElement
         ghost.setAttribute('aria-hidden', 'true')
-        Object.assign(ghost.style, { position: 'fixed', left: '0', top: '0', width: '220px', pointerEvents: 'none', zIndex: '20' })
+        Object.assign(ghost.style, {
+          position: 'fixed',
+          left: '0',
+          top: '0',
+          width: '220px',
+          pointerEvents: 'none',
+          zIndex: '20',
+        })
         document.body.append(ghost)
         follow(touch)
         latest.current.onPick()

@@ -4,7 +4,14 @@ import { Field } from './fields'
 import { freeId } from './freeId'
 
 /** A name, and a button that keeps something under it; without a name it gets the next number. */
-export function KeepAs({ label, placeholder, most, taken, stem, onKeep }: {
+export function KeepAs({
+  label,
+  placeholder,
+  most,
+  taken,
+  stem,
+  onKeep,
+}: {
   label: string
   placeholder: string
   most: number
@@ -21,7 +28,9 @@ export function KeepAs({ label, placeholder, most, taken, stem, onKeep }: {
   return (
     <div style={{ display: 'flex', gap: 10, alignItems: 'end' }}>
       <Field label={label} value={name} onChange={setName} placeholder={placeholder} />
-      <Button isDisabled={taken.length >= most} onPress={keep}>Keep it</Button>
+      <Button isDisabled={taken.length >= most} onPress={keep}>
+        Keep it
+      </Button>
     </div>
   )
 }

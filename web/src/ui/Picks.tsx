@@ -3,17 +3,46 @@ import { Checkbox, CheckboxGroup } from 'react-aria-components'
 import styled from 'styled-components'
 
 const Boxes = styled(CheckboxGroup)`
-  display: flex; flex-wrap: wrap; gap: 4px; font-size: 12.5px;
-  > .head { width: 100%; font-weight: 600; color: var(--ink2); }
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  font-size: 12.5px;
+  > .head {
+    width: 100%;
+    font-weight: 600;
+    color: var(--ink2);
+  }
 `
 const Box = styled(Checkbox)`
-  display: inline-flex; align-items: center; min-height: 32px; padding: 0 9px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); cursor: pointer; font-size: 13px; font-stretch: 86%;
-  &::before { content: '○'; margin-right: 5px; }
-  &[data-selected] { border-color: var(--ink); font-weight: 700; }
-  &[data-selected]::before { content: '●'; }
+  display: inline-flex;
+  align-items: center;
+  min-height: 32px;
+  padding: 0 9px;
+  border: 1.5px solid var(--edge);
+  border-radius: 3px;
+  background: var(--tag);
+  cursor: pointer;
+  font-size: 13px;
+  font-stretch: 86%;
+  &::before {
+    content: '○';
+    margin-right: 5px;
+  }
+  &[data-selected] {
+    border-color: var(--ink);
+    font-weight: 700;
+  }
+  &[data-selected]::before {
+    content: '●';
+  }
 `
 
-export function Picks<T extends string>({ label, options, chosen, onChange }: {
+export function Picks<T extends string>({
+  label,
+  options,
+  chosen,
+  onChange,
+}: {
   label: string
   options: readonly { id: T; text: string }[]
   chosen: readonly T[]
@@ -22,7 +51,11 @@ export function Picks<T extends string>({ label, options, chosen, onChange }: {
   return (
     <Boxes aria-label={label} value={[...chosen]} onChange={(ids) => onChange(ids as T[])}>
       <span className="head">{label}</span>
-      {options.map(({ id, text }) => <Box key={id} value={id}>{text}</Box>)}
+      {options.map(({ id, text }) => (
+        <Box key={id} value={id}>
+          {text}
+        </Box>
+      ))}
     </Boxes>
   )
 }

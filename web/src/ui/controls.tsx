@@ -5,58 +5,142 @@ import styled, { css } from 'styled-components'
 import { phone, sign } from './theme'
 
 export const Button = styled(Aria.Button)<{ $wanted?: boolean; $small?: boolean }>`
-  display: inline-flex; align-items: center; justify-content: center; gap: 6px; white-space: nowrap;
-  min-height: ${(p) => (p.$small ? 32 : 44)}px; padding: 0 ${(p) => (p.$small ? 10 : 16)}px;
-  border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); color: var(--ink);
-  font-weight: 600; font-stretch: 88%; font-size: ${(p) => (p.$small ? 13 : 14)}px; cursor: pointer;
-  &[data-hovered] { border-color: var(--ink); }
-  &[data-pressed] { background: var(--hollow); }
-  &[data-disabled] { background: var(--hollow); color: var(--ink3); cursor: default; }
-  ${(p) => p.$wanted && css`
-    background: var(--ink); border-color: var(--ink); color: var(--tag);
-    &[data-pressed] { background: var(--ink2); }
-  `}
-  ${phone} { min-height: 48px; }
+  display: inline-flex;
+  align-items: center;
+  justify-content: center;
+  gap: 6px;
+  white-space: nowrap;
+  min-height: ${(p) => (p.$small ? 32 : 44)}px;
+  padding: 0 ${(p) => (p.$small ? 10 : 16)}px;
+  border: 1.5px solid var(--edge);
+  border-radius: 3px;
+  background: var(--tag);
+  color: var(--ink);
+  font-weight: 600;
+  font-stretch: 88%;
+  font-size: ${(p) => (p.$small ? 13 : 14)}px;
+  cursor: pointer;
+  &[data-hovered] {
+    border-color: var(--ink);
+  }
+  &[data-pressed] {
+    background: var(--hollow);
+  }
+  &[data-disabled] {
+    background: var(--hollow);
+    color: var(--ink3);
+    cursor: default;
+  }
+  ${(p) =>
+    p.$wanted &&
+    css`
+      background: var(--ink);
+      border-color: var(--ink);
+      color: var(--tag);
+      &[data-pressed] {
+        background: var(--ink2);
+      }
+    `}
+  ${phone} {
+    min-height: 48px;
+  }
 `
 
 export const IconButton = styled(Aria.Button)`
-  width: 40px; height: 40px; display: grid; place-items: center; border-radius: 3px; cursor: pointer;
-  &[data-hovered] { background: var(--hollow); }
-  &[data-disabled] { color: var(--edge); cursor: default; }
-  ${phone} { width: 48px; height: 48px; }
+  width: 40px;
+  height: 40px;
+  display: grid;
+  place-items: center;
+  border-radius: 3px;
+  cursor: pointer;
+  &[data-hovered] {
+    background: var(--hollow);
+  }
+  &[data-disabled] {
+    color: var(--edge);
+    cursor: default;
+  }
+  ${phone} {
+    width: 48px;
+    height: 48px;
+  }
 `
 
 export const Section = styled.h2`
-  font-family: ${sign}; font-stretch: 118%; font-weight: 750; font-size: 16px; line-height: 20px; letter-spacing: -0.01em;
+  font-family: ${sign};
+  font-stretch: 118%;
+  font-weight: 750;
+  font-size: 16px;
+  line-height: 20px;
+  letter-spacing: -0.01em;
 `
 
 export const Title = styled.h1`
-  font-family: ${sign}; font-stretch: 118%; font-weight: 780; font-size: 25px; line-height: 28px; letter-spacing: -0.01em;
+  font-family: ${sign};
+  font-stretch: 118%;
+  font-weight: 780;
+  font-size: 25px;
+  line-height: 28px;
+  letter-spacing: -0.01em;
 `
 
 export const Muted = styled.p`
-  font-size: 12.5px; line-height: 17px; font-stretch: 86%; color: var(--ink2);
+  font-size: 12.5px;
+  line-height: 17px;
+  font-stretch: 86%;
+  color: var(--ink2);
 `
 
 export const RailLine = styled.div`
-  display: flex; align-items: center; gap: 7px; border-top: 3px solid var(--ink); padding-top: 4px; font-size: 12.5px;
-  font-weight: 650; font-stretch: 88%;
-  > em { margin-left: auto; font-style: normal; font-weight: 500; color: var(--ink2); }
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  border-top: 3px solid var(--ink);
+  padding-top: 4px;
+  font-size: 12.5px;
+  font-weight: 650;
+  font-stretch: 88%;
+  > em {
+    margin-left: auto;
+    font-style: normal;
+    font-weight: 500;
+    color: var(--ink2);
+  }
 `
 
 export const Popover = styled(Aria.Popover)`
-  background: var(--tag); border: 2px solid var(--ink); border-radius: 3px; min-width: var(--trigger-width); overflow: auto;
+  background: var(--tag);
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  min-width: var(--trigger-width);
+  overflow: auto;
   max-height: 340px;
 `
 
 /** How an entry of a list or menu looks. */
 export const itemLook = css`
-  padding: 8px 12px; min-height: 36px; cursor: pointer; outline: none; font-size: 13.5px;
-  &[data-focused] { background: var(--ink); color: var(--tag); }
-  &[data-disabled] { color: var(--ink3); cursor: default; }
-  small { display: block; font-size: 12px; font-stretch: 84%; }
+  padding: 8px 12px;
+  min-height: 36px;
+  cursor: pointer;
+  outline: none;
+  font-size: 13.5px;
+  &[data-focused] {
+    background: var(--ink);
+    color: var(--tag);
+  }
+  &[data-disabled] {
+    color: var(--ink3);
+    cursor: default;
+  }
+  small {
+    display: block;
+    font-size: 12px;
+    font-stretch: 84%;
+  }
 `
-const MenuRow = styled(Aria.MenuItem)`${itemLook}`
+const MenuRow = styled(Aria.MenuItem)`
+  ${itemLook}
+`
 
 export interface MenuEntry {
   id: string
@@ -66,7 +150,12 @@ export interface MenuEntry {
 }
 
 /** A button that opens a menu. */
-export function Menu({ label, children, entries, onChoose }: {
+export function Menu({
+  label,
+  children,
+  entries,
+  onChoose,
+}: {
   label: string
   children: ReactNode
   entries: MenuEntry[]
@@ -76,8 +165,12 @@ export function Menu({ label, children, entries, onChoose }: {
     <Aria.MenuTrigger>
       {children}
       <Popover>
-        <Aria.Menu aria-label={label} onAction={(key) => onChoose(String(key))} items={entries}
-          disabledKeys={entries.filter((e) => e.off).map((e) => e.id)}>
+        <Aria.Menu
+          aria-label={label}
+          onAction={(key) => onChoose(String(key))}
+          items={entries}
+          disabledKeys={entries.filter((e) => e.off).map((e) => e.id)}
+        >
           {(entry) => (
             <MenuRow id={entry.id} textValue={entry.text}>
               {entry.text}
@@ -91,16 +184,38 @@ export function Menu({ label, children, entries, onChoose }: {
 }
 
 const Overlay = styled(Aria.ModalOverlay)`
-  position: fixed; inset: 0; z-index: 50; display: grid; place-items: center; padding: 16px; background: color-mix(in srgb, var(--land) 55%, transparent);
+  position: fixed;
+  inset: 0;
+  z-index: 50;
+  display: grid;
+  place-items: center;
+  padding: 16px;
+  background: color-mix(in srgb, var(--land) 55%, transparent);
 `
 const Sheet = styled(Aria.Modal)<{ $wide?: boolean }>`
-  width: min(${(p) => (p.$wide ? 860 : 520)}px, 100%); max-height: calc(100dvh - 32px); overflow: auto; background: var(--sky);
-  border: 2px solid var(--ink); border-radius: 3px; padding: 20px;
-  [role='dialog'] { outline: none; display: flex; flex-direction: column; gap: 12px; }
+  width: min(${(p) => (p.$wide ? 860 : 520)}px, 100%);
+  max-height: calc(100dvh - 32px);
+  overflow: auto;
+  background: var(--sky);
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  padding: 20px;
+  [role='dialog'] {
+    outline: none;
+    display: flex;
+    flex-direction: column;
+    gap: 12px;
+  }
 `
 
 /** A dialog over the page; Escape closes it. */
-export function Dialog({ title, open, onClose, children, wide }: {
+export function Dialog({
+  title,
+  open,
+  onClose,
+  children,
+  wide,
+}: {
   title: string
   open: boolean
   onClose: () => void
@@ -111,7 +226,9 @@ export function Dialog({ title, open, onClose, children, wide }: {
     <Overlay isOpen={open} onOpenChange={(next) => !next && onClose()} isDismissable>
       <Sheet $wide={wide}>
         <Aria.Dialog>
-          <Title as={Aria.Heading} slot="title">{title}</Title>
+          <Title as={Aria.Heading} slot="title">
+            {title}
+          </Title>
           {children}
         </Aria.Dialog>
       </Sheet>
@@ -119,13 +236,28 @@ export function Dialog({ title, open, onClose, children, wide }: {
   )
 }
 
-export const Actions = styled.div`display: flex; gap: 8px; justify-content: flex-end; flex-wrap: wrap;`
+export const Actions = styled.div`
+  display: flex;
+  gap: 8px;
+  justify-content: flex-end;
+  flex-wrap: wrap;
+`
 export const Row = styled.div<{ $min?: number }>`
-  display: grid; gap: 10px; grid-template-columns: repeat(auto-fit, minmax(${(p) => p.$min ?? 130}px, 1fr)); align-items: end;
+  display: grid;
+  gap: 10px;
+  grid-template-columns: repeat(auto-fit, minmax(${(p) => p.$min ?? 130}px, 1fr));
+  align-items: end;
 `
 
 /** Opens the file chooser. */
-export function FileButton({ accept, onFile, onFiles, children, wanted, small }: {
+export function FileButton({
+  accept,
+  onFile,
+  onFiles,
+  children,
+  wanted,
+  small,
+}: {
   accept: string[]
   onFile?: (file: File) => void
   onFiles?: (files: File[]) => void
@@ -134,34 +266,90 @@ export function FileButton({ accept, onFile, onFiles, children, wanted, small }:
   small?: boolean
 }) {
   return (
-    <Aria.FileTrigger acceptedFileTypes={accept} allowsMultiple={onFiles !== undefined} onSelect={(files) => {
-      if (!files?.[0]) return
-      onFile?.(files[0])
-      onFiles?.([...files])
-    }}>
-      <Button $wanted={wanted} $small={small}>{children}</Button>
+    <Aria.FileTrigger
+      acceptedFileTypes={accept}
+      allowsMultiple={onFiles !== undefined}
+      onSelect={(files) => {
+        if (!files?.[0]) return
+        onFile?.(files[0])
+        onFiles?.([...files])
+      }}
+    >
+      <Button $wanted={wanted} $small={small}>
+        {children}
+      </Button>
     </Aria.FileTrigger>
   )
 }
 
 const TabFrame = styled(Aria.Tabs)`
-  display: flex; flex-direction: column; min-height: 0; flex: 1;
-  [role='tablist'] { display: flex; gap: 14px; border-bottom: 2px solid var(--ink); flex: none; overflow-x: auto; scrollbar-width: none; }
-  [role='tab'] {
-    min-height: 36px; display: flex; align-items: center; cursor: pointer; font-size: 14px; font-weight: 600; font-stretch: 88%; color: var(--ink2); white-space: nowrap;
-    &[data-selected] { color: var(--ink); font-weight: 720; box-shadow: inset 0 -4px 0 var(--ink); }
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  flex: 1;
+  [role='tablist'] {
+    display: flex;
+    gap: 14px;
+    border-bottom: 2px solid var(--ink);
+    flex: none;
+    overflow-x: auto;
+    scrollbar-width: none;
   }
-  [role='tabpanel'] { flex: 1; min-height: 0; overflow: auto; scrollbar-width: thin; padding-top: 8px; display: flex; flex-direction: column; gap: 8px; }
-  [role='tabpanel'] > ${RailLine}:first-child { border-top: 0; }
-  ${phone} { [role='tab'] { min-height: 48px; } [role='tabpanel'] { overflow: visible; } }
+  [role='tab'] {
+    min-height: 36px;
+    display: flex;
+    align-items: center;
+    cursor: pointer;
+    font-size: 14px;
+    font-weight: 600;
+    font-stretch: 88%;
+    color: var(--ink2);
+    white-space: nowrap;
+    &[data-selected] {
+      color: var(--ink);
+      font-weight: 720;
+      box-shadow: inset 0 -4px 0 var(--ink);
+    }
+  }
+  [role='tabpanel'] {
+    flex: 1;
+    min-height: 0;
+    overflow: auto;
+    scrollbar-width: thin;
+    padding-top: 8px;
+    display: flex;
+    flex-direction: column;
+    gap: 8px;
+  }
+  [role='tabpanel'] > ${RailLine}:first-child {
+    border-top: 0;
+  }
+  ${phone} {
+    [role='tab'] {
+      min-height: 48px;
+    }
+    [role='tabpanel'] {
+      overflow: visible;
+    }
+  }
 `
 
 /** Sheets behind each other, one shown. */
 export function Tabs({ label, tabs, onChange }: { label: string; tabs: { id: string; name: string; content: ReactNode }[]; onChange?: () => void }) {
   return (
     <TabFrame onSelectionChange={onChange}>
-      <Aria.TabList aria-label={label}>{tabs.map((t) => <Aria.Tab key={t.id} id={t.id}>{t.name}</Aria.Tab>)}</Aria.TabList>
-      {tabs.map((t) => <Aria.TabPanel key={t.id} id={t.id}>{t.content}</Aria.TabPanel>)}
+      <Aria.TabList aria-label={label}>
+        {tabs.map((t) => (
+          <Aria.Tab key={t.id} id={t.id}>
+            {t.name}
+          </Aria.Tab>
+        ))}
+      </Aria.TabList>
+      {tabs.map((t) => (
+        <Aria.TabPanel key={t.id} id={t.id}>
+          {t.content}
+        </Aria.TabPanel>
+      ))}
     </TabFrame>
   )
 }

@@ -10,20 +10,50 @@ import { phone } from './theme'
 import { figure, read, unitOf } from './units'
 
 const fieldLook = css`
-  width: 100%; min-height: 36px; padding: 4px 8px; border: 1.5px solid var(--edge); border-radius: 3px;
-  background: var(--tag); color: var(--ink); font-size: 14px;
-  ${phone} { min-height: 48px; }
+  width: 100%;
+  min-height: 36px;
+  padding: 4px 8px;
+  border: 1.5px solid var(--edge);
+  border-radius: 3px;
+  background: var(--tag);
+  color: var(--ink);
+  font-size: 14px;
+  ${phone} {
+    min-height: 48px;
+  }
 `
 
 const Labelled = styled.div`
-  display: flex; flex-direction: column; gap: 2px; min-width: 0;
-  label, .label { font-size: 12.5px; font-stretch: 86%; font-weight: 600; color: var(--ink2); }
-  input, textarea { ${fieldLook} }
-  .refusal { font-size: 12.5px; color: var(--ink); font-weight: 600; }
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  min-width: 0;
+  label,
+  .label {
+    font-size: 12.5px;
+    font-stretch: 86%;
+    font-weight: 600;
+    color: var(--ink2);
+  }
+  input,
+  textarea {
+    ${fieldLook}
+  }
+  .refusal {
+    font-size: 12.5px;
+    color: var(--ink);
+    font-weight: 600;
+  }
 `
 
 /** A text field with its name above it. */
-export function Field({ label, value, onChange, type = 'text', ...rest }: {
+export function Field({
+  label,
+  value,
+  onChange,
+  type = 'text',
+  ...rest
+}: {
   label: string
   value: string
   onChange: (value: string) => void
@@ -42,43 +72,77 @@ export function Field({ label, value, onChange, type = 'text', ...rest }: {
 type FieldKey = React.KeyboardEvent & { continuePropagation: () => void }
 
 /** A text field whose words are taken when it is left or Enter is pressed; Escape puts the old ones back. */
-export function SettledField({ label, value, onChange, optional = false }: { label: string; value: string; onChange: (value: string) => void; optional?: boolean }) {
+export function SettledField({
+  label,
+  value,
+  onChange,
+  optional = false,
+}: {
+  label: string
+  value: string
+  onChange: (value: string) => void
+  optional?: boolean
+}) {
   const [typed, setTyped] = useState<string | null>(null)
   const settle = () => {
     if (typed !== null && typed.trim() !== value && (typed.trim() || optional)) onChange(typed.trim())
     setTyped(null)
   }
   return (
-    <Labelled as={Aria.TextField} value={typed ?? value} onChange={setTyped} onBlur={settle}
+    <Labelled
+      as={Aria.TextField}
+      value={typed ?? value}
+      onChange={setTyped}
+      onBlur={settle}
       onKeyDown={(e: FieldKey) => {
         if (e.key === 'Enter') settle()
         else if (e.key === 'Escape') setTyped(null)
         else e.continuePropagation()
-      }}>
+      }}
+    >
       <Aria.Label>{label}</Aria.Label>
       <Aria.Input />
     </Labelled>
   )
 }
 
+/** A figure as it can be typed: without the spaces and signs of print. */
+const typable = (shown: string): string => shown.replace(/[\u202f\u00a0]/g, '').replace('\u2212', '-')
+
 /** A quantity, typed in any unit the rider likes and kept in the base unit. Refuses in words and keeps what was typed. */
-export function Measure({ label, value, quantity, onChange, least = 0, most = Infinity, decimals, hidden = false }: {
+export function Measure({
+  label,
+  value,
+  quantity,
+  onChange,
+  onClear,
+  range: [least, most] = [0, Infinity],
+  decimals,
+  hidden = false,
+}: {
   label: string
-  value: number
+  value: number | null
   quantity: Quantity
   onChange: (value: number) => void
-  least?: number
-  most?: number
+  /** Where given, the field may be left empty: not known. */
+  onClear?: () => void
+  /** What the field can be, in the base unit. */
+  range?: readonly [number, number]
   decimals?: number
   hidden?: boolean
 }) {
   const { system } = usePreferences()
-  const shown = figure(value, quantity, system, decimals).replace(/[\u202f\u00a0]/g, '').replace('\u2212', '-')
+  const shown = value === null ? '' : typable(figure(value, quantity, system, decimals))
   const [typed, setTyped] = useState<string | null>(null)
   const [refusal, setRefusal] = useState('')
   const unit = unitOf(quantity, system)
   const settle = () => {
     if (typed === null || typed === shown) return setTyped(null)
+    if (!typed.trim() && onClear) {
+      setTyped(null)
+      setRefusal('')
+      return onClear()
+    }
     const amount = read(typed, quantity, system)
     if (amount === undefined) return setRefusal(`“${typed}” is no amount; try 1.4 ${unit}`)
     if (amount < least || amount > most) {
@@ -89,32 +153,63 @@ export function Measure({ label, value, quantity, onChange, least = 0, most = In
     onChange(amount)
   }
   return (
-    <Labelled as={Aria.TextField} value={typed ?? shown} onChange={setTyped} onBlur={settle} isInvalid={refusal !== ''}
+    <Labelled
+      as={Aria.TextField}
+      value={typed ?? shown}
+      onChange={setTyped}
+      onBlur={settle}
+      isInvalid={refusal !== ''}
       onKeyDown={(e: FieldKey) => {
         if (e.key === 'Enter') settle()
         else if (e.key === 'Escape') {
           setTyped(null)
           setRefusal('')
         } else e.continuePropagation()
-      }}>
+      }}
+    >
       <Aria.Label className={hidden ? 'unseen' : 'label'}>{unit ? `${label}, ${unit}` : label}</Aria.Label>
       <Aria.Input inputMode="text" />
-      {refusal && <Aria.Text slot="errorMessage" className="refusal">{refusal}</Aria.Text>}
+      {refusal && (
+        <Aria.Text slot="errorMessage" className="refusal">
+          {refusal}
+        </Aria.Text>
+      )}
     </Labelled>
   )
 }
 
-export const Area = styled.textarea`${fieldLook} min-height: 160px; font-family: ui-monospace, monospace; font-size: 12.5px;`
-
-const SelectButton = styled(Aria.Button)`
-  ${fieldLook} display: flex; align-items: center; justify-content: space-between; gap: 6px; text-align: left; cursor: pointer;
-  font-size: 13px; font-stretch: 88%; font-weight: 550;
+export const Area = styled.textarea`
+  ${fieldLook} min-height: 160px;
+  font-family: ui-monospace, monospace;
+  font-size: 12.5px;
 `
 
-const Item = styled(Aria.ListBoxItem)`${itemLook} &[data-selected] { font-weight: 750; }`
+const SelectButton = styled(Aria.Button)`
+  ${fieldLook} display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 6px;
+  text-align: left;
+  cursor: pointer;
+  font-size: 13px;
+  font-stretch: 88%;
+  font-weight: 550;
+`
+
+const Item = styled(Aria.ListBoxItem)`
+  ${itemLook} &[data-selected] {
+    font-weight: 750;
+  }
+`
 
 /** One of a few choices. */
-export function Choice<T extends string>({ label, value, options, onChange, hidden = false }: {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  hidden = false,
+}: {
   label: string
   value: T
   options: { id: T; text: string }[]

@@ -86,7 +86,11 @@ const READABLE: Partial<Record<Quantity, Record<string, number>>> = {
 
 /** Reads what a rider types (`48 oz`, `1,4 l`, `2 lb 3 oz`, `20F`) into the base unit; undefined if it is no amount. */
 export function read(text: string, quantity: Quantity, system: System): number | undefined {
-  const typed = text.trim().toLowerCase().replace('\u2212', '-').replace(/(?<=\d),(?=\d)/g, '.')
+  const typed = text
+    .trim()
+    .toLowerCase()
+    .replace('\u2212', '-')
+    .replace(/(?<=\d),(?=\d)/g, '.')
   const own = UNITS[system][quantity]
   if (/^-?\d+(\.\d+)?$/.test(typed)) return (Number(typed) - (own.offset ?? 0)) / own.factor
   if (quantity === 'temperature') {

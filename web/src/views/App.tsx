@@ -1,15 +1,18 @@
 /** Pages and the bar above them. */
-import { lazy, Suspense, useEffect } from 'react'
+import { useQueryClient } from '@tanstack/react-query'
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { Button as AriaButton } from 'react-aria-components'
 import { Navigate, NavLink, Outlet, Route, Routes, useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { TourProvider, useDesk } from '../api/tour'
 import { PlayheadProvider, usePlayhead } from '../instruments/moment'
-import { IconButton, Menu } from '../ui/controls'
+import { Actions, Button, IconButton, Menu } from '../ui/controls'
 import { Notice, Loading, UnderWay } from '../ui/notices'
 import { Icon, type IconName, Mark, Textures } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { narrow, phone, sign } from '../ui/theme'
-import { api } from '../api/client'
+import { api, type Problem } from '../api/client'
+import { PartyDialog } from './tours/Riders'
 
 const Tours = lazy(() => import('./tours/Tours').then((m) => ({ default: m.Tours })))
 const RoadView = lazy(() => import('./road/RoadView').then((m) => ({ default: m.RoadView })))
@@ -27,46 +30,191 @@ const VIEWS: { path: string; name: string; icon: IconName }[] = [
 ]
 
 const Bar = styled.header`
-  display: flex; align-items: stretch; height: 52px; padding: 0 20px; border-bottom: 2px solid var(--ink); flex: none; position: relative; z-index: 6; background: var(--sky);
-  ${phone} { padding: 0 8px; }
+  display: flex;
+  align-items: stretch;
+  height: 52px;
+  padding: 0 20px;
+  border-bottom: 2px solid var(--ink);
+  flex: none;
+  position: relative;
+  z-index: 6;
+  background: var(--sky);
+  ${phone} {
+    padding: 0 8px;
+  }
 `
 const Brand = styled(NavLink)`
-  display: flex; align-items: center; gap: 8px; color: var(--ink); text-decoration: none; margin-right: 22px;
-  font-family: ${sign}; font-stretch: 122%; font-weight: 800; font-size: 19px; letter-spacing: -0.02em;
-  ${phone} { margin-right: 10px; span { display: none; } }
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink);
+  text-decoration: none;
+  margin-right: 22px;
+  font-family: ${sign};
+  font-stretch: 122%;
+  font-weight: 800;
+  font-size: 19px;
+  letter-spacing: -0.02em;
+  ${phone} {
+    margin-right: 10px;
+    span {
+      display: none;
+    }
+  }
 `
 const About = styled.div`
-  display: flex; flex-direction: column; justify-content: center; min-width: 0; line-height: 17px;
-  b { font-weight: 650; font-size: 14px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  span { font-size: 12.5px; color: var(--ink2); font-stretch: 86%; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  ${phone} { span { display: none; } }
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  min-width: 0;
+  line-height: 17px;
+  b {
+    font-weight: 650;
+    font-size: 14px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  span {
+    font-size: 12.5px;
+    color: var(--ink2);
+    font-stretch: 86%;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  ${phone} {
+    span {
+      display: none;
+    }
+  }
+`
+const Name = styled(AriaButton)`
+  font-weight: 650;
+  font-size: 14px;
+  text-align: left;
+  cursor: pointer;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  &[data-hovered] {
+    text-decoration: underline;
+  }
 `
 const Views = styled.nav`
-  display: flex; margin-left: auto; margin-right: 12px;
-  a { display: flex; align-items: center; gap: 6px; padding: 0 12px; font-size: 14.5px; font-weight: 550; font-stretch: 90%; color: var(--ink2); text-decoration: none; position: relative; }
-  a svg { display: none; }
-  a[aria-current='page'] { color: var(--ink); font-weight: 750; }
-  a[aria-current='page']::after { content: ''; position: absolute; left: 8px; right: 8px; bottom: -2px; height: 6px; background: var(--ink); }
-  ${narrow} { a { padding: 0 8px; } }
+  display: flex;
+  margin-left: auto;
+  margin-right: 12px;
+  a {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    padding: 0 12px;
+    font-size: 14.5px;
+    font-weight: 550;
+    font-stretch: 90%;
+    color: var(--ink2);
+    text-decoration: none;
+    position: relative;
+  }
+  a svg {
+    display: none;
+  }
+  a[aria-current='page'] {
+    color: var(--ink);
+    font-weight: 750;
+  }
+  a[aria-current='page']::after {
+    content: '';
+    position: absolute;
+    left: 8px;
+    right: 8px;
+    bottom: -2px;
+    height: 6px;
+    background: var(--ink);
+  }
+  ${narrow} {
+    a {
+      padding: 0 8px;
+    }
+  }
   ${phone} {
-    position: fixed; left: 0; right: 0; bottom: 0; height: 64px; margin: 0; background: var(--land); z-index: 20; justify-content: space-around;
-    a { flex: 1; flex-direction: column; gap: 2px; justify-content: center; color: var(--onland2); font-size: 12px; }
-    a svg { display: block; }
-    a[aria-current='page'] { color: var(--onland); }
-    a[aria-current='page']::after { bottom: auto; top: 0; background: var(--onland); height: 4px; }
+    position: fixed;
+    left: 0;
+    right: 0;
+    bottom: 0;
+    height: 64px;
+    margin: 0;
+    background: var(--land);
+    z-index: 20;
+    justify-content: space-around;
+    a {
+      flex: 1;
+      flex-direction: column;
+      gap: 2px;
+      justify-content: center;
+      color: var(--onland2);
+      font-size: 12px;
+    }
+    a svg {
+      display: block;
+    }
+    a[aria-current='page'] {
+      color: var(--onland);
+    }
+    a[aria-current='page']::after {
+      bottom: auto;
+      top: 0;
+      background: var(--onland);
+      height: 4px;
+    }
   }
 `
 const Tools = styled.div`
-  display: flex; align-items: center; gap: 2px; ${phone} { margin-left: auto; }
-  .kept { font-size: 12.5px; color: var(--ink2); font-stretch: 86%; padding-right: 6px; white-space: nowrap; ${narrow} { display: none; } }
+  display: flex;
+  align-items: center;
+  gap: 2px;
+  ${phone} {
+    margin-left: auto;
+  }
+  .kept {
+    font-size: 12.5px;
+    color: var(--ink2);
+    font-stretch: 86%;
+    padding-right: 6px;
+    white-space: nowrap;
+    ${narrow} {
+      display: none;
+    }
+  }
 `
 const Page = styled.div`
-  height: 100dvh; display: flex; flex-direction: column; min-height: 0;
-  ${phone} { padding-bottom: 64px; }
-  main { flex: 1; min-height: 0; display: flex; flex-direction: column; }
-  @media print { height: auto; display: block; }
+  height: 100dvh;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  ${phone} {
+    padding-bottom: 64px;
+  }
+  main {
+    flex: 1;
+    min-height: 0;
+    display: flex;
+    flex-direction: column;
+  }
+  @media print {
+    height: auto;
+    display: block;
+  }
 `
-const Waiting = styled.div`display: grid; place-content: center; gap: 12px; height: 100dvh; text-align: center; padding: 20px;`
+const Waiting = styled.div`
+  display: grid;
+  place-content: center;
+  gap: 12px;
+  height: 100dvh;
+  text-align: center;
+  padding: 20px;
+`
 
 export function App() {
   return (
@@ -93,24 +241,56 @@ export function App() {
 function TourPage() {
   const { id = '' } = useParams()
   return (
-    <TourProvider id={id} waiting={(problem) =>
-      problem ? (
-        <Waiting>
-          <p>{problem.body.detail} {problem.body.mend}</p>
-          <Brand to="/"><Mark /> Back to the tours</Brand>
-        </Waiting>
-      ) : <Waiting><Loading /></Waiting>
-    }>
+    <TourProvider
+      id={id}
+      waiting={(problem) =>
+        problem ? (
+          <Unreadable id={id} problem={problem} />
+        ) : (
+          <Waiting>
+            <Loading />
+          </Waiting>
+        )
+      }
+    >
       <PlayheadProvider>
         <Page>
           <TopBar />
           <Trouble />
           <main>
-            <Suspense fallback={<Loading />}><Outlet /></Suspense>
+            <Suspense fallback={<Loading />}>
+              <Outlet />
+            </Suspense>
           </main>
         </Page>
       </PlayheadProvider>
     </TourProvider>
+  )
+}
+
+/** A tour that does not open: why, and what can still be done with it. */
+function Unreadable({ id, problem }: { id: string; problem: Problem }) {
+  const queries = useQueryClient()
+  const revision = problem.body.current_revision
+  const back = async () => {
+    await api.step(id, revision ?? 0, 'undo')
+    await queries.invalidateQueries({ queryKey: ['tour', id] })
+  }
+  return (
+    <Waiting>
+      <p role="alert">
+        {problem.body.detail} {problem.body.mend}
+      </p>
+      {revision && (
+        <Actions style={{ justifyContent: 'center' }}>
+          <Button onPress={() => window.location.assign(api.files(id).bundle)}>Save what is there</Button>
+          <Button onPress={() => void back()}>Go back to the state before</Button>
+        </Actions>
+      )}
+      <Brand to="/">
+        <Mark /> Back to the tours
+      </Brand>
+    </Waiting>
   )
 }
 
@@ -119,6 +299,7 @@ function TopBar() {
   const { dark, toggleTheme, system, setSystem, letters, setLetters } = usePreferences()
   const units = useUnits()
   const navigate = useNavigate()
+  const [party, setParty] = useState(false)
   useKeys()
   const road = assessment.road
   const facts = road
@@ -128,36 +309,63 @@ function TopBar() {
   const kept = new Date(tour.changed_at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
   return (
     <Bar className="no-print">
-      <Brand to="/" aria-label="omnifer, all tours"><Mark /><span>omnifer</span></Brand>
+      <Brand to="/" aria-label="omnifer, all tours">
+        <Mark />
+        <span>omnifer</span>
+      </Brand>
       <About>
-        <b>{sheet.name}</b>
+        <Name aria-label={`${sheet.name}: tour and riders`} onPress={() => setParty(true)}>
+          {sheet.name}
+        </Name>
         <span>{facts}</span>
       </About>
+      {party && <PartyDialog onClose={() => setParty(false)} />}
       <Views aria-label="Views">
-        {VIEWS.map((v) => <NavLink key={v.path} to={v.path}><Icon name={v.icon} />{v.name}</NavLink>)}
+        {VIEWS.map((v) => (
+          <NavLink key={v.path} to={v.path}>
+            <Icon name={v.icon} />
+            {v.name}
+          </NavLink>
+        ))}
       </Views>
       <Tools>
-        <span className="kept" role="status">{busy ? `${busy} …` : `Kept ${kept}`}</span>
-        <IconButton aria-label={`Undo: ${tour.what}`} isDisabled={!tour.can_undo} onPress={() => step('undo')}><Icon name="undo" /></IconButton>
-        <IconButton aria-label="Redo" isDisabled={!tour.can_redo} onPress={() => step('redo')}><Icon name="redo" /></IconButton>
-        <IconButton aria-label={dark ? 'Day colours' : 'Night colours'} onPress={toggleTheme}><Icon name={dark ? 'sun' : 'moon'} /></IconButton>
-        <Menu label="More" entries={[
-          { id: 'units', text: system === 'metric' ? 'Show pounds, quarts, miles' : 'Show kilograms, litres, kilometres' },
-          { id: 'bundle', text: 'Save the whole tour', note: 'one JSON file' },
-          { id: 'gpx', text: 'Save the road', note: 'GPX with days and stops', off: !tour.has_track },
-          { id: 'geojson', text: 'Save the road as GeoJSON', note: 'a line a day, a point a stop', off: !tour.has_track },
-          { id: 'calendar', text: 'Save the days', note: 'calendar, a day each' },
-          { id: 'stops', text: 'Save the stops', note: 'CSV for a spreadsheet' },
-          { id: 'kit', text: 'Save the kit', note: 'CSV for a spreadsheet' },
-          { id: 'letters', text: letters ? 'Switch single-letter keys off' : 'Switch single-letter keys on' },
-          { id: 'tours', text: 'All tours' },
-        ]} onChoose={(id) => {
-          if (id === 'units') setSystem(system === 'metric' ? 'imperial' : 'metric')
-          else if (id === 'letters') setLetters(!letters)
-          else if (id === 'tours') void navigate('/')
-          else window.location.assign(files[id as keyof typeof files])
-        }}>
-          <IconButton aria-label="More"><Icon name="more" /></IconButton>
+        <span className="kept" role="status">
+          {busy ? `${busy} …` : `Kept ${kept}`}
+        </span>
+        <IconButton aria-label={`Undo: ${tour.what}`} isDisabled={!tour.can_undo} onPress={() => step('undo')}>
+          <Icon name="undo" />
+        </IconButton>
+        <IconButton aria-label="Redo" isDisabled={!tour.can_redo} onPress={() => step('redo')}>
+          <Icon name="redo" />
+        </IconButton>
+        <IconButton aria-label={dark ? 'Day colours' : 'Night colours'} onPress={toggleTheme}>
+          <Icon name={dark ? 'sun' : 'moon'} />
+        </IconButton>
+        <Menu
+          label="More"
+          entries={[
+            { id: 'units', text: system === 'metric' ? 'Show pounds, quarts, miles' : 'Show kilograms, litres, kilometres' },
+            { id: 'party', text: 'Tour and riders', note: 'names, dates, mass, power' },
+            { id: 'bundle', text: 'Save the whole tour', note: 'one JSON file' },
+            { id: 'gpx', text: 'Save the road', note: 'GPX with days and stops', off: !tour.has_track },
+            { id: 'geojson', text: 'Save the road as GeoJSON', note: 'a line a day, a point a stop', off: !tour.has_track },
+            { id: 'calendar', text: 'Save the days', note: 'calendar, a day each' },
+            { id: 'stops', text: 'Save the stops', note: 'CSV for a spreadsheet' },
+            { id: 'kit', text: 'Save the kit', note: 'CSV for a spreadsheet' },
+            { id: 'letters', text: letters ? 'Switch single-letter keys off' : 'Switch single-letter keys on' },
+            { id: 'tours', text: 'All tours' },
+          ]}
+          onChoose={(id) => {
+            if (id === 'party') setParty(true)
+            else if (id === 'units') setSystem(system === 'metric' ? 'imperial' : 'metric')
+            else if (id === 'letters') setLetters(!letters)
+            else if (id === 'tours') void navigate('/')
+            else window.location.assign(files[id as keyof typeof files])
+          }}
+        >
+          <IconButton aria-label="More">
+            <Icon name="more" />
+          </IconButton>
         </Menu>
       </Tools>
     </Bar>
@@ -212,11 +420,11 @@ function Trouble() {
     const action = problem.stale ? { text: 'Show the newer state', run: reload } : undefined
     return (
       <Notice urgent onClose={dismiss} action={action}>
-        {problem.body.detail}{problem.body.where ? ` (${problem.body.where})` : ''} {problem.body.mend}
+        {problem.body.detail}
+        {problem.body.where ? ` (${problem.body.where})` : ''} {problem.body.mend}
       </Notice>
     )
   }
   if (remarks.length) return <Notice onClose={dismiss}>{remarks.join(' ')}</Notice>
   return null
 }
-

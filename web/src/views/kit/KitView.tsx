@@ -12,15 +12,44 @@ import { narrow, phone } from '../../ui/theme'
 import { BringKit } from './BringKit'
 import { ThingDialog } from './ThingDialog'
 
-const Page = styled.div`flex: 1; min-height: 0; overflow: auto; padding: 12px 20px 28px; ${phone} { padding: 12px 14px; }`
+const Page = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 12px 20px 28px;
+  ${phone} {
+    padding: 12px 14px;
+  }
+`
 const Head = styled.div`
-  display: flex; align-items: center; gap: 12px; margin-bottom: 10px; flex-wrap: wrap;
-  input { min-height: 32px; padding: 2px 8px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); width: 220px; }
-  .grow { flex: 1; }
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 10px;
+  flex-wrap: wrap;
+  input {
+    min-height: 32px;
+    padding: 2px 8px;
+    border: 1.5px solid var(--edge);
+    border-radius: 3px;
+    background: var(--tag);
+    width: 220px;
+  }
+  .grow {
+    flex: 1;
+  }
 `
 const Rails = styled.div`
-  display: grid; grid-template-columns: repeat(5, minmax(0, 1fr)); gap: 16px; align-items: start;
-  ${narrow} { grid-template-columns: repeat(2, minmax(0, 1fr)); } ${phone} { grid-template-columns: 1fr; }
+  display: grid;
+  grid-template-columns: repeat(5, minmax(0, 1fr));
+  gap: 16px;
+  align-items: start;
+  ${narrow} {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
+  ${phone} {
+    grid-template-columns: 1fr;
+  }
 `
 const EXAMPLES: Record<Reach, string> = {
   riding: 'what must your hand find while riding? Snacks, a bottle, the camera.',
@@ -41,14 +70,16 @@ export function KitView() {
   const mass = sheet.kit.reduce((sum, t) => sum + t.mass_kg * t.count, 0)
   const litres = sheet.kit.reduce((sum, t) => sum + t.volume_l * t.count, 0)
   const whereOf = (t: Thing) => {
-    const at = [...new Set(sheet.load.placements.filter((p) => p.thing_id === t.id).map((p) => entries.find((e) => e.id === p.carrier_id)?.label ?? ''))]
+    const at = [
+      ...new Set(sheet.load.placements.filter((p) => p.thing_id === t.id).map((p) => entries.find((e) => e.id === p.carrier_id)?.label ?? '')),
+    ]
     return at.length ? at.join(', ') : 'on the shelf'
   }
   const keep = (thing: Thing) => {
     const others = sheet.kit.filter((t) => t.id !== thing.id)
     const at = sheet.kit.findIndex((t) => t.id === thing.id)
     const kit = at < 0 ? [...sheet.kit, thing] : [...others.slice(0, at), thing, ...others.slice(at)]
-    void change(`${at < 0 ? 'Add' : 'Change'} ${thing.name}`.slice(0, 200), { group })
+    void change(`${at < 0 ? 'Add' : 'Change'} ${thing.name}`.slice(0, 200), { kit })
     setEditing(null)
   }
   return (
@@ -56,26 +87,60 @@ export function KitView() {
       <Head>
         <Section>Kit</Section>
         <Muted as="span">
-          {sheet.kit.length} kinds of things, {units.show(mass, 'mass')}, {units.show(litres, 'volume', 0)}{minutesWords(mass, assessment.minutes_per_kg)}
+          {sheet.kit.length} kinds of things, {units.show(mass, 'mass')}, {units.show(litres, 'volume', 0)}
+          {minutesWords(mass, assessment.minutes_per_kg)}
         </Muted>
         <span className="grow" />
-        <input type="search" id="find" aria-label="Find a thing" placeholder="Find a thing" value={query} onChange={(e) => setQuery(e.target.value)} />
-        <Button $small onPress={() => setBringing(true)}>Bring a list</Button>
-        <Button $small $wanted onPress={() => setEditing('new')}><Icon name="plus" size={14} />Add a thing</Button>
+        <input
+          type="search"
+          id="find"
+          aria-label="Find a thing"
+          placeholder="Find a thing"
+          value={query}
+          onChange={(e) => setQuery(e.target.value)}
+        />
+        <Button $small onPress={() => setBringing(true)}>
+          Bring a list
+        </Button>
+        <Button $small $wanted onPress={() => setEditing('new')}>
+          <Icon name="plus" size={14} />
+          Add a thing
+        </Button>
       </Head>
       <Rails>
         {(Object.keys(REACH_WORDS) as Reach[]).map((reach) => {
           const things = sheet.kit.filter((t) => t.reach === reach && matches(t))
           return (
             <section key={reach} aria-label={REACH_WORDS[reach]}>
-              <RailLine><Icon name={reach} size={17} />{REACH_WORDS[reach]}<em>{units.show(things.reduce((s, t) => s + t.mass_kg * t.count, 0), 'mass')}</em></RailLine>
+              <RailLine>
+                <Icon name={reach} size={17} />
+                {REACH_WORDS[reach]}
+                <em>
+                  {units.show(
+                    things.reduce((s, t) => s + t.mass_kg * t.count, 0),
+                    'mass',
+                  )}
+                </em>
+              </RailLine>
               {things.map((t) => (
                 <TagBody key={t.id} type="button" onClick={() => setEditing(t)} data-thing={t.id}>
                   <span>
-                    <b>{t.count > 1 ? `${t.count} × ` : ''}{t.name}</b>
-                    <small>{t.guess ? '~' : ''}<em>{units.show(t.mass_kg * t.count, 'mass')}</em>, {t.guess ? '~' : ''}<em>{units.show(t.volume_l * t.count, 'volume')}</em>{minutesWords(t.mass_kg * t.count, assessment.minutes_per_kg)}</small>
+                    <b>
+                      {t.count > 1 ? `${t.count} × ` : ''}
+                      {t.name}
+                    </b>
+                    <small>
+                      {t.guess ? '~' : ''}
+                      <em>{units.show(t.mass_kg * t.count, 'mass')}</em>, {t.guess ? '~' : ''}
+                      <em>{units.show(t.volume_l * t.count, 'volume')}</em>
+                      {minutesWords(t.mass_kg * t.count, assessment.minutes_per_kg)}
+                    </small>
                     <small>{whereOf(t)}</small>
-                    {t.because ? <small className="reason">It comes because: {t.because}</small> : t.mass_kg * t.count > 1 && <small>Why does it come?</small>}
+                    {t.because ? (
+                      <small className="reason">It comes because: {t.because}</small>
+                    ) : (
+                      t.mass_kg * t.count > 1 && <small>Why does it come?</small>
+                    )}
                   </span>
                 </TagBody>
               ))}
@@ -85,11 +150,15 @@ export function KitView() {
         })}
       </Rails>
       {editing && (
-        <ThingDialog thing={editing === 'new' ? null : editing} onClose={() => setEditing(null)} onKeep={keep}
+        <ThingDialog
+          thing={editing === 'new' ? null : editing}
+          onClose={() => setEditing(null)}
+          onKeep={keep}
           onRemove={(thing) => {
             void change(`Remove ${thing.name}`.slice(0, 200), { kit: sheet.kit.filter((t) => t.id !== thing.id) })
             setEditing(null)
-          }} />
+          }}
+        />
       )}
       {bringing && <BringKit onClose={() => setBringing(false)} />}
     </Page>

@@ -7,25 +7,55 @@ import { Muted, RailLine } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 
 const Costs = styled.p`
-  font-size: 15px; font-stretch: 90%;
-  b { font-weight: 720; }
+  font-size: 15px;
+  font-stretch: 90%;
+  b {
+    font-weight: 720;
+  }
 `
 const MOST = 3
 
 export function PriceLine({ thing }: { thing: Thing }) {
   const { tour, sheet } = useDesk()
   const units = useUnits()
-  const { data } = useQuery({ queryKey: ['price', tour.id, tour.revision, thing.id], queryFn: () => api.price(tour.id, thing.id) })
-  const told = (texts: Text[]) => `${texts.slice(0, MOST).map((t) => units.say(t)).join(' ')}${texts.length > MOST ? ` And ${texts.length - MOST} more.` : ''}`
+  const { data } = useQuery({
+    queryKey: ['price', tour.id, tour.revision, thing.id],
+    queryFn: () => api.price(tour.id, thing.id),
+  })
+  const told = (texts: Text[]) =>
+    `${texts
+      .slice(0, MOST)
+      .map((t) => units.say(t))
+      .join(' ')}${texts.length > MOST ? ` And ${texts.length - MOST} more.` : ''}`
   return (
     <section aria-label="Price on this tour">
       <RailLine>Price on this tour</RailLine>
-      {!data ? <Muted role="status">Reckoning …</Muted> : (
+      {!data ? (
+        <Muted role="status">Reckoning …</Muted>
+      ) : (
         <>
           <Costs>
             <b>{units.show(data.mass_kg, 'mass', 2)}</b>, <b>{units.show(data.volume_l, 'volume')}</b>
-            {data.minutes_a_day !== null && <>, <b>{data.minutes_a_day.toFixed(1)}{'\u00a0'}min</b> and <b>{data.kj_a_day?.toFixed(0)}{'\u00a0'}kJ</b> a day</>}
-            {data.money !== null && <>, <b>{data.money.toFixed(0)}</b> {sheet.money || 'of money'}</>}
+            {data.minutes_a_day !== null && (
+              <>
+                ,{' '}
+                <b>
+                  {data.minutes_a_day.toFixed(1)}
+                  {'\u00a0'}min
+                </b>{' '}
+                and{' '}
+                <b>
+                  {data.kj_a_day?.toFixed(0)}
+                  {'\u00a0'}kJ
+                </b>{' '}
+                a day
+              </>
+            )}
+            {data.money !== null && (
+              <>
+                , <b>{data.money.toFixed(0)}</b> {sheet.money || 'of money'}
+              </>
+            )}
           </Costs>
           <Muted>
             {data.mended.length ? `Left at home, this would be gone: ${told(data.mended)}` : 'Left at home, it would mend nothing.'}

@@ -1,5 +1,6 @@
 /** One thing with everything that placing asks of it. */
 import { useState } from 'react'
+import { BOUNDS } from '../../api/bounds'
 import type { Reach, Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
@@ -12,13 +13,46 @@ const NATURES = ['food', 'fuel', 'soap', 'down', 'sharp', 'air_mat', 'electronic
 const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
 
 const EMPTY: Thing = {
-  id: '', name: '', group: '', count: 1, mass_kg: 0, volume_l: 0, pressed_l: 0, longest_mm: 0, reach: 'camp', dry: 'any', wet: false, natures: [], not_with: [],
-  rider_id: null, holds_water_l: 0, soft_vessel: false, fuel: false, food: false, guess: false, because: '', price: null, inside: null, bag: false,
+  id: '',
+  name: '',
+  group: '',
+  count: 1,
+  mass_kg: 0,
+  volume_l: 0,
+  pressed_l: 0,
+  longest_mm: 0,
+  reach: 'camp',
+  dry: 'any',
+  wet: false,
+  natures: [],
+  not_with: [],
+  rider_id: null,
+  holds_water_l: 0,
+  soft_vessel: false,
+  fuel: false,
+  food: false,
+  guess: false,
+  because: '',
+  price: null,
+  inside: null,
+  bag: false,
 }
-const FLAGS = { wet: 'gets wet', guess: 'mass is a guess', fuel: 'is fuel', food: 'is food that always comes', soft_vessel: 'soft vessel', bag: 'is a bag for other things' } as const
+const FLAGS = {
+  wet: 'gets wet',
+  guess: 'mass is a guess',
+  fuel: 'is fuel',
+  food: 'is food that always comes',
+  soft_vessel: 'soft vessel',
+  bag: 'is a bag for other things',
+} as const
 type Flag = keyof typeof FLAGS
 
-export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
+export function ThingDialog({
+  thing,
+  onClose,
+  onKeep,
+  onRemove,
+}: {
   thing: Thing | null
   onClose: () => void
   onKeep: (thing: Thing) => void
@@ -31,7 +65,11 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
   const keep = () => {
     if (!draft.name.trim()) return setTrouble('Give the thing a name.')
     if (draft.volume_l === 0) return setTrouble('Say its packed volume: what it takes in a bag.')
-    const stem = draft.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').slice(0, 30) || 'thing'
+    const stem =
+      draft.name
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .slice(0, 30) || 'thing'
     if (draft.pressed_l > draft.volume_l) return setTrouble('Pressed it cannot take more than packed.')
     let id = draft.id || stem
     for (let n = 2; !draft.id && sheet.kit.some((t) => t.id === id); n += 1) id = `${stem}-${n}`
@@ -44,38 +82,113 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove }: {
       <Row $min={150}>
         <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
         <Field label="Kit it belongs to" value={draft.group} onChange={(group) => set({ group })} placeholder="cook, sleep, wash …" />
-        <Measure label="How many" value={draft.count} quantity="count" least={1} most={200} onChange={(n) => set({ count: Math.round(n) })} />
-        <Choice label="Who carries it" value={draft.rider_id ?? 'shared'} onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}
-          options={[{ id: 'shared', text: 'Shared: wherever it fits' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]} />
+        <Measure label="How many" value={draft.count} quantity="count" range={BOUNDS.Thing.count} onChange={(n) => set({ count: Math.round(n) })} />
+        <Choice
+          label="Who carries it"
+          value={draft.rider_id ?? 'shared'}
+          onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}
+          options={[{ id: 'shared', text: 'Shared: wherever it fits' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]}
+        />
       </Row>
       <Row $min={130}>
-        <Measure label="Mass of one" value={draft.mass_kg} quantity="mass" decimals={3} onChange={(mass_kg) => set({ mass_kg })} most={1000} />
-        <Measure label="Packed volume of one" value={draft.volume_l} quantity="volume" decimals={2} onChange={(volume_l) => set({ volume_l })} most={1000} />
-        <Measure label="Pressed, at least" value={draft.pressed_l} quantity="volume" decimals={2} onChange={(pressed_l) => set({ pressed_l })} most={1000} />
-        <Measure label="Longest rigid side" value={draft.longest_mm} quantity="length" onChange={(longest_mm) => set({ longest_mm })} most={10000} />
-        <Measure label="Holds water" value={draft.holds_water_l} quantity="volume" decimals={2} onChange={(holds_water_l) => set({ holds_water_l })} most={100} />
+        <Measure
+          label="Mass of one"
+          value={draft.mass_kg}
+          quantity="mass"
+          decimals={3}
+          range={BOUNDS.Thing.mass_kg}
+          onChange={(mass_kg) => set({ mass_kg })}
+        />
+        <Measure
+          label="Packed volume of one"
+          value={draft.volume_l}
+          quantity="volume"
+          decimals={2}
+          range={BOUNDS.Thing.volume_l}
+          onChange={(volume_l) => set({ volume_l })}
+        />
+        <Measure
+          label="Pressed, at least"
+          value={draft.pressed_l}
+          quantity="volume"
+          decimals={2}
+          range={BOUNDS.Thing.pressed_l}
+          onChange={(pressed_l) => set({ pressed_l })}
+        />
+        <Measure
+          label="Longest rigid side"
+          value={draft.longest_mm}
+          quantity="length"
+          range={BOUNDS.Thing.longest_mm}
+          onChange={(longest_mm) => set({ longest_mm })}
+        />
+        <Measure
+          label="Holds water"
+          value={draft.holds_water_l}
+          quantity="volume"
+          decimals={2}
+          range={BOUNDS.Thing.holds_water_l}
+          onChange={(holds_water_l) => set({ holds_water_l })}
+        />
       </Row>
       <Row $min={200}>
-        <Choice<Reach> label="When a hand must find it" value={draft.reach} onChange={(reach) => set({ reach })}
-          options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))} />
-        <Choice label="Rides in another thing" value={draft.inside ?? '-'} onChange={(v) => set({ inside: v === '-' ? null : v })}
-          options={[{ id: '-', text: 'No, by itself' }, ...hosts.map((t) => ({ id: t.id, text: t.bag ? `In ${t.name}` : `In ${t.name}, taking no room` }))]} />
-        <Choice label="Dry" value={draft.dry} onChange={(dry) => set({ dry })}
-          options={[{ id: 'any', text: 'May get damp' }, { id: 'own_bag', text: 'In its own dry bag' }, { id: 'must', text: 'Must stay dry: waterproof bag' }]} />
+        <Choice<Reach>
+          label="When a hand must find it"
+          value={draft.reach}
+          onChange={(reach) => set({ reach })}
+          options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))}
+        />
+        <Choice
+          label="Rides in another thing"
+          value={draft.inside ?? '-'}
+          onChange={(v) => set({ inside: v === '-' ? null : v })}
+          options={[
+            { id: '-', text: 'No, by itself' },
+            ...hosts.map((t) => ({ id: t.id, text: t.bag ? `In ${t.name}` : `In ${t.name}, taking no room` })),
+          ]}
+        />
+        <Choice
+          label="Dry"
+          value={draft.dry}
+          onChange={(dry) => set({ dry })}
+          options={[
+            { id: 'any', text: 'May get damp' },
+            { id: 'own_bag', text: 'In its own dry bag' },
+            { id: 'must', text: 'Must stay dry: waterproof bag' },
+          ]}
+        />
       </Row>
-      <Picks label="About it" options={(Object.keys(FLAGS) as Flag[]).map((id) => ({ id, text: FLAGS[id] }))} chosen={flags}
-        onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))} />
+      <Picks
+        label="About it"
+        options={(Object.keys(FLAGS) as Flag[]).map((id) => ({ id, text: FLAGS[id] }))}
+        chosen={flags}
+        onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))}
+      />
       <Picks label="What it is like, for its neighbours" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
       <Picks label="Must not ride in one bag with" options={NATURE_OPTIONS} chosen={draft.not_with} onChange={(not_with) => set({ not_with })} />
       {thing && <PriceLine thing={thing} />}
-      <Measure label={`Price of one${sheet.money ? `, ${sheet.money}` : ''}`} value={draft.price ?? 0} quantity="count" most={100000} onChange={(v) => set({ price: v || null })} />
+      <Measure
+        label={`Price of one${sheet.money ? `, ${sheet.money}` : ''}`}
+        value={draft.price ?? 0}
+        quantity="count"
+        range={BOUNDS.Thing.price}
+        onChange={(v) => set({ price: v || null })}
+      />
       <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />
-      <Muted>Weigh on a kitchen scale; measure packed volume in the bag it travels in, and again pressed as far as it goes; 0 where it gives no more.</Muted>
-      {trouble && <p role="alert"><b>{trouble}</b></p>}
+      <Muted>
+        Weigh on a kitchen scale; measure packed volume in the bag it travels in, and again pressed as far as it goes; 0 where it gives no more.
+      </Muted>
+      {trouble && (
+        <p role="alert">
+          <b>{trouble}</b>
+        </p>
+      )}
       <Actions>
         {thing && <Button onPress={() => onRemove(thing)}>Remove from the kit</Button>}
         <Button onPress={onClose}>Not now</Button>
-        <Button $wanted onPress={keep}>Keep</Button>
+        <Button $wanted onPress={keep}>
+          Keep
+        </Button>
       </Actions>
     </Dialog>
   )

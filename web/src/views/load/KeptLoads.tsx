@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, type LoadFigures } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { AIM_WORDS } from '../../instruments/WhyDialog'
+import { dearest } from '../../instruments/WhyDialog'
 import { Actions, Button, Dialog, Muted } from '../../ui/controls'
 import { KeepAs } from '../../ui/KeepAs'
 import { useUnits } from '../../ui/preferences'
@@ -13,12 +13,31 @@ const MOST_LOADS = 12
 export function KeptLoads({ onClose }: { onClose: () => void }) {
   const { tour, sheet, change } = useDesk()
   const units = useUnits()
-  const { data, error, isFetching } = useQuery({ queryKey: ['loads', tour.id, tour.revision], queryFn: () => api.loads(tour.id), placeholderData: (before) => before })
-  const dearest = (load: LoadFigures) => Object.entries(load.by_aim).filter(([, v]) => v >= 1).sort(([, a], [, b]) => b - a).slice(0, 3)
-    .map(([aim, v]) => `${AIM_WORDS[aim as keyof typeof AIM_WORDS]} ${v.toFixed(0)}`).join(', ')
+  const { data, error, isFetching } = useQuery({
+    queryKey: ['loads', tour.id, tour.revision],
+    queryFn: () => api.loads(tour.id),
+    placeholderData: (before) => before,
+  })
   const rows: Rows<LoadFigures> = [
-    ['Points by the aims, fewer are better', (l) => <>{l.points.toFixed(0)}<small>{dearest(l)}</small></>],
-    ['Most on front and rear wheel', (l) => l.wheels.map((w) => <span key={w.bike}>{units.figure(w.front_kg, 'mass')} and {units.show(w.rear_kg, 'mass')}<small>{w.bike}</small></span>)],
+    [
+      'Points by the aims, fewer are better',
+      (l) => (
+        <>
+          {l.points.toFixed(0)}
+          <small>{dearest(l.by_aim, 1, (v) => v.toFixed(0))}</small>
+        </>
+      ),
+    ],
+    [
+      'Most on front and rear wheel',
+      (l) =>
+        l.wheels.map((w) => (
+          <span key={w.bike}>
+            {units.figure(w.front_kg, 'mass')} and {units.show(w.rear_kg, 'mass')}
+            <small>{w.bike}</small>
+          </span>
+        )),
+    ],
     ['Stays out', (l) => Object.values(l.out).reduce((a, b) => a + b, 0) || 'nothing'],
     ['Rides elsewhere than now', (l, first) => l !== first && `${l.moves} things`],
     ['Trouble it brings', (l, first) => l !== first && <Few entries={l.gained.map(units.say)} />],
@@ -28,12 +47,29 @@ export function KeptLoads({ onClose }: { onClose: () => void }) {
     <Dialog title="Loads side by side" open onClose={onClose} wide>
       {error && <p role="alert">{error.message}</p>}
       {!data && !error && <Muted role="status">Reckoning …</Muted>}
-      <SideBySide columns={data?.loads ?? []} rows={rows} busy={isFetching} takeWords="Take it"
+      <SideBySide
+        columns={data?.loads ?? []}
+        rows={rows}
+        busy={isFetching}
+        takeWords="Take it"
         onTake={(l) => void change(`Go back to the load ${l.name}`.slice(0, 200), { load: l.load })}
-        onForget={(l) => void change(`Forget the load ${l.name}`.slice(0, 200), { kept_loads: sheet.kept_loads.filter((k) => k.id !== l.id) })} />
-      <KeepAs label="Keep the load as it rides under the name" placeholder="for the pass" stem="load" most={MOST_LOADS} taken={sheet.kept_loads.map((k) => k.id)}
-        onKeep={(id, name) => void change(`Keep this load as ${name}`.slice(0, 200), { kept_loads: [...sheet.kept_loads, { id, name, load: sheet.load }] })} />
-      <Actions><Button onPress={onClose}>Close</Button></Actions>
+        onForget={(l) => void change(`Forget the load ${l.name}`.slice(0, 200), { kept_loads: sheet.kept_loads.filter((k) => k.id !== l.id) })}
+      />
+      <KeepAs
+        label="Keep the load as it rides under the name"
+        placeholder="for the pass"
+        stem="load"
+        most={MOST_LOADS}
+        taken={sheet.kept_loads.map((k) => k.id)}
+        onKeep={(id, name) =>
+          void change(`Keep this load as ${name}`.slice(0, 200), {
+            kept_loads: [...sheet.kept_loads, { id, name, load: sheet.load }],
+          })
+        }
+      />
+      <Actions>
+        <Button onPress={onClose}>Close</Button>
+      </Actions>
     </Dialog>
   )
 }

@@ -13,39 +13,121 @@ import { Shelf } from '../../instruments/Shelf'
 import { Button, Muted } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
+import { SUPPLY_WORDS } from '../../ui/supplies'
 import { narrow, phone } from '../../ui/theme'
 import { AimsDialog } from './AimsDialog'
 import { KeptLoads } from './KeptLoads'
 import { ProposalBoard, useSearch } from './ProposalBoard'
 
 const Stage = styled.div`
-  flex: 1; min-height: 0; display: grid; grid-template-columns: 268px minmax(0, 1fr) 310px; grid-template-rows: minmax(0, 1fr);
-  ${narrow} { grid-template-columns: 240px minmax(0, 1fr); overflow-y: auto; grid-template-rows: 480px auto; #findings { grid-column: 1 / -1; overflow: visible; } }
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 268px minmax(0, 1fr) 310px;
+  grid-template-rows: minmax(0, 1fr);
+  ${narrow} {
+    grid-template-columns: 240px minmax(0, 1fr);
+    overflow-y: auto;
+    grid-template-rows: 480px auto;
+    #findings {
+      grid-column: 1 / -1;
+      overflow: visible;
+    }
+  }
   ${phone} {
-    display: flex; flex-direction: column; overflow-y: auto;
-    #findings, #shelf { overflow: visible; padding: 8px 14px; flex: none; order: 3; }
-    #shelf { order: 4; }
+    display: flex;
+    flex-direction: column;
+    overflow-y: auto;
+    #findings,
+    #shelf {
+      overflow: visible;
+      padding: 8px 14px;
+      flex: none;
+      order: 3;
+    }
+    #shelf {
+      order: 4;
+    }
   }
 `
 const RigColumn = styled.section`
-  display: flex; flex-direction: column; min-width: 0; min-height: 0; position: relative;
-  ${phone} { height: 430px; flex: none; }
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+  position: relative;
+  ${phone} {
+    height: 430px;
+    flex: none;
+  }
 `
 const Tools = styled.div`
-  position: absolute; left: 8px; right: 8px; bottom: 6px; display: flex; gap: 6px; align-items: center; z-index: 2; pointer-events: none;
-  > * { pointer-events: auto; }
-  > .right { margin-left: auto; display: flex; gap: 6px; }
-  ${phone} { position: static; padding: 4px 14px; flex-wrap: wrap; }
+  position: absolute;
+  left: 8px;
+  right: 8px;
+  bottom: 6px;
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  z-index: 2;
+  pointer-events: none;
+  > * {
+    pointer-events: auto;
+  }
+  > .right {
+    margin-left: auto;
+    display: flex;
+    gap: 6px;
+  }
+  ${phone} {
+    position: static;
+    padding: 4px 14px;
+    flex-wrap: wrap;
+  }
 `
 const Bikes = styled.div`
-  position: absolute; left: 8px; top: 6px; display: flex; flex-direction: column; gap: 4px; z-index: 2;
-  ${phone} { position: static; order: -1; flex-direction: row; padding: 6px 14px 0; }
+  position: absolute;
+  left: 8px;
+  top: 6px;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  z-index: 2;
+  ${phone} {
+    position: static;
+    order: -1;
+    flex-direction: row;
+    padding: 6px 14px 0;
+  }
 `
 const Readings = styled.dl`
-  display: none; ${phone} { display: grid; grid-template-columns: repeat(4, 1fr); gap: 0; border-top: 2px solid var(--ink); border-bottom: 3px solid var(--ink); margin: 4px 14px; flex: none; }
-  div { padding: 4px 6px; border-left: 1px solid var(--edge); &:first-child { border: 0; } }
-  dt { font-size: 13px; color: var(--ink2); }
-  dd { margin: 0; font-size: 18px; font-weight: 720; line-height: 22px; }
+  display: none;
+  ${phone} {
+    display: grid;
+    grid-template-columns: repeat(4, 1fr);
+    gap: 0;
+    border-top: 2px solid var(--ink);
+    border-bottom: 3px solid var(--ink);
+    margin: 4px 14px;
+    flex: none;
+  }
+  div {
+    padding: 4px 6px;
+    border-left: 1px solid var(--edge);
+    &:first-child {
+      border: 0;
+    }
+  }
+  dt {
+    font-size: 13px;
+    color: var(--ink2);
+  }
+  dd {
+    margin: 0;
+    font-size: 18px;
+    font-weight: 720;
+    line-height: 22px;
+  }
 `
 
 export function LoadView() {
@@ -66,16 +148,30 @@ export function LoadView() {
         <RigColumn aria-label="Rig">
           <ProposalBoard search={search} />
           {bike && trace ? (
-            list ? <RigList bike={bike} trace={trace} /> : <RigDrawing bike={bike} trace={trace} leftSide={leftSide} riderOn={riderOn} />
+            list ? (
+              <RigList bike={bike} trace={trace} />
+            ) : (
+              <RigDrawing bike={bike} trace={trace} leftSide={leftSide} riderOn={riderOn} />
+            )
           ) : (
             <Muted style={{ margin: 'auto' }}>No bike yet. Choose one under Rig.</Muted>
           )}
           <Tools>
-            <Button $small onPress={() => setLeft(!leftSide)}><Icon name="flip" size={16} />{leftSide ? 'Right side' : 'Left side'}</Button>
-            <Button $small onPress={() => setRider(!riderOn)}><Icon name="rider" size={16} />{riderOn ? 'Rider off' : 'Rider on'}</Button>
+            <Button $small onPress={() => setLeft(!leftSide)}>
+              <Icon name="flip" size={16} />
+              {leftSide ? 'Right side' : 'Left side'}
+            </Button>
+            <Button $small onPress={() => setRider(!riderOn)}>
+              <Icon name="rider" size={16} />
+              {riderOn ? 'Rider off' : 'Rider on'}
+            </Button>
             <span className="right">
-              <Button $small onPress={() => setComparing(true)}>Loads</Button>
-              <Button $small onPress={() => setAiming(true)}>Aims</Button>
+              <Button $small onPress={() => setComparing(true)}>
+                Loads
+              </Button>
+              <Button $small onPress={() => setAiming(true)}>
+                Aims
+              </Button>
               <Button $small $wanted isDisabled={search.running || !sheet.kit.length || !sheet.rig.bikes.length} onPress={() => search.start()}>
                 {search.running ? 'Searching …' : 'Propose a load'}
               </Button>
@@ -83,12 +179,16 @@ export function LoadView() {
           </Tools>
           {sheet.rig.bikes.length > 0 && (
             <Bikes role="group" aria-label="What is drawn">
-              <Button $small onPress={() => setList(!list)}>{list ? 'Draw it' : 'As a list'}</Button>
-              {sheet.rig.bikes.length > 1 && sheet.rig.bikes.map((b) => (
-                <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
-                  {b.id === bikeId ? '● ' : '○ '}{sheet.riders.find((r) => r.id === b.rider_id)?.name}
-                </Button>
-              ))}
+              <Button $small onPress={() => setList(!list)}>
+                {list ? 'Draw it' : 'As a list'}
+              </Button>
+              {sheet.rig.bikes.length > 1 &&
+                sheet.rig.bikes.map((b) => (
+                  <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
+                    {b.id === bikeId ? '● ' : '○ '}
+                    {sheet.riders.find((r) => r.id === b.rider_id)?.name}
+                  </Button>
+                ))}
             </Bikes>
           )}
         </RigColumn>
@@ -110,14 +210,18 @@ function PhoneReadings() {
   const m = assessment.moments
   if (!m) return null
   const readings = [
-    ['Water', units.show(pick(m.water_l, moment), 'volume')],
-    ['Food', units.show(pick(m.food_kg, moment), 'mass')],
+    ...m.supplies.map((s) => [SUPPLY_WORDS[s.supply], units.show(pick(s.stock, moment), s.quantity)]),
     ['Fuel', units.show(pick(m.fuel_kg, moment), 'mass')],
     [sheet.rig.bikes.length > 1 ? 'All bikes' : 'Bike', units.show(pick(m.total_kg, moment), 'mass', 0)],
   ]
   return (
     <Readings>
-      {readings.map(([name, value]) => <div key={name}><dt>{name}</dt><dd>{value}</dd></div>)}
+      {readings.map(([name, value]) => (
+        <div key={name}>
+          <dt>{name}</dt>
+          <dd>{value}</dd>
+        </div>
+      ))}
     </Readings>
   )
 }

@@ -9,9 +9,25 @@ import { Gauge } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
 
 const Board = styled.div`
-  position: absolute; left: 50%; transform: translateX(-50%); top: 4px; width: min(600px, calc(100% - 16px)); background: var(--tag); border: 2px solid var(--ink); border-radius: 3px;
-  padding: 8px 12px; font-size: 13px; z-index: 4; display: flex; flex-direction: column; gap: 6px;
-  > div:last-child { display: flex; gap: 6px; justify-content: flex-end; }
+  position: absolute;
+  left: 50%;
+  transform: translateX(-50%);
+  top: 4px;
+  width: min(600px, calc(100% - 16px));
+  background: var(--tag);
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  padding: 8px 12px;
+  font-size: 13px;
+  z-index: 4;
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  > div:last-child {
+    display: flex;
+    gap: 6px;
+    justify-content: flex-end;
+  }
 `
 const USUAL_ROUNDS = 7
 const MORE_ROUNDS = 20
@@ -76,21 +92,43 @@ export function ProposalBoard({ search }: { search: Search }) {
     <Board role="status">
       {running && (
         <Gauge aria-label="Searching for a better load" value={(best?.done ?? 0) * 100}>
-          {({ percentage, valueText }) => <><span>Searching</span><div><div style={{ width: `${percentage ?? 0}%` }} /></div><span>{valueText}</span></>}
+          {({ percentage, valueText }) => (
+            <>
+              <span>Searching</span>
+              <div>
+                <div style={{ width: `${percentage ?? 0}%` }} />
+              </div>
+              <span>{valueText}</span>
+            </>
+          )}
         </Gauge>
       )}
       <span>{best ? say(best) : 'The first load comes in a moment.'}</span>
       <div>
         {running ? (
           <>
-            <Button $small onPress={search.cancel}>Cancel</Button>
-            <Button $small $wanted isDisabled={!best} onPress={search.keep}>Stop and keep this one</Button>
+            <Button $small onPress={search.cancel}>
+              Cancel
+            </Button>
+            <Button $small $wanted isDisabled={!best} onPress={search.keep}>
+              Stop and keep this one
+            </Button>
           </>
         ) : (
           <>
-            {best?.change && best.change.frees.length > 0 && <Button $small $wanted onPress={() => search.free(best.change?.frees ?? [])}>Free {best.change.frees.length > 1 ? 'them' : 'it'} and search again</Button>}
-            {!best?.proven && <Button $small onPress={() => search.start(MORE_ROUNDS)}>Search longer</Button>}
-            <Button $small onPress={search.close}>Close</Button>
+            {best?.change && best.change.frees.length > 0 && (
+              <Button $small $wanted onPress={() => search.free(best.change?.frees ?? [])}>
+                Free {best.change.frees.length > 1 ? 'them' : 'it'} and search again
+              </Button>
+            )}
+            {!best?.proven && (
+              <Button $small onPress={() => search.start(MORE_ROUNDS)}>
+                Search longer
+              </Button>
+            )}
+            <Button $small onPress={search.close}>
+              Close
+            </Button>
           </>
         )}
       </div>
@@ -107,15 +145,23 @@ function useWords() {
     const near = proposal.bound !== null && proposal.points > 0 ? Math.max(0, 1 - proposal.bound / proposal.points) : null
     const food = proposal.food_out_tenths ? `, and ${proposal.food_out_tenths * 10}\u00a0% of the food` : ''
     const named = `${out.slice(0, 6).join(', ')}${out.length > 6 ? ` and ${out.length - 6} more` : ''}`
-    const short = proposal.short.slice(0, 3).map((s) => `${s.limit}${s.too_light ? ' too light' : ''} by ${[s.mass_kg ? units.show(s.mass_kg, 'mass') : '', s.volume_l ? units.show(s.volume_l, 'volume') : ''].filter(Boolean).join(' and ')}`)
+    const short = proposal.short
+      .slice(0, 3)
+      .map(
+        (s) =>
+          `${s.limit}${s.too_light ? ' too light' : ''} by ${[s.mass_kg ? units.show(s.mass_kg, 'mass') : '', s.volume_l ? units.show(s.volume_l, 'volume') : ''].filter(Boolean).join(' and ')}`,
+      )
     return [
       proposal.holds ? 'Every limit holds, on every day.' : 'Not every limit holds.',
       proposal.complete ? 'Everything has a place.' : `Stays out: ${named}${food}.`,
       short.length > 0 && `Short with all of it: ${short.join('; ')}.`,
-      proposal.change && `What would help most: ${units.say(proposal.change.words)}; then ${proposal.change.still_out === 0 ? 'everything goes in' : `${proposal.change.still_out} stay out`}.`,
+      proposal.change &&
+        `What would help most: ${units.say(proposal.change.words)}; then ${proposal.change.still_out === 0 ? 'everything goes in' : `${proposal.change.still_out} stay out`}.`,
       proposal.proven
         ? 'By these aims no better load exists.'
         : `${proposal.points.toFixed(0)} points; ${near === null ? 'how much better could exist is not known yet.' : `no load can be more than ${units.show(near, 'share')} better.`}`,
-    ].filter(Boolean).join(' ')
+    ]
+      .filter(Boolean)
+      .join(' ')
   }
 }

@@ -20,10 +20,45 @@ import { StancePanel } from './StancePanel'
 import { Variants } from './Variants'
 
 const Stage = styled.div`
-  flex: 1; min-height: 0; display: grid; grid-template-columns: 268px minmax(0, 1fr) 348px; gap: 16px; padding: 10px 20px 10px;
-  > section { min-height: 0; overflow: auto; padding: 2px 4px 12px 2px; display: flex; flex-direction: column; gap: 10px; scrollbar-width: thin; }
-  > .drawing { display: flex; flex-direction: column; > div:first-child { min-height: 400px; flex: 1 0 400px; } }
-  ${narrow} { display: flex; flex-direction: column; overflow: auto; > section { overflow: visible; flex: none; } > .drawing { order: -1; } > .drawing > div:first-child { min-height: 340px; flex-basis: 340px; } }
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 268px minmax(0, 1fr) 348px;
+  gap: 16px;
+  padding: 10px 20px 10px;
+  > section {
+    min-height: 0;
+    overflow: auto;
+    padding: 2px 4px 12px 2px;
+    display: flex;
+    flex-direction: column;
+    gap: 10px;
+    scrollbar-width: thin;
+  }
+  > .drawing {
+    display: flex;
+    flex-direction: column;
+    > div:first-child {
+      min-height: 400px;
+      flex: 1 0 400px;
+    }
+  }
+  ${narrow} {
+    display: flex;
+    flex-direction: column;
+    overflow: auto;
+    > section {
+      overflow: visible;
+      flex: none;
+    }
+    > .drawing {
+      order: -1;
+    }
+    > .drawing > div:first-child {
+      min-height: 340px;
+      flex-basis: 340px;
+    }
+  }
 `
 export function RigView() {
   const { sheet, assessment, change } = useDesk()
@@ -38,7 +73,8 @@ export function RigView() {
   const bikes = sheet.rig.bikes
   const bike = bikes.find((b) => b.id === bikeId)
   const trace = assessment.bikes.find((b) => b.bike_id === bikeId)
-  const put = (what: string, changed: Bike) => void change(what.slice(0, 200), { rig: { bikes: bikes.map((b) => (b.id === changed.id ? changed : b)) } })
+  const put = (what: string, changed: Bike) =>
+    void change(what.slice(0, 200), { rig: { bikes: bikes.map((b) => (b.id === changed.id ? changed : b)) } })
   const without = sheet.riders.filter((r) => !bikes.some((b) => b.rider_id === r.id))
   const free: Socket[] = bike && catalogue ? sockets(bike, trace?.places ?? [], catalogue) : []
   return (
@@ -46,30 +82,69 @@ export function RigView() {
       <section aria-label="Bikes">
         <Section>Rig</Section>
         {bikes.map((b) => (
-          <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>{b.id === bikeId ? '● ' : '○ '}{b.name}</Button>
+          <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
+            {b.id === bikeId ? '● ' : '○ '}
+            {b.name}
+          </Button>
         ))}
-        <Button $small onPress={() => setChoosing(true)}><Icon name="plus" size={14} />{without.length ? `Choose a bike for ${without[0]?.name}` : 'Choose another bike'}</Button>
+        <Button $small onPress={() => setChoosing(true)}>
+          <Icon name="plus" size={14} />
+          {without.length ? `Choose a bike for ${without[0]?.name}` : 'Choose another bike'}
+        </Button>
         <CompareRigs />
         {bike && trace && (
           <>
-            <RailLine>Figures<em>yours to overwrite</em></RailLine>
+            <RailLine>
+              Figures<em>yours to overwrite</em>
+            </RailLine>
             <BikeFigures key={bike.id} bike={bike} trace={trace} onChange={put} />
-            <Button $small onPress={() => void change(`Remove ${bike.name}`.slice(0, 200), { rig: { bikes: bikes.filter((b) => b.id !== bike.id) } })}>Remove this bike</Button>
+            <Button
+              $small
+              onPress={() => void change(`Remove ${bike.name}`.slice(0, 200), { rig: { bikes: bikes.filter((b) => b.id !== bike.id) } })}
+            >
+              Remove this bike
+            </Button>
           </>
         )}
       </section>
       <section className="drawing" aria-label="Drawing">
         {bike && trace ? (
           <>
-            <RigDrawing bike={bike} trace={trace} leftSide={leftSide} riderOn={false} over={hanging && catalogue ? (view) => (
-              <FreePlaces free={free} view={view} leftSide={leftSide} onHang={(socket, offer) => put(`Hang ${offer.name} on ${bike.name}`, hang(bike, bikes, socket, offer, catalogue))} />
-            ) : undefined} />
+            <RigDrawing
+              bike={bike}
+              trace={trace}
+              leftSide={leftSide}
+              riderOn={false}
+              over={
+                hanging && catalogue
+                  ? (view) => (
+                      <FreePlaces
+                        free={free}
+                        view={view}
+                        leftSide={leftSide}
+                        onHang={(socket, offer) => put(`Hang ${offer.name} on ${bike.name}`, hang(bike, bikes, socket, offer, catalogue))}
+                      />
+                    )
+                  : undefined
+              }
+            />
             <div style={{ display: 'flex', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
-              <Button $small onPress={() => setLeft(!leftSide)}><Icon name="flip" size={16} />{leftSide ? 'Right side' : 'Left side'}</Button>
-              <Button $small aria-pressed={hanging} onPress={() => setHanging(!hanging)}>{hanging ? 'Hide free places' : 'Show free places'}</Button>
-              <Muted>{free.length ? `${free.length} free places; press + to hang something there. The other side’s show when you turn it.` : 'Every place is taken.'}</Muted>
+              <Button $small onPress={() => setLeft(!leftSide)}>
+                <Icon name="flip" size={16} />
+                {leftSide ? 'Right side' : 'Left side'}
+              </Button>
+              <Button $small aria-pressed={hanging} onPress={() => setHanging(!hanging)}>
+                {hanging ? 'Hide free places' : 'Show free places'}
+              </Button>
+              <Muted>
+                {free.length
+                  ? `${free.length} free places; press + to hang something there. The other side’s show when you turn it.`
+                  : 'Every place is taken.'}
+              </Muted>
             </div>
-            <RailLine>How it stands, loaded<em>{units.show(trace.total_kg[0] ?? 0, 'mass')} at the start</em></RailLine>
+            <RailLine>
+              How it stands, loaded<em>{units.show(trace.total_kg[0] ?? 0, 'mass')} at the start</em>
+            </RailLine>
             <StancePanel bike={bike} trace={trace} />
           </>
         ) : (
@@ -80,19 +155,39 @@ export function RigView() {
         {bike && trace && <HungList bike={bike} bikes={bikes} trace={trace} catalogue={catalogue} onChange={put} />}
       </section>
       <Dialog title="Choose a bike" open={choosing} onClose={() => setChoosing(false)}>
-        <Choice label="Frame size" value={size} onChange={setSize} options={[...new Set(catalogue?.bikes.map((b) => b.size))].map((id) => ({ id, text: id }))} />
-        {(catalogue?.bikes ?? []).filter((b) => b.size === size).map(({ bike: preset }) => (
-          <Button key={preset.id} onPress={() => {
-            const rider = without[0] ?? sheet.riders[0]
-            if (!rider) return
-            const added: Bike = { ...preset, id: freeId('bike', bikes.map((b) => b.id)), rider_id: rider.id, name: `${rider.name}: ${preset.name.toLowerCase()}` }
-            void change(`Choose ${preset.name} for ${rider.name}`, { rig: { bikes: [...bikes, added] } }).then(() => setBike(added.id))
-            setChoosing(false)
-          }}>
-            {preset.name}: {units.show(preset.mass_kg, 'mass')}, limit {units.show(preset.maximum_system_kg, 'mass', 0)}
-          </Button>
-        ))}
-        <Muted>Mounts: {MOUNT_WORDS.rear_eyelets}, {MOUNT_WORDS.fork_eyelets} and so on come with the type; every figure can be changed.</Muted>
+        <Choice
+          label="Frame size"
+          value={size}
+          onChange={setSize}
+          options={[...new Set(catalogue?.bikes.map((b) => b.size))].map((id) => ({ id, text: id }))}
+        />
+        {(catalogue?.bikes ?? [])
+          .filter((b) => b.size === size)
+          .map(({ bike: preset }) => (
+            <Button
+              key={preset.id}
+              onPress={() => {
+                const rider = without[0] ?? sheet.riders[0]
+                if (!rider) return
+                const added: Bike = {
+                  ...preset,
+                  id: freeId(
+                    'bike',
+                    bikes.map((b) => b.id),
+                  ),
+                  rider_id: rider.id,
+                  name: `${rider.name}: ${preset.name.toLowerCase()}`,
+                }
+                void change(`Choose ${preset.name} for ${rider.name}`, { rig: { bikes: [...bikes, added] } }).then(() => setBike(added.id))
+                setChoosing(false)
+              }}
+            >
+              {preset.name}: {units.show(preset.mass_kg, 'mass')}, limit {units.show(preset.maximum_system_kg, 'mass', 0)}
+            </Button>
+          ))}
+        <Muted>
+          Mounts: {MOUNT_WORDS.rear_eyelets}, {MOUNT_WORDS.fork_eyelets} and so on come with the type; every figure can be changed.
+        </Muted>
       </Dialog>
     </Stage>
   )
@@ -103,7 +198,9 @@ function CompareRigs() {
   const [comparing, setComparing] = useState(false)
   return (
     <>
-      <Button $small isDisabled={!sheet.rig.bikes.length} onPress={() => setComparing(true)}>Compare rigs{sheet.variants.length ? ` (${sheet.variants.length} kept)` : ''}</Button>
+      <Button $small isDisabled={!sheet.rig.bikes.length} onPress={() => setComparing(true)}>
+        Compare rigs{sheet.variants.length ? ` (${sheet.variants.length} kept)` : ''}
+      </Button>
       {comparing && <Variants onClose={() => setComparing(false)} />}
     </>
   )

@@ -5,14 +5,39 @@ import { Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 
 const Facts = styled.dl`
-  display: grid; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); gap: 4px 14px; margin-top: 4px;
-  dt { font-size: 12.5px; font-stretch: 84%; color: var(--ink2); line-height: 15px; }
-  dd { margin: 0; font-size: 15px; font-weight: 700; font-stretch: 90%; line-height: 19px; }
-  small { font-weight: 500; font-size: 12.5px; color: var(--ink2); }
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 4px 14px;
+  margin-top: 4px;
+  dt {
+    font-size: 12.5px;
+    font-stretch: 84%;
+    color: var(--ink2);
+    line-height: 15px;
+  }
+  dd {
+    margin: 0;
+    font-size: 15px;
+    font-weight: 700;
+    font-stretch: 90%;
+    line-height: 19px;
+  }
+  small {
+    font-weight: 500;
+    font-size: 12.5px;
+    color: var(--ink2);
+  }
 `
 const Misfits = styled.ul`
-  li { padding: 3px 0; font-size: 13px; line-height: 17px; border-top: 1px solid var(--hair); }
-  b { font-weight: 650; }
+  li {
+    padding: 3px 0;
+    font-size: 13px;
+    line-height: 17px;
+    border-top: 1px solid var(--hair);
+  }
+  b {
+    font-weight: 650;
+  }
 `
 
 export function StancePanel({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
@@ -24,23 +49,47 @@ export function StancePanel({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
     ['Width with bags', units.show(s.width_mm, 'length'), ''],
     ['Front lifts uphill from', slope(s.lift_gradient), `pushed ${slope(s.pushed_lift_gradient)}`],
     ['Rear lifts braking at', `${s.pitch_over_ms2.toFixed(1)}\u00a0m/s²`, 'on the flat'],
-    ['Low gear holds up to', s.climb_gradient === null ? 'any slope' : slope(s.climb_gradient), s.steepest === null ? '' : `road has ${slope(s.steepest)}`],
+    [
+      'Low gear holds up to',
+      s.climb_gradient === null ? 'any slope' : slope(s.climb_gradient),
+      s.steepest === null ? '' : `road has ${slope(s.steepest)}`,
+    ],
     ['Front tyre, to begin with', bar(s.front_bar), `bears ${bar(s.most_bar)}`],
     ['Rear tyre, to begin with', bar(s.rear_bar), `bears ${bar(s.most_bar)}`],
     ['Mass spread fore and aft', units.show(s.spread_mm, 'length'), 'less turns in quicker'],
     ['Swings with the pedals', units.show(s.swinging_kg, 'mass'), ''],
     ['To be checked', `${s.bolts} bolts, ${s.straps} straps`, s.tied_on ? `${s.tied_on} tied on, at every stop` : ''],
   ]
-  if (s.unhitched_front_share !== null) facts.push(['Front share, trailer off', units.show(s.unhitched_front_share, 'share'), `steady ${units.figure(bike.front_share_low, 'share')} to ${units.show(bike.front_share_high, 'share')}`])
+  if (s.unhitched_front_share !== null)
+    facts.push([
+      'Front share, trailer off',
+      units.show(s.unhitched_front_share, 'share'),
+      `steady ${units.figure(bike.front_share_low, 'share')} to ${units.show(bike.front_share_high, 'share')}`,
+    ])
   return (
     <section aria-label="How it stands">
       <Facts>
-        {facts.map(([name, value, note]) => <div key={name}><dt>{name}</dt><dd>{value} <small>{note}</small></dd></div>)}
+        {facts.map(([name, value, note]) => (
+          <div key={name}>
+            <dt>{name}</dt>
+            <dd>
+              {value} <small>{note}</small>
+            </dd>
+          </div>
+        ))}
       </Facts>
       <Misfits>
-        {trace.clashes.map((c) => <li key={`${c.rule}${c.carrier_id ?? c.support_id}`}><b>{units.say(c.sentence)}</b> {units.say(c.reason)}</li>)}
+        {trace.clashes.map((c) => (
+          <li key={`${c.rule}${c.carrier_id ?? c.support_id}`}>
+            <b>{units.say(c.sentence)}</b> {units.say(c.reason)}
+          </li>
+        ))}
       </Misfits>
-      {!trace.clashes.length && <Muted>Nothing touches tyres, knees, heels, bars or cables, as far as the figures tell. Turn the bar and pedal backwards before you believe it.</Muted>}
+      {!trace.clashes.length && (
+        <Muted>
+          Nothing touches tyres, knees, heels, bars or cables, as far as the figures tell. Turn the bar and pedal backwards before you believe it.
+        </Muted>
+      )}
       <Muted>Tyre pressures are a starting point, give or take a fifth; never above what tyre and rim say.</Muted>
     </section>
   )

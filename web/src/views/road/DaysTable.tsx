@@ -23,32 +23,78 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
     <>
       {current && current.number < assessment.days.length && !typed && (
         <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap', alignItems: 'center' }}>
-          <Muted as="span">Night after day {current.number}, {set ? 'set by you' : 'where the day is full'}:</Muted>
-          <Button $small onPress={() => move(current, -5)}>{units.show(5, 'distance')} earlier</Button>
-          <Button $small onPress={() => move(current, 5)}>{units.show(5, 'distance')} later</Button>
-          <Button $small onPress={() => rest(current, 1)}>Rest a day after it</Button>
-          {set && set.rest_days > 0 && <Button $small onPress={() => rest(current, -1)}>Rest a day less</Button>}
-          {set && <Button $small onPress={() => free(current)}>Let it move again</Button>}
+          <Muted as="span">
+            Night after day {current.number}, {set ? 'set by you' : 'where the day is full'}:
+          </Muted>
+          <Button $small onPress={() => move(current, -5)}>
+            {units.show(5, 'distance')} earlier
+          </Button>
+          <Button $small onPress={() => move(current, 5)}>
+            {units.show(5, 'distance')} later
+          </Button>
+          <Button $small onPress={() => rest(current, 1)}>
+            Rest a day after it
+          </Button>
+          {set && set.rest_days > 0 && (
+            <Button $small onPress={() => rest(current, -1)}>
+              Rest a day less
+            </Button>
+          )}
+          {set && (
+            <Button $small onPress={() => free(current)}>
+              Let it move again
+            </Button>
+          )}
         </div>
       )}
       <Sheet>
-        <thead><tr><th className="n">Day</th><th>Date</th><th className="n">Far</th><th className="n">Up</th><th className="n">Riding</th><th>Arrive</th><th className="n">Cold, hot</th><th className="n">Rain</th><th>Ends at</th></tr></thead>
+        <thead>
+          <tr>
+            <th className="n">Day</th>
+            <th>Date</th>
+            <th className="n">Far</th>
+            <th className="n">Up</th>
+            <th className="n">Riding</th>
+            <th>Arrive</th>
+            <th className="n">Cold, hot</th>
+            <th className="n">Rain</th>
+            <th>Ends at</th>
+          </tr>
+        </thead>
         <tbody>
           {assessment.days.map((day) => (
             <tr key={day.number} aria-current={day.number === now}>
-              <td className="n"><button type="button" className="plain" onClick={() => goToKm(day.from_km)}>{day.number}</button></td>
+              <td className="n">
+                <button type="button" className="plain" onClick={() => goToKm(day.from_km)}>
+                  {day.number}
+                </button>
+              </td>
               <td style={{ whiteSpace: 'nowrap' }}>{shortDate(day.date)}</td>
-              {day.rest ? <td colSpan={4}>rest</td> : (
+              {day.rest ? (
+                <td colSpan={4}>rest</td>
+              ) : (
                 <>
                   <td className="n">{units.show(day.distance_km, 'distance')}</td>
                   <td className="n">{units.show(day.ascent_m, 'elevation')}</td>
-                  <td className="n">{units.show(day.riding_hours, 'hours')}{day.transfer_hours > 0 && ` + ${units.show(day.transfer_hours, 'hours')} not ridden`}</td>
-                  <td title={sun(day)}>{clock(day.arrive_h)}{day.dark && <b> dark</b>}</td>
+                  <td className="n">
+                    {units.show(day.riding_hours, 'hours')}
+                    {day.transfer_hours > 0 && ` + ${units.show(day.transfer_hours, 'hours')} not ridden`}
+                  </td>
+                  <td title={sun(day)}>
+                    {clock(day.arrive_h)}
+                    {day.dark && <b> dark</b>}
+                  </td>
                 </>
               )}
-              <td className="n" title={`mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}>{units.figure(day.night_low_c, 'temperature')} to {units.show(day.day_high_c, 'temperature')}</td>
+              <td className="n" title={`mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}>
+                {units.figure(day.night_low_c, 'temperature')} to {units.show(day.day_high_c, 'temperature')}
+              </td>
               <td className="n">{day.rain_chance > 0 ? units.show(day.rain_chance, 'share', 0) : ''}</td>
-              <td>{day.night_at || 'wild camp'}{!day.night_water && ', no sure water'}{day.fixed && ' (set)'}</td>
+              <td>
+                {day.night_at || 'wild camp'}
+                {!day.night_water && ', no sure water'}
+                {day.night_set_km !== null && ' (set)'}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -58,4 +104,6 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
 })
 
 const sun = (day: Day) =>
-  day.sunrise_h === null || day.sunset_h === null ? '' : `sun ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}${day.dusk_h === null ? '' : `, twilight to ${clock(day.dusk_h)}`}`
+  day.sunrise_h === null || day.sunset_h === null
+    ? ''
+    : `sun ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}${day.dusk_h === null ? '' : `, twilight to ${clock(day.dusk_h)}`}`

@@ -7,7 +7,14 @@ import { Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 import { Sheet } from './sheet'
 
-const NAMES: Record<Gap['supply'], string> = { water: 'Water', food: 'Food', fuel: 'Fuel', plugs: 'Plugs', bike_shop: 'Bike shop', laundry: 'Laundry' }
+const NAMES: Record<Gap['supply'], string> = {
+  water: 'Water',
+  food: 'Food',
+  fuel: 'Fuel',
+  plugs: 'Plugs',
+  bike_shop: 'Bike shop',
+  laundry: 'Laundry',
+}
 const SHOWN = 5
 
 export const GapsTable = memo(function GapsTable() {
@@ -17,25 +24,53 @@ export const GapsTable = memo(function GapsTable() {
   const amount = (gap: Gap) => (gap.supply === 'water' ? units.show(gap.need, 'volume') : gap.supply === 'food' ? units.show(gap.need, 'mass') : '')
   const kinds = (Object.keys(NAMES) as Gap['supply'][]).map((supply) => ({
     supply,
-    gaps: assessment.gaps.filter((g) => g.supply === supply).sort((a, b) => b.need - a.need || b.to_km - b.from_km - (a.to_km - a.from_km)).slice(0, SHOWN),
+    gaps: assessment.gaps
+      .filter((g) => g.supply === supply)
+      .sort((a, b) => b.need - a.need || b.to_km - b.from_km - (a.to_km - a.from_km))
+      .slice(0, SHOWN),
   }))
   return (
     <Sheet>
-      <thead><tr><th>Supply</th><th>From</th><th>To</th><th className="n">Far</th><th className="n">Riding</th><th className="n">Nights</th><th className="n">Carry</th><th>What does not count</th></tr></thead>
+      <thead>
+        <tr>
+          <th>Supply</th>
+          <th>From</th>
+          <th>To</th>
+          <th className="n">Far</th>
+          <th className="n">Riding</th>
+          <th className="n">Nights</th>
+          <th className="n">Carry</th>
+          <th>What does not count</th>
+        </tr>
+      </thead>
       <tbody>
-        {kinds.flatMap(({ supply, gaps }) => gaps.map((gap, i) => (
-          <tr key={`${supply}${gap.from_km}`}>
-            <td>{i === 0 && <b>{NAMES[supply]}</b>}</td>
-            <td><button type="button" className="plain" onClick={() => goToKm(gap.from_km)}>{gap.from_name}</button></td>
-            <td>{gap.to_name}</td>
-            <td className="n">{units.show(gap.to_km - gap.from_km, 'distance')}</td>
-            <td className="n">{units.show(gap.hours, 'hours')}</td>
-            <td className="n">{gap.nights}</td>
-            <td className="n">{gap.governs ? <b>{amount(gap) || 'longest'}</b> : amount(gap)}</td>
-            <td><Muted as="span">{gap.missed.map((m) => `${m.name}: ${units.say(m.why)}`).join('; ')}</Muted></td>
+        {kinds.flatMap(({ supply, gaps }) =>
+          gaps.map((gap, i) => (
+            <tr key={`${supply}${gap.from_km}`}>
+              <td>{i === 0 && <b>{NAMES[supply]}</b>}</td>
+              <td>
+                <button type="button" className="plain" onClick={() => goToKm(gap.from_km)}>
+                  {gap.from_name}
+                </button>
+              </td>
+              <td>{gap.to_name}</td>
+              <td className="n">{units.show(gap.to_km - gap.from_km, 'distance')}</td>
+              <td className="n">{units.show(gap.hours, 'hours')}</td>
+              <td className="n">{gap.nights}</td>
+              <td className="n">{gap.governs ? <b>{amount(gap) || 'longest'}</b> : amount(gap)}</td>
+              <td>
+                <Muted as="span">{gap.missed.map((m) => `${m.name}: ${units.say(m.why)}`).join('; ')}</Muted>
+              </td>
+            </tr>
+          )),
+        )}
+        {!assessment.gaps.length && (
+          <tr>
+            <td colSpan={8}>
+              <Muted>No road yet.</Muted>
+            </td>
           </tr>
-        )))}
-        {!assessment.gaps.length && <tr><td colSpan={8}><Muted>No road yet.</Muted></td></tr>}
+        )}
       </tbody>
     </Sheet>
   )

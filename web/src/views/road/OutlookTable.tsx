@@ -26,21 +26,44 @@ export function OutlookTable() {
     <>
       <RailLine>Five days ahead</RailLine>
       <Row $min={220}>
-        <Button onPress={ask} isDisabled={isFetching || !tour.has_track}>{isFetching ? 'Asking the service …' : `Ask for day ${here} and the four after it`}</Button>
-        <Muted>{tour.has_track ? 'As told on the morning of the day under the playhead; nights at the height of the camp.' : 'An outlook is told for a place: bring a track first.'}</Muted>
+        <Button onPress={ask} isDisabled={isFetching || !tour.has_track}>
+          {isFetching ? 'Asking the service …' : `Ask for day ${here} and the four after it`}
+        </Button>
+        <Muted>
+          {tour.has_track
+            ? 'As told on the morning of the day under the playhead; nights at the height of the camp.'
+            : 'An outlook is told for a place: bring a track first.'}
+        </Muted>
       </Row>
-      {error instanceof Problem && <p role="alert"><b>{error.message}.</b> {error.body.mend}</p>}
+      {error instanceof Problem && (
+        <p role="alert">
+          <b>{error.message}.</b> {error.body.mend}
+        </p>
+      )}
       {data && (
         <>
           {data.trouble && (
             <p role="alert">
-              <b>{data.trouble}.</b> {data.stale && data.told_at ? `Below is what it told at ${new Date(data.told_at).toLocaleString('en-GB')}: old, judge for yourself.` : 'Go by the plan, and ask again later.'}
+              <b>{data.trouble}.</b>{' '}
+              {data.stale && data.told_at
+                ? `Below is what it told at ${new Date(data.told_at).toLocaleString('en-GB')}: old, judge for yourself.`
+                : 'Go by the plan, and ask again later.'}
             </p>
           )}
           {data.days.length > 0 && (
             <Sheet>
               <thead>
-                <tr><th className="n">Day</th><th>Date</th><th className="n">Night’s low</th><th className="n">planned</th><th className="n">Day’s high</th><th className="n">planned</th><th className="n">Rain, if it comes</th><th className="n">Wind</th><th>Beyond the plan</th></tr>
+                <tr>
+                  <th className="n">Day</th>
+                  <th>Date</th>
+                  <th className="n">Night’s low</th>
+                  <th className="n">planned</th>
+                  <th className="n">Day’s high</th>
+                  <th className="n">planned</th>
+                  <th className="n">Rain, if it comes</th>
+                  <th className="n">Wind</th>
+                  <th>Beyond the plan</th>
+                </tr>
               </thead>
               <tbody>
                 {data.days.map((d) => (
@@ -48,11 +71,21 @@ export function OutlookTable() {
                     <td className="n">{d.number}</td>
                     <td>{new Date(d.date).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}</td>
                     <td className="n">{units.show(d.low_c, 'temperature')}</td>
-                    <td className="n"><Muted as="span">{units.show(d.planned_low_c, 'temperature')}</Muted></td>
+                    <td className="n">
+                      <Muted as="span">{units.show(d.planned_low_c, 'temperature')}</Muted>
+                    </td>
                     <td className="n">{units.show(d.high_c, 'temperature')}</td>
-                    <td className="n"><Muted as="span">{units.show(d.planned_high_c, 'temperature')}</Muted></td>
-                    <td className="n">{units.show(d.rain_chance, 'share')}, {d.rain_mm.toFixed(0)}{'\u00a0'}mm</td>
-                    <td className="n">{d.wind_ms.toFixed(1)}{'\u00a0'}m/s</td>
+                    <td className="n">
+                      <Muted as="span">{units.show(d.planned_high_c, 'temperature')}</Muted>
+                    </td>
+                    <td className="n">
+                      {units.show(d.rain_chance, 'share')}, {d.rain_mm.toFixed(0)}
+                      {'\u00a0'}mm
+                    </td>
+                    <td className="n">
+                      {d.wind_ms.toFixed(1)}
+                      {'\u00a0'}m/s
+                    </td>
                     <td>{[d.colder && 'colder', d.hotter && 'hotter'].filter(Boolean).join(', ')}</td>
                   </tr>
                 ))}

@@ -6,13 +6,36 @@ import { clock, SHOP_WORDS, shortDate, WATER_WORDS } from './words'
 
 const Paper = styled.div`
   display: none;
-  @media print { display: block; }
-  table { width: 100%; border-collapse: collapse; font-size: 9.5pt; font-stretch: 88%; }
-  th { text-align: left; border-bottom: 1.5pt solid black; }
-  td, th { padding: 1pt 4pt; vertical-align: top; }
-  tbody { break-inside: avoid; border-bottom: 0.5pt solid black; }
-  .n { text-align: right; white-space: nowrap; }
-  h1 { font-size: 14pt; margin: 0 0 6pt; }
+  @media print {
+    display: block;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    font-size: 9.5pt;
+    font-stretch: 88%;
+  }
+  th {
+    text-align: left;
+    border-bottom: 1.5pt solid black;
+  }
+  td,
+  th {
+    padding: 1pt 4pt;
+    vertical-align: top;
+  }
+  tbody {
+    break-inside: avoid;
+    border-bottom: 0.5pt solid black;
+  }
+  .n {
+    text-align: right;
+    white-space: nowrap;
+  }
+  h1 {
+    font-size: 14pt;
+    margin: 0 0 6pt;
+  }
 `
 
 export function RoadSheet() {
@@ -24,33 +47,53 @@ export function RoadSheet() {
     <Paper>
       <h1>{sheet.name}</h1>
       <table>
-        <thead><tr><th className="n">Day</th><th>Date</th><th className="n">km</th><th>Place</th><th>Water</th><th>Shop</th><th>When you pass</th></tr></thead>
+        <thead>
+          <tr>
+            <th className="n">Day</th>
+            <th>Date</th>
+            <th className="n">km</th>
+            <th>Place</th>
+            <th>Water</th>
+            <th>Shop</th>
+            <th>When you pass</th>
+          </tr>
+        </thead>
         {assessment.days.map((day) => (
           <tbody key={day.number}>
             <tr>
-              <td className="n"><b>{day.number}</b></td>
-              <td><b>{shortDate(day.date)}</b></td>
+              <td className="n">
+                <b>{day.number}</b>
+              </td>
+              <td>
+                <b>{shortDate(day.date)}</b>
+              </td>
               <td className="n">{units.figure(day.from_km, 'distance')}</td>
               <td colSpan={4}>
-                {day.rest ? 'rest' : `${units.show(day.distance_km, 'distance')}, ${units.show(day.ascent_m, 'elevation')} up, ${units.show(day.riding_hours, 'hours')} riding`}
+                {day.rest
+                  ? 'rest'
+                  : `${units.show(day.distance_km, 'distance')}, ${units.show(day.ascent_m, 'elevation')} up, ${units.show(day.riding_hours, 'hours')} riding`}
                 {day.sunrise_h !== null && day.sunset_h !== null && `; light ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}`}
                 {`; night ${units.show(day.night_low_c, 'temperature')} at ${day.night_at || 'a wild camp'}`}
               </td>
             </tr>
-            {!day.rest && stopsOf(day.number).map((stop) => {
-              const visit = passing.get(stop.id)
-              const shut = [visit?.shop_shut, visit?.water_fails].map((why) => (why ? units.say(why) : '')).filter(Boolean)
-              return (
-                <tr key={stop.id}>
-                  <td colSpan={2} />
-                  <td className="n">{units.figure(stop.at_km, 'distance')}</td>
-                  <td>{stop.name}</td>
-                  <td>{stop.water === 'none' ? '' : WATER_WORDS[stop.water]}{stop.treat_water && ', treat'}</td>
-                  <td>{stop.shop === 'none' ? '' : SHOP_WORDS[stop.shop]}</td>
-                  <td>{shut.join('; ')}</td>
-                </tr>
-              )
-            })}
+            {!day.rest &&
+              stopsOf(day.number).map((stop) => {
+                const visit = passing.get(stop.id)
+                const shut = [visit?.shop_shut, visit?.water_fails].map((why) => (why ? units.say(why) : '')).filter(Boolean)
+                return (
+                  <tr key={stop.id}>
+                    <td colSpan={2} />
+                    <td className="n">{units.figure(stop.at_km, 'distance')}</td>
+                    <td>{stop.name}</td>
+                    <td>
+                      {stop.water === 'none' ? '' : WATER_WORDS[stop.water]}
+                      {stop.treat_water && ', treat'}
+                    </td>
+                    <td>{stop.shop === 'none' ? '' : SHOP_WORDS[stop.shop]}</td>
+                    <td>{shut.join('; ')}</td>
+                  </tr>
+                )
+              })}
           </tbody>
         ))}
       </table>

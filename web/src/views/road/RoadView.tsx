@@ -1,6 +1,7 @@
 /** The road: bring a track or type days, cut it into days, set what each stop supplies, say the weather. */
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
+import { BOUNDS } from '../../api/bounds'
 import type { Road, Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
@@ -24,14 +25,46 @@ import { WeatherPanel } from './WeatherPanel'
 import { SURFACE_WORDS } from './words'
 
 const Stage = styled.div`
-  flex: 1; min-height: 0; display: grid; grid-template-columns: 330px minmax(0, 1fr); gap: 28px; padding: 10px 20px 0;
-  > section { min-height: 0; overflow: auto; scrollbar-width: thin; padding: 2px 4px 12px 2px; display: flex; flex-direction: column; gap: 10px; }
-  ${narrow} { display: block; overflow: auto; > section { overflow: visible; margin-bottom: 20px; } }
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 330px minmax(0, 1fr);
+  gap: 28px;
+  padding: 10px 20px 0;
+  > section {
+    min-height: 0;
+    overflow: auto;
+    scrollbar-width: thin;
+    padding: 2px 4px 12px 2px;
+    display: flex;
+    flex-direction: column;
+    gap: 10px;
+  }
+  ${narrow} {
+    display: block;
+    overflow: auto;
+    > section {
+      overflow: visible;
+      margin-bottom: 20px;
+    }
+  }
 `
 const Big = styled.dl`
-  display: grid; grid-template-columns: 1fr 1fr; gap: 4px 12px;
-  dt { font-size: 12.5px; color: var(--ink2); font-stretch: 86%; }
-  dd { margin: 0; font-size: 21px; font-weight: 720; line-height: 24px; font-stretch: 90%; }
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px 12px;
+  dt {
+    font-size: 12.5px;
+    color: var(--ink2);
+    font-stretch: 86%;
+  }
+  dd {
+    margin: 0;
+    font-size: 21px;
+    font-weight: 720;
+    line-height: 24px;
+    font-stretch: 90%;
+  }
 `
 const NEXT_WATER = { none: 'unsure', unsure: 'seasonal', seasonal: 'reliable', reliable: 'none' } as const
 const NEXT_SHOP = { none: 'snacks', snacks: 'basic', basic: 'full', full: 'none' } as const
@@ -69,7 +102,9 @@ export function RoadView() {
     const [from_km, to_km] = [Math.round(from * 10) / 10, Math.round(to * 10) / 10]
     if (!brush || from_km >= to_km) return
     const left = road.surfaces.filter((s) => s.from_km < from_km || s.to_km > to_km)
-    put(`Paint ${SURFACE_WORDS[brush]} from km ${from_km} to ${to_km}`, { surfaces: [...left, { from_km, to_km, surface: brush }] })
+    put(`Paint ${SURFACE_WORDS[brush]} from km ${from_km} to ${to_km}`, {
+      surfaces: [...left, { from_km, to_km, surface: brush }],
+    })
   }
   const near = road.stops.reduce<Stop | null>((best, s) => (!best || Math.abs(s.at_km - km) < Math.abs(best.at_km - km) ? s : best), null)
   useEffect(() => {
@@ -88,61 +123,165 @@ export function RoadView() {
           <Section>Road</Section>
           {facts ? (
             <Big>
-              <div><dt>Distance</dt><dd>{units.show(facts.length_km, 'distance')}</dd></div>
-              <div><dt>Climb</dt><dd>{facts.has_heights ? units.show(facts.ascent_m, 'elevation') : 'no heights yet'}</dd></div>
-              <div><dt>Days</dt><dd>{assessment.days.length}</dd></div>
-              <div><dt>Highest</dt><dd>{units.show(facts.highest_m, 'elevation')}</dd></div>
-              <div><dt>Riding</dt><dd>{units.show(facts.riding_hours, 'hours', 0)}</dd></div>
-              <div><dt>A kilogram costs</dt><dd>{assessment.minutes_per_kg === null ? '' : `${assessment.minutes_per_kg.toFixed(1)}\u00a0min/day`}</dd></div>
+              <div>
+                <dt>Distance</dt>
+                <dd>{units.show(facts.length_km, 'distance')}</dd>
+              </div>
+              <div>
+                <dt>Climb</dt>
+                <dd>{facts.has_heights ? units.show(facts.ascent_m, 'elevation') : 'no heights yet'}</dd>
+              </div>
+              <div>
+                <dt>Days</dt>
+                <dd>{assessment.days.length}</dd>
+              </div>
+              <div>
+                <dt>Highest</dt>
+                <dd>{units.show(facts.highest_m, 'elevation')}</dd>
+              </div>
+              <div>
+                <dt>Riding</dt>
+                <dd>{units.show(facts.riding_hours, 'hours', 0)}</dd>
+              </div>
+              <div>
+                <dt>A kilogram costs</dt>
+                <dd>{assessment.minutes_per_kg === null ? '' : `${assessment.minutes_per_kg.toFixed(1)}\u00a0min/day`}</dd>
+              </div>
             </Big>
           ) : (
             <p>Say where you ride and how long, and the land takes shape.</p>
           )}
           <Row $min={130}>
-            <FileButton wanted={!facts} accept={['.gpx', '.geojson', '.json', 'application/gpx+xml', 'application/geo+json']} onFiles={(files) => void bringTrack(files)}>
+            <FileButton
+              wanted={!facts}
+              accept={['.gpx', '.geojson', '.json', 'application/gpx+xml', 'application/geo+json']}
+              onFiles={(files) => void bringTrack(files)}
+            >
               {busy === 'Reading the track' ? 'Reading …' : tour.has_track ? 'Another track' : 'Bring a GPX track'}
             </FileButton>
-            {tour.has_track ? <Button onPress={() => setShaping(true)}>Track and pace</Button> : <Button onPress={() => setTyping(true)}>Type the days</Button>}
-          </Row>
-          <RoadPlan />
-          <RailLine><Icon name="camp" size={17} />Days</RailLine>
-          <Row $min={120}>
-            <Choice label="Cut the road by" value={road.cut.by} onChange={(by) => put('Cut the days anew', { cut: { ...road.cut, by } })}
-              options={[{ id: 'hours', text: 'Riding hours' }, { id: 'distance', text: 'Distance' }]} />
-            {road.cut.by === 'hours' ? (
-              <Measure label="Riding a day" value={road.cut.hours} quantity="hours" least={0.5} most={20} onChange={(hours) => put('Cut the days anew', { cut: { ...road.cut, hours } })} />
+            {tour.has_track ? (
+              <Button onPress={() => setShaping(true)}>Track and pace</Button>
             ) : (
-              <Measure label="Distance a day" value={road.cut.distance_km} quantity="distance" least={1} most={500} onChange={(distance_km) => put('Cut the days anew', { cut: { ...road.cut, distance_km } })} />
+              <Button onPress={() => setTyping(true)}>Type the days</Button>
             )}
           </Row>
-          <Choice label="Nights" value={road.cut.to_stops ? 'stops' : 'exact'} onChange={(v) => put('Cut the days anew', { cut: { ...road.cut, to_stops: v === 'stops' } })}
-            options={[{ id: 'stops', text: 'At a good place to sleep if one is near' }, { id: 'exact', text: 'Exactly where the day is full' }]} />
-          <Muted>Hours come from your power, the whole mass and the gradients. Climb: 25{'\u00a0'}m cells, 100{'\u00a0'}m mean, reversals from {road.ascent_threshold_m}{'\u00a0'}m count.</Muted>
-          <Field label="Leave on" type="date" value={sheet.start_date} onChange={(v) => /^\d{4}-\d{2}-\d{2}$/.test(v) && v !== sheet.start_date && void change('Leave on another day', { start_date: v })} />
-          <Choice label="Over the land, show" value={lane} onChange={setLane} options={[{ id: 'weight', text: 'Weight on board' }, { id: 'weather', text: 'Cold nights, hot days, rain, dark' }]} />
+          <RoadPlan />
+          <RailLine>
+            <Icon name="camp" size={17} />
+            Days
+          </RailLine>
+          <Row $min={120}>
+            <Choice
+              label="Cut the road by"
+              value={road.cut.by}
+              onChange={(by) => put('Cut the days anew', { cut: { ...road.cut, by } })}
+              options={[
+                { id: 'hours', text: 'Riding hours' },
+                { id: 'distance', text: 'Distance' },
+              ]}
+            />
+            {road.cut.by === 'hours' ? (
+              <Measure
+                label="Riding a day"
+                value={road.cut.hours}
+                quantity="hours"
+                range={BOUNDS.DayCut.hours}
+                onChange={(hours) => put('Cut the days anew', { cut: { ...road.cut, hours } })}
+              />
+            ) : (
+              <Measure
+                label="Distance a day"
+                value={road.cut.distance_km}
+                quantity="distance"
+                range={BOUNDS.DayCut.distance_km}
+                onChange={(distance_km) => put('Cut the days anew', { cut: { ...road.cut, distance_km } })}
+              />
+            )}
+          </Row>
+          <Choice
+            label="Nights"
+            value={road.cut.to_stops ? 'stops' : 'exact'}
+            onChange={(v) => put('Cut the days anew', { cut: { ...road.cut, to_stops: v === 'stops' } })}
+            options={[
+              { id: 'stops', text: 'At a good place to sleep if one is near' },
+              { id: 'exact', text: 'Exactly where the day is full' },
+            ]}
+          />
+          <Muted>
+            Hours come from your power, the whole mass and the gradients. Climb: 25{'\u00a0'}m cells, 100{'\u00a0'}m mean, reversals from{' '}
+            {road.ascent_threshold_m}
+            {'\u00a0'}m count.
+          </Muted>
+          <Field
+            label="Leave on"
+            type="date"
+            value={sheet.start_date}
+            onChange={(v) => /^\d{4}-\d{2}-\d{2}$/.test(v) && v !== sheet.start_date && void change('Leave on another day', { start_date: v })}
+          />
+          <Choice
+            label="Over the land, show"
+            value={lane}
+            onChange={setLane}
+            options={[
+              { id: 'weight', text: 'Weight on board' },
+              { id: 'weather', text: 'Cold nights, hot days, rain, dark' },
+            ]}
+          />
           <RailLine>What was assumed</RailLine>
           <ul>
             {assessment.assumptions.map((a) => (
-              <li key={a.name}><Muted as="span"><b>{a.name}:</b> {units.say(a.value)} ({a.source})</Muted></li>
+              <li key={a.name}>
+                <Muted as="span">
+                  <b>{a.name}:</b> {units.say(a.value)} ({a.source})
+                </Muted>
+              </li>
             ))}
           </ul>
         </section>
         <section aria-label="Details">
-          <Tabs label="What of the road" onChange={() => setBrush(null)} tabs={[
-            { id: 'stops', name: `Stops ${road.stops.length || ''}`, content: <StopsTable stops={road.stops} at={restingKm} onChange={putStops} /> },
-            { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysTable road={road} now={restingDay} /> },
-            { id: 'gaps', name: 'Gaps', content: <GapsTable /> },
-            { id: 'weather', name: 'Weather and hours', content: <WeatherPanel road={road} put={put} /> },
-            { id: 'surface', name: 'Surfaces, ferries', content: <SurfacesPanel road={road} put={put} brush={brush} setBrush={setBrush} /> },
-          ]} />
+          <Tabs
+            label="What of the road"
+            onChange={() => setBrush(null)}
+            tabs={[
+              {
+                id: 'stops',
+                name: `Stops ${road.stops.length || ''}`,
+                content: <StopsTable stops={road.stops} at={restingKm} onChange={putStops} />,
+              },
+              { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysTable road={road} now={restingDay} /> },
+              { id: 'gaps', name: 'Gaps', content: <GapsTable /> },
+              { id: 'weather', name: 'Weather and hours', content: <WeatherPanel road={road} put={put} /> },
+              {
+                id: 'surface',
+                name: 'Surfaces, ferries',
+                content: <SurfacesPanel road={road} put={put} brush={brush} setBrush={setBrush} />,
+              },
+            ]}
+          />
         </section>
       </Stage>
       <div className="no-print">
-        <Ribbon height={300} skylineHeight={76} onSupply={onSupply} onNight={tour.has_track ? nights.put : undefined} lane={lane} onPaint={brush ? paint : undefined} />
+        <Ribbon
+          height={300}
+          skylineHeight={76}
+          onSupply={onSupply}
+          onNight={tour.has_track ? nights.put : undefined}
+          lane={lane}
+          onPaint={brush ? paint : undefined}
+        />
       </div>
       <RoadSheet />
       {shaping && <TrackTools onClose={() => setShaping(false)} />}
-      {typing && <TypedDays days={road.typed_days} onClose={() => setTyping(false)} onKeep={(typed_days) => { put('Type the days', { typed_days }); setTyping(false) }} />}
+      {typing && (
+        <TypedDays
+          days={road.typed_days}
+          onClose={() => setTyping(false)}
+          onKeep={(typed_days) => {
+            put('Type the days', { typed_days })
+            setTyping(false)
+          }}
+        />
+      )}
     </>
   )
 }

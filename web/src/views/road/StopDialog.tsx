@@ -1,5 +1,6 @@
 /** Everything a stop can supply, when it can be had, and how far off the road it lies. */
 import { useState } from 'react'
+import { BOUNDS } from '../../api/bounds'
 import type { Stop } from '../../api/client'
 import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
 import { Choice, Field, Measure } from '../../ui/fields'
@@ -14,7 +15,17 @@ const hourOf = (text: string): number | null | undefined => {
   return hour <= 24 ? hour : undefined
 }
 
-export function StopDialog({ stop, onClose, onKeep, onRemove }: { stop: Stop; onClose: () => void; onKeep: (stop: Stop) => void; onRemove: () => void }) {
+export function StopDialog({
+  stop,
+  onClose,
+  onKeep,
+  onRemove,
+}: {
+  stop: Stop
+  onClose: () => void
+  onKeep: (stop: Stop) => void
+  onRemove: () => void
+}) {
   const [draft, setDraft] = useState(stop)
   const [opens, setOpens] = useState(clock(stop.opens_h))
   const [closes, setCloses] = useState(clock(stop.closes_h))
@@ -33,19 +44,37 @@ export function StopDialog({ stop, onClose, onKeep, onRemove }: { stop: Stop; on
     <Dialog title={stop.name} open onClose={onClose} wide>
       <Row $min={140}>
         <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
-        <Measure label="At" value={draft.at_km} quantity="distance" decimals={1} most={50000} onChange={(at_km) => set({ at_km })} />
-        <Measure label="Off the road, one way" value={draft.detour_km} quantity="distance" decimals={1} most={100} onChange={(detour_km) => set({ detour_km })} />
+        <Measure label="At" value={draft.at_km} quantity="distance" decimals={1} range={BOUNDS.Stop.at_km} onChange={(at_km) => set({ at_km })} />
+        <Measure
+          label="Off the road, one way"
+          value={draft.detour_km}
+          quantity="distance"
+          decimals={1}
+          range={BOUNDS.Stop.detour_km}
+          onChange={(detour_km) => set({ detour_km })}
+        />
         <Choice label="Shelter" value={draft.shelter} onChange={(shelter) => set({ shelter })} options={choices(SHELTER_WORDS)} />
       </Row>
       <Row $min={140}>
         <Choice label="Water" value={draft.water} onChange={(water) => set({ water })} options={choices(WATER_WORDS)} />
-        <Choice label="Before drinking" value={draft.treat_water ? 'treat' : 'as it is'} onChange={(v) => set({ treat_water: v === 'treat' })}
-          options={[{ id: 'as it is', text: 'Drink as it is' }, { id: 'treat', text: 'Treat it' }]} />
+        <Choice
+          label="Before drinking"
+          value={draft.treat_water ? 'treat' : 'as it is'}
+          onChange={(v) => set({ treat_water: v === 'treat' })}
+          options={[
+            { id: 'as it is', text: 'Drink as it is' },
+            { id: 'treat', text: 'Treat it' },
+          ]}
+        />
         <Field label="Water last confirmed" type="date" value={draft.confirmed ?? ''} onChange={(v) => set({ confirmed: v || null })} />
       </Row>
       {draft.water === 'seasonal' && (
-        <Picks label="Dry in" options={MONTHS.map((text, i) => ({ id: String(i + 1), text }))} chosen={draft.dry_months.map(String)}
-          onChange={(ids) => set({ dry_months: ids.map(Number).sort((a, b) => a - b) })} />
+        <Picks
+          label="Dry in"
+          options={MONTHS.map((text, i) => ({ id: String(i + 1), text }))}
+          chosen={draft.dry_months.map(String)}
+          onChange={(ids) => set({ dry_months: ids.map(Number).sort((a, b) => a - b) })}
+        />
       )}
       <Row $min={120}>
         <Choice label="Food shop" value={draft.shop} onChange={(shop) => set({ shop })} options={choices(SHOP_WORDS)} />
@@ -53,8 +82,12 @@ export function StopDialog({ stop, onClose, onKeep, onRemove }: { stop: Stop; on
         <Field label="Closes" value={closes} onChange={setCloses} placeholder="not known" />
         <Field label="Closed on dates" value={dates} onChange={setDates} placeholder="2027-05-01 …" />
       </Row>
-      <Picks label="Shop closed on" options={WEEKDAYS.map((text, i) => ({ id: String(i), text }))} chosen={draft.closed_weekdays.map(String)}
-        onChange={(ids) => set({ closed_weekdays: ids.map(Number).sort((a, b) => a - b) })} />
+      <Picks
+        label="Shop closed on"
+        options={WEEKDAYS.map((text, i) => ({ id: String(i), text }))}
+        chosen={draft.closed_weekdays.map(String)}
+        onChange={(ids) => set({ closed_weekdays: ids.map(Number).sort((a, b) => a - b) })}
+      />
       <Picks label="Also here" options={choices(SERVICE_WORDS)} chosen={draft.services} onChange={(services) => set({ services })} />
       <Picks label="Fuel" options={choices(FUEL_WORDS)} chosen={draft.fuels} onChange={(fuels) => set({ fuels })} />
       <Row $min={200}>
@@ -62,11 +95,17 @@ export function StopDialog({ stop, onClose, onKeep, onRemove }: { stop: Stop; on
         <Field label="Note" value={draft.note} onChange={(note) => set({ note })} />
       </Row>
       <Muted>Seasonal water counts in the months in which it is not dry; unsure water never counts and is shown as a chance.</Muted>
-      {trouble && <p role="alert"><b>{trouble}</b></p>}
+      {trouble && (
+        <p role="alert">
+          <b>{trouble}</b>
+        </p>
+      )}
       <Actions>
         <Button onPress={onRemove}>Remove this stop</Button>
         <Button onPress={onClose}>Not now</Button>
-        <Button $wanted onPress={keep}>Keep</Button>
+        <Button $wanted onPress={keep}>
+          Keep
+        </Button>
       </Actions>
     </Dialog>
   )

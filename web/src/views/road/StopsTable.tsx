@@ -12,12 +12,33 @@ import { StopDialog } from './StopDialog'
 import { clock, SHOP_WORDS, WATER_WORDS } from './words'
 
 const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
-  detour_km: 0, water: 'reliable', dry_months: [], treat_water: false, confirmed: null, shop: 'none', closed_weekdays: [], opens_h: null,
-  closes_h: null, closed_dates: [], services: [], fuels: [], bike_shop: 'none', shelter: 'none', note: '',
+  detour_km: 0,
+  water: 'reliable',
+  dry_months: [],
+  treat_water: false,
+  confirmed: null,
+  shop: 'none',
+  closed_weekdays: [],
+  opens_h: null,
+  closes_h: null,
+  closed_dates: [],
+  services: [],
+  fuels: [],
+  bike_shop: 'none',
+  shelter: 'none',
+  note: '',
 }
 
 /** Drawn anew only when the playhead rests: a long road has hundreds of rows. */
-export const StopsTable = memo(function StopsTable({ stops, at, onChange }: { stops: Stop[]; at: number; onChange: (stops: Stop[], what: string) => void }) {
+export const StopsTable = memo(function StopsTable({
+  stops,
+  at,
+  onChange,
+}: {
+  stops: Stop[]
+  at: number
+  onChange: (stops: Stop[], what: string) => void
+}) {
   const { assessment } = useDesk()
   const goToKm = useGoToKm()
   const units = useUnits()
@@ -25,9 +46,16 @@ export const StopsTable = memo(function StopsTable({ stops, at, onChange }: { st
   const [bringing, setBringing] = useState(false)
   const ordered = [...stops].sort((a, b) => a.at_km - b.at_km)
   const passed = new Map(assessment.passings.map((p) => [p.stop_id, p]))
-  const put = (stop: Stop, part: Partial<Stop>, what: string) => onChange(stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)), what)
+  const put = (stop: Stop, part: Partial<Stop>, what: string) =>
+    onChange(
+      stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)),
+      what,
+    )
   const add = () => {
-    const id = freeId('stop', stops.map((s) => s.id))
+    const id = freeId(
+      'stop',
+      stops.map((s) => s.id),
+    )
     onChange([...stops, { ...EMPTY, id, name: `Place at ${units.show(at, 'distance')}`, at_km: at }], 'Add a stop')
     setOpen(id)
   }
@@ -36,50 +64,110 @@ export const StopsTable = memo(function StopsTable({ stops, at, onChange }: { st
     <>
       <div style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
         <Muted style={{ flex: 1 }}>Press a drop or shop on the ribbon to change it, or w and b at the playhead.</Muted>
-        <Button $small onPress={() => setBringing(true)}>Paste a table</Button>
-        <Button $small onPress={add}>Add a stop at {units.show(at, 'distance')}</Button>
+        <Button $small onPress={() => setBringing(true)}>
+          Paste a table
+        </Button>
+        <Button $small onPress={add}>
+          Add a stop at {units.show(at, 'distance')}
+        </Button>
       </div>
       <Sheet>
-        <thead><tr><th className="n">At</th><th className="wide">Place</th><th className="choice">Water</th><th className="choice">Shop</th><th>When you pass</th></tr></thead>
+        <thead>
+          <tr>
+            <th className="n">At</th>
+            <th className="wide">Place</th>
+            <th className="choice">Water</th>
+            <th className="choice">Shop</th>
+            <th>When you pass</th>
+          </tr>
+        </thead>
         <tbody>
           {ordered.map((stop) => {
             const passing = passed.get(stop.id)
-            const trouble = [passing?.water_fails && `water ${units.say(passing.water_fails)}`, passing?.shop_shut && `shop ${units.say(passing.shop_shut)}`].filter(Boolean)
+            const trouble = [
+              passing?.water_fails && `water ${units.say(passing.water_fails)}`,
+              passing?.shop_shut && `shop ${units.say(passing.shop_shut)}`,
+            ].filter(Boolean)
             return (
               <tr key={stop.id} aria-current={Math.abs(stop.at_km - at) < 0.6}>
-                <td className="n"><button type="button" className="plain" onClick={() => goToKm(stop.at_km)}>{units.show(stop.at_km, 'distance')}</button></td>
-                <td><button type="button" className="plain" aria-label={`Change ${stop.name}`} onClick={() => setOpen(stop.id)}>{stop.name}</button></td>
+                <td className="n">
+                  <button type="button" className="plain" onClick={() => goToKm(stop.at_km)}>
+                    {units.show(stop.at_km, 'distance')}
+                  </button>
+                </td>
                 <td>
-                  <select aria-label={`Water at ${stop.name}`} value={stop.water} onChange={(e) => put(stop, { water: e.target.value as Stop['water'] }, `Water at ${stop.name}: ${e.target.value}`)}>
-                    {Object.entries(WATER_WORDS).map(([id, text]) => <option key={id} value={id}>{text}</option>)}
+                  <button type="button" className="plain" aria-label={`Change ${stop.name}`} onClick={() => setOpen(stop.id)}>
+                    {stop.name}
+                  </button>
+                </td>
+                <td>
+                  <select
+                    aria-label={`Water at ${stop.name}`}
+                    value={stop.water}
+                    onChange={(e) => put(stop, { water: e.target.value as Stop['water'] }, `Water at ${stop.name}: ${e.target.value}`)}
+                  >
+                    {Object.entries(WATER_WORDS).map(([id, text]) => (
+                      <option key={id} value={id}>
+                        {text}
+                      </option>
+                    ))}
                   </select>
                 </td>
                 <td>
-                  <select aria-label={`Food shop at ${stop.name}`} value={stop.shop} onChange={(e) => put(stop, { shop: e.target.value as Stop['shop'] }, `Shop at ${stop.name}: ${e.target.value}`)}>
-                    {Object.entries(SHOP_WORDS).map(([id, text]) => <option key={id} value={id}>{text}</option>)}
+                  <select
+                    aria-label={`Food shop at ${stop.name}`}
+                    value={stop.shop}
+                    onChange={(e) => put(stop, { shop: e.target.value as Stop['shop'] }, `Shop at ${stop.name}: ${e.target.value}`)}
+                  >
+                    {Object.entries(SHOP_WORDS).map(([id, text]) => (
+                      <option key={id} value={id}>
+                        {text}
+                      </option>
+                    ))}
                   </select>
                 </td>
                 <td>
-                  {passing && <>day {passing.day}, {passing.stays ? 'night here' : clock(passing.hour)}</>}
-                  {trouble.length > 0 && <Muted><b>{trouble.join('; ')}</b></Muted>}
+                  {passing && (
+                    <>
+                      day {passing.day}, {passing.stays ? 'night here' : clock(passing.hour)}
+                    </>
+                  )}
+                  {trouble.length > 0 && (
+                    <Muted>
+                      <b>{trouble.join('; ')}</b>
+                    </Muted>
+                  )}
                   {!trouble.length && stop.note && <Muted>{stop.note}</Muted>}
                 </td>
               </tr>
             )
           })}
-          {!ordered.length && <tr><td colSpan={5}><Muted>No stops yet. Waypoints of a GPX file become stops; or add one where the playhead stands, or paste a table.</Muted></td></tr>}
+          {!ordered.length && (
+            <tr>
+              <td colSpan={5}>
+                <Muted>No stops yet. Waypoints of a GPX file become stops; or add one where the playhead stands, or paste a table.</Muted>
+              </td>
+            </tr>
+          )}
         </tbody>
       </Sheet>
       {shown && (
-        <StopDialog key={shown.id} stop={shown} onClose={() => setOpen(null)}
+        <StopDialog
+          key={shown.id}
+          stop={shown}
+          onClose={() => setOpen(null)}
           onKeep={(next) => {
             put(shown, next, `Change ${next.name}`)
             setOpen(null)
           }}
           onRemove={() => {
-            onChange(stops.filter((s) => s.id !== shown.id), `Remove ${shown.name}`)
+            onChange(
+              stops.filter((s) => s.id !== shown.id),
+              `Remove ${shown.name}`,
+            )
             setOpen(null)
-          }} />
+          }}
+        />
       )}
       {bringing && <BringStops onClose={() => setBringing(false)} />}
     </>

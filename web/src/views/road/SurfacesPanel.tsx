@@ -2,6 +2,7 @@
 import type { ReactNode } from 'react'
 import { ToggleButton } from 'react-aria-components'
 import styled from 'styled-components'
+import { BOUNDS } from '../../api/bounds'
 import type { Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { usePlayhead } from '../../instruments/moment'
@@ -12,13 +13,32 @@ import { phone } from '../../ui/theme'
 import { CARRIAGE_WORDS, choices, SURFACE_WORDS } from './words'
 
 const Brushes = styled.div`
-  display: flex; flex-wrap: wrap; gap: 6px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
   button {
-    display: flex; align-items: center; gap: 7px; min-height: 36px; padding: 0 10px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag);
-    font-size: 13px; font-weight: 600; font-stretch: 88%; cursor: pointer;
-    &[data-selected] { border: 2.5px solid var(--ink); font-weight: 750; }
+    display: flex;
+    align-items: center;
+    gap: 7px;
+    min-height: 36px;
+    padding: 0 10px;
+    border: 1.5px solid var(--edge);
+    border-radius: 3px;
+    background: var(--tag);
+    font-size: 13px;
+    font-weight: 600;
+    font-stretch: 88%;
+    cursor: pointer;
+    &[data-selected] {
+      border: 2.5px solid var(--ink);
+      font-weight: 750;
+    }
   }
-  ${phone} { button { min-height: 48px; } }
+  ${phone} {
+    button {
+      min-height: 48px;
+    }
+  }
 `
 
 interface Stretch {
@@ -28,7 +48,12 @@ interface Stretch {
 
 const NEW_KM = 20
 
-export function SurfacesPanel({ road, put, brush, setBrush }: {
+export function SurfacesPanel({
+  road,
+  put,
+  brush,
+  setBrush,
+}: {
   road: Road
   put: (what: string, part: Partial<Road>) => void
   brush: Surface | null
@@ -37,32 +62,52 @@ export function SurfacesPanel({ road, put, brush, setBrush }: {
   return (
     <>
       <RailLine>Surfaces</RailLine>
-      <Muted>Take a brush and drag along the ribbon. Elsewhere the road is as smooth as the bike's rolling resistance says; later lines lie over earlier ones.</Muted>
+      <Muted>
+        Take a brush and drag along the ribbon. Elsewhere the road is as smooth as the bike's rolling resistance says; later lines lie over earlier
+        ones.
+      </Muted>
       <Brushes role="group" aria-label="Brush">
         {choices(SURFACE_WORDS).map(({ id, text }) => (
           <ToggleButton key={id} isSelected={brush === id} onChange={(on) => setBrush(on ? id : null)}>
-            <svg width={36} height={14} aria-hidden="true"><SurfaceMark d="M0 7H36" surface={id} /></svg>
+            <svg width={36} height={14} aria-hidden="true">
+              <SurfaceMark d="M0 7H36" surface={id} />
+            </svg>
             {text}
           </ToggleButton>
         ))}
       </Brushes>
-      <Stretches name="surface" list={road.surfaces} fresh={{ surface: 'gravel' as const }} add="Gravel from the playhead on"
+      <Stretches
+        name="surface"
+        list={road.surfaces}
+        fresh={{ surface: 'gravel' as const }}
+        add="Gravel from the playhead on"
         onChange={(what, surfaces) => put(what, { surfaces })}
-        kind={(s, set) => <Choice label="Surface" value={s.surface} onChange={(surface) => set({ surface })} options={choices(SURFACE_WORDS)} />} />
+        kind={(s, set) => <Choice label="Surface" value={s.surface} onChange={(surface) => set({ surface })} options={choices(SURFACE_WORDS)} />}
+      />
       <RailLine>Not ridden</RailLine>
       <Muted>Ferries, trains, buses and flights: no riding, no climb, but hours of the day.</Muted>
-      <Stretches name="transfer" list={road.transfers} fresh={{ by: 'ferry' as const, hours: 2 }} add="Ferry from the playhead on"
+      <Stretches
+        name="transfer"
+        list={road.transfers}
+        fresh={{ by: 'ferry' as const, hours: 2 }}
+        add="Ferry from the playhead on"
         onChange={(what, transfers) => put(what, { transfers })}
         kind={(t, set) => (
           <>
             <Choice label="By" value={t.by} onChange={(by) => set({ by })} options={choices(CARRIAGE_WORDS)} />
-            <Measure label="Takes" value={t.hours} quantity="hours" most={240} onChange={(hours) => set({ hours })} />
+            <Measure label="Takes" value={t.hours} quantity="hours" range={BOUNDS.Transfer.hours} onChange={(hours) => set({ hours })} />
           </>
-        )} />
+        )}
+      />
       <RailLine>Narrow places</RailLine>
       <Row $min={200}>
-        <Measure label="Narrowest gate, bridge or path (0: none known)" value={road.narrowest_mm ?? 0} quantity="length" most={3000}
-          onChange={(v) => put('Narrowest passage', { narrowest_mm: v < 300 ? null : v })} />
+        <Measure
+          label="Narrowest gate, bridge or path (0: none known)"
+          value={road.narrowest_mm ?? 0}
+          quantity="length"
+          range={[0, BOUNDS.Road.narrowest_mm[1]]}
+          onChange={(v) => put('Narrowest passage', { narrowest_mm: v < BOUNDS.Road.narrowest_mm[0] ? null : v })}
+        />
         <Muted>Rigs wider than this, with a hand's breadth, are told of under Load.</Muted>
       </Row>
     </>
@@ -70,7 +115,14 @@ export function SurfacesPanel({ road, put, brush, setBrush }: {
 }
 
 /** A list of stretches, each with its two ends and what is particular to its kind. */
-function Stretches<T extends Stretch>({ name, list, fresh, add, onChange, kind }: {
+function Stretches<T extends Stretch>({
+  name,
+  list,
+  fresh,
+  add,
+  onChange,
+  kind,
+}: {
   name: string
   list: T[]
   fresh: Omit<T, keyof Stretch>
@@ -88,18 +140,48 @@ function Stretches<T extends Stretch>({ name, list, fresh, add, onChange, kind }
       {list.map((stretch, i) => {
         const set = (part: Partial<T>) => {
           const next = { ...stretch, ...part }
-          if (next.from_km < next.to_km) onChange(`Change a ${name}`, list.map((other, j) => (j === i ? next : other)))
+          if (next.from_km < next.to_km)
+            onChange(
+              `Change a ${name}`,
+              list.map((other, j) => (j === i ? next : other)),
+            )
         }
         return (
           <Row key={i} $min={96}>
             {kind(stretch, set)}
-            <Measure label="From" value={stretch.from_km} quantity="distance" decimals={1} most={end} onChange={(km) => set({ from_km: km } as Partial<T>)} />
-            <Measure label="To" value={stretch.to_km} quantity="distance" decimals={1} most={end} onChange={(km) => set({ to_km: km } as Partial<T>)} />
-            <IconButton aria-label={`Remove this ${name}`} onPress={() => onChange(`Remove a ${name}`, list.filter((_, j) => j !== i))}>×</IconButton>
+            <Measure
+              label="From"
+              value={stretch.from_km}
+              quantity="distance"
+              decimals={1}
+              range={[0, end]}
+              onChange={(km) => set({ from_km: km } as Partial<T>)}
+            />
+            <Measure
+              label="To"
+              value={stretch.to_km}
+              quantity="distance"
+              decimals={1}
+              range={[0, end]}
+              onChange={(km) => set({ to_km: km } as Partial<T>)}
+            />
+            <IconButton
+              aria-label={`Remove this ${name}`}
+              onPress={() =>
+                onChange(
+                  `Remove a ${name}`,
+                  list.filter((_, j) => j !== i),
+                )
+              }
+            >
+              ×
+            </IconButton>
           </Row>
         )
       })}
-      <Button $small isDisabled={from_km >= to_km} onPress={() => onChange(`Add a ${name}`, [...list, { ...fresh, from_km, to_km } as T])}>{add}</Button>
+      <Button $small isDisabled={from_km >= to_km} onPress={() => onChange(`Add a ${name}`, [...list, { ...fresh, from_km, to_km } as T])}>
+        {add}
+      </Button>
     </>
   )
 }

@@ -18,7 +18,9 @@ export function TrackTools({ onClose }: { onClose: () => void }) {
   const name = sheet.riders.find((r) => r.id === rider)?.name
   const learn = (file: File) => {
     setTrouble('')
-    api.learnPace(tour.id, file, rider).then(setPace, (e: unknown) => setTrouble(e instanceof Problem ? `${e.body.detail} ${e.body.mend ?? ''}` : String(e)))
+    api
+      .learnPace(tour.id, file, rider)
+      .then(setPace, (e: unknown) => setTrouble(e instanceof Problem ? `${e.body.detail} ${e.body.mend ?? ''}` : String(e)))
   }
   const take = async (found: LearnedPace) => {
     const ok = await change(`Take the pace of ${name}'s ride`, {
@@ -30,32 +32,63 @@ export function TrackTools({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Track and pace" open onClose={onClose} wide>
       <Row $min={200}>
-        <FileButton accept={TRACKS} onFiles={(files) => void bringTrack(files, true).then((ok) => ok && onClose())}>Join files on at the end</FileButton>
-        <Button onPress={() => void ask('Turning round', (id, revision) => api.shapeTrack(id, revision, 'reverse')).then((ok) => ok && onClose())}>Ride it the other way</Button>
+        <FileButton accept={TRACKS} onFiles={(files) => void bringTrack(files, true).then((ok) => ok && onClose())}>
+          Join files on at the end
+        </FileButton>
+        <Button onPress={() => void ask('Turning round', (id, revision) => api.shapeTrack(id, revision, 'reverse')).then((ok) => ok && onClose())}>
+          Ride it the other way
+        </Button>
       </Row>
       <Row $min={120}>
-        <Measure label="Keep from" value={from} quantity="distance" decimals={1} most={length} onChange={setFrom} />
-        <Measure label="to" value={to} quantity="distance" decimals={1} most={length} onChange={setTo} />
-        <Button onPress={() => void ask('Trimming', (id, revision) => api.shapeTrack(id, revision, 'trim', from, to)).then((ok) => ok && onClose())} isDisabled={from >= to || (from === 0 && to >= length)}>Trim to this part</Button>
+        <Measure label="Keep from" value={from} quantity="distance" decimals={1} range={[0, length]} onChange={setFrom} />
+        <Measure label="to" value={to} quantity="distance" decimals={1} range={[0, length]} onChange={setTo} />
+        <Button
+          onPress={() => void ask('Trimming', (id, revision) => api.shapeTrack(id, revision, 'trim', from, to)).then((ok) => ok && onClose())}
+          isDisabled={from >= to || (from === 0 && to >= length)}
+        >
+          Trim to this part
+        </Button>
       </Row>
       <Muted>Stops, nights, surfaces and transfers move with the track. Everything can be undone.</Muted>
       <Row $min={200}>
-        <Choice label="Learn the pace of" value={rider} onChange={(id) => { setRider(id); setPace(null) }} options={sheet.riders.map((r) => ({ id: r.id, text: r.name }))} />
-        <FileButton accept={['.gpx']} onFile={learn}>From a recorded ride</FileButton>
+        <Choice
+          label="Learn the pace of"
+          value={rider}
+          onChange={(id) => {
+            setRider(id)
+            setPace(null)
+          }}
+          options={sheet.riders.map((r) => ({ id: r.id, text: r.name }))}
+        />
+        <FileButton accept={['.gpx']} onFile={learn}>
+          From a recorded ride
+        </FileButton>
       </Row>
       <Muted>A GPX with times, ridden with about the load of this tour.</Muted>
-      {trouble && <p role="alert"><b>{trouble}</b></p>}
+      {trouble && (
+        <p role="alert">
+          <b>{trouble}</b>
+        </p>
+      )}
       {pace && (
         <div role="status">
           <p>
-            <b>{pace.power_w.toFixed(0)} W, give or take {pace.power_error_w.toFixed(0)} W</b>, and {pace.pause_factor.toFixed(2)} hours on the road for each hour ridden (± {pace.pause_error.toFixed(2)}), from {pace.distance_km.toFixed(0)} km and {pace.moving_hours.toFixed(1)} h.
-            {' '}Now {sheet.riders.find((r) => r.id === rider)?.all_day_power_w.toFixed(0)} W and {sheet.road.pause_factor.toFixed(2)}.
+            <b>
+              {pace.power_w.toFixed(0)} W, give or take {pace.power_error_w.toFixed(0)} W
+            </b>
+            , and {pace.pause_factor.toFixed(2)} hours on the road for each hour ridden (± {pace.pause_error.toFixed(2)}), from{' '}
+            {pace.distance_km.toFixed(0)} km and {pace.moving_hours.toFixed(1)} h. Now{' '}
+            {sheet.riders.find((r) => r.id === rider)?.all_day_power_w.toFixed(0)} W and {sheet.road.pause_factor.toFixed(2)}.
           </p>
         </div>
       )}
       <Actions>
         <Button onPress={onClose}>Close</Button>
-        {pace && <Button $wanted onPress={() => void take(pace)}>Take it for {name}</Button>}
+        {pace && (
+          <Button $wanted onPress={() => void take(pace)}>
+            Take it for {name}
+          </Button>
+        )}
       </Actions>
     </Dialog>
   )

@@ -1,5 +1,6 @@
 /** Where the weather comes from: stations, typed design weather, or the rough default. */
 import { useState } from 'react'
+import { BOUNDS } from '../../api/bounds'
 import { api, type Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Button, FileButton, Muted, RailLine, Row } from '../../ui/controls'
@@ -17,7 +18,12 @@ const SOURCES = {
   latitude: 'No weather is known: it is guessed from latitude, height and date, with a wide range. Bring a station near the road.',
   default: 'No weather is known: a mild season is assumed everywhere.',
 } as const
-const ODDS = [{ id: '0.3', text: '1 in 3' }, { id: '0.1', text: '1 in 10' }, { id: '0.05', text: '1 in 20' }, { id: '0.02', text: '1 in 50' }]
+const ODDS = [
+  { id: '0.3', text: '1 in 3' },
+  { id: '0.1', text: '1 in 10' },
+  { id: '0.05', text: '1 in 20' },
+  { id: '0.02', text: '1 in 50' },
+]
 
 export function WeatherPanel({ road, put }: { road: Road; put: (what: string, part: Partial<Road>) => void }) {
   const { assessment, ask } = useDesk()
@@ -28,26 +34,47 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
     <>
       <Muted>{SOURCES[assessment.climate?.source ?? 'default']}</Muted>
       <Row $min={160}>
-        <Choice label="Plan for a night colder, or a day hotter, on" value={String(road.odds)} onChange={(v) => put('Change the odds', { odds: Number(v) })}
-          options={ODDS.some((o) => Number(o.id) === road.odds) ? ODDS : [...ODDS, { id: String(road.odds), text: units.show(road.odds, 'share') }]} />
+        <Choice
+          label="Plan for a night colder, or a day hotter, on"
+          value={String(road.odds)}
+          onChange={(v) => put('Change the odds', { odds: Number(v) })}
+          options={ODDS.some((o) => Number(o.id) === road.odds) ? ODDS : [...ODDS, { id: String(road.odds), text: units.show(road.odds, 'share') }]}
+        />
         <Field label="Name of the station" value={name} onChange={setName} placeholder="from the file" />
         <Field label="At km of the road" value={at} onChange={setAt} placeholder="by its coordinates" />
       </Row>
       <Row $min={200}>
-        <FileButton accept={['.csv', '.epw', '.txt']} onFile={(f) => void ask('Reading the station', (id, revision) => api.bringStation(id, revision, f, name, at.replace(',', '.')))}>
+        <FileButton
+          accept={['.csv', '.epw', '.txt']}
+          onFile={(f) => void ask('Reading the station', (id, revision) => api.bringStation(id, revision, f, name, at.replace(',', '.')))}
+        >
           Bring a station record
         </FileButton>
         <Muted>Twelve rows of months (max; min; rain days; humidity; wind), a daily record (DATE, TMAX, TMIN, PRCP) or a typical year (EPW).</Muted>
       </Row>
       <OutlookTable />
       {road.stations.map((station) => (
-        <Fold key={station.id} summary={(
-          <>
-            <b>{station.name}</b>, {station.at_km === null ? `${station.lat_deg?.toFixed(2)}, ${station.lon_deg?.toFixed(2)}` : units.show(station.at_km, 'distance')}, {units.show(station.elevation_m, 'elevation')}, {station.source || 'twelve months'}
-          </>
-        )}>
+        <Fold
+          key={station.id}
+          summary={
+            <>
+              <b>{station.name}</b>,{' '}
+              {station.at_km === null ? `${station.lat_deg?.toFixed(2)}, ${station.lon_deg?.toFixed(2)}` : units.show(station.at_km, 'distance')},{' '}
+              {units.show(station.elevation_m, 'elevation')}, {station.source || 'twelve months'}
+            </>
+          }
+        >
           <Sheet>
-            <thead><tr><th /><th className="n">Min</th><th className="n">Max</th><th className="n">Rain days</th><th className="n">Humidity</th><th className="n">Wind</th></tr></thead>
+            <thead>
+              <tr>
+                <th />
+                <th className="n">Min</th>
+                <th className="n">Max</th>
+                <th className="n">Rain days</th>
+                <th className="n">Humidity</th>
+                <th className="n">Wind</th>
+              </tr>
+            </thead>
             <tbody>
               {station.months.map((m, i) => (
                 <tr key={MONTHS[i]}>
@@ -55,13 +82,21 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
                   <td className="n">{units.show(m.mean_min_c, 'temperature')}</td>
                   <td className="n">{units.show(m.mean_max_c, 'temperature')}</td>
                   <td className="n">{m.rain_days.toFixed(0)}</td>
-                  <td className="n">{m.humidity_pct.toFixed(0)}{'\u00a0'}%</td>
-                  <td className="n">{m.wind_ms.toFixed(1)}{'\u00a0'}m/s</td>
+                  <td className="n">
+                    {m.humidity_pct.toFixed(0)}
+                    {'\u00a0'}%
+                  </td>
+                  <td className="n">
+                    {m.wind_ms.toFixed(1)}
+                    {'\u00a0'}m/s
+                  </td>
                 </tr>
               ))}
             </tbody>
           </Sheet>
-          <Button $small onPress={() => put(`Remove ${station.name}`, { stations: road.stations.filter((s) => s.id !== station.id) })}>Remove this station</Button>
+          <Button $small onPress={() => put(`Remove ${station.name}`, { stations: road.stations.filter((s) => s.id !== station.id) })}>
+            Remove this station
+          </Button>
         </Fold>
       ))}
       {!road.stations.length && (
@@ -71,8 +106,22 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
         </>
       )}
       <Row $min={160}>
-        <Measure label="A day's ride begins at" value={road.start_hour} quantity="hours" least={0} most={20} onChange={(start_hour) => put('Change the start of the day', { start_hour })} hidden={false} />
-        <Measure label="On the road, for each hour ridden" value={road.pause_factor} quantity="hours" least={1} most={4} decimals={2} onChange={(pause_factor) => put('Change the pauses', { pause_factor })} />
+        <Measure
+          label="A day's ride begins at"
+          value={road.start_hour}
+          quantity="hours"
+          range={BOUNDS.Road.start_hour}
+          onChange={(start_hour) => put('Change the start of the day', { start_hour })}
+          hidden={false}
+        />
+        <Measure
+          label="On the road, for each hour ridden"
+          value={road.pause_factor}
+          quantity="hours"
+          decimals={2}
+          range={BOUNDS.Road.pause_factor}
+          onChange={(pause_factor) => put('Change the pauses', { pause_factor })}
+        />
       </Row>
     </>
   )

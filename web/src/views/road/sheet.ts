@@ -2,12 +2,55 @@ import styled from 'styled-components'
 
 /** A plain table with a head that stays. */
 export const Sheet = styled.table`
-  width: 100%; font-size: 13px; font-stretch: 90%;
-  th { position: sticky; top: 0; background: var(--sky); text-align: left; font-size: 12.5px; font-weight: 650; font-stretch: 84%; padding: 3px 5px; border-bottom: 2px solid var(--ink); z-index: 1; }
-  td { padding: 2px 5px; border-bottom: 1px solid var(--hair); height: 34px; }
-  th.n, td.n { text-align: right; white-space: nowrap; }
-  tr[aria-current='true'] td { border-bottom: 2px solid var(--ink); font-weight: 650; }
-  td button.plain { text-decoration: underline; text-underline-offset: 3px; text-decoration-color: var(--edge); }
-  th.wide { width: 34%; } th.choice { width: 88px; }
-  select, input { min-height: 30px; border: 1.5px solid var(--edge); border-radius: 3px; background: var(--tag); padding: 0 4px; font-size: 13px; font-stretch: 86%; width: 100%; }
+  width: 100%;
+  font-size: 13px;
+  font-stretch: 90%;
+  th {
+    position: sticky;
+    top: 0;
+    background: var(--sky);
+    text-align: left;
+    font-size: 12.5px;
+    font-weight: 650;
+    font-stretch: 84%;
+    padding: 3px 5px;
+    border-bottom: 2px solid var(--ink);
+    z-index: 1;
+  }
+  td {
+    padding: 2px 5px;
+    border-bottom: 1px solid var(--hair);
+    height: 34px;
+  }
+  th.n,
+  td.n {
+    text-align: right;
+    white-space: nowrap;
+  }
+  tr[aria-current='true'] td {
+    border-bottom: 2px solid var(--ink);
+    font-weight: 650;
+  }
+  td button.plain {
+    text-decoration: underline;
+    text-underline-offset: 3px;
+    text-decoration-color: var(--edge);
+  }
+  th.wide {
+    width: 34%;
+  }
+  th.choice {
+    width: 88px;
+  }
+  select,
+  input {
+    min-height: 30px;
+    border: 1.5px solid var(--edge);
+    border-radius: 3px;
+    background: var(--tag);
+    padding: 0 4px;
+    font-size: 13px;
+    font-stretch: 86%;
+    width: 100%;
+  }
 `

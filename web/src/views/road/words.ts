@@ -1,16 +1,41 @@
 /** What the road's kinds are called on screen. */
 import type { Road, Stop } from '../../api/client'
 
-export const WATER_WORDS: Record<Stop['water'], string> = { reliable: 'sure', seasonal: 'seasonal', unsure: 'not sure', none: 'none' }
+export const WATER_WORDS: Record<Stop['water'], string> = {
+  reliable: 'sure',
+  seasonal: 'seasonal',
+  unsure: 'not sure',
+  none: 'none',
+}
 export const SHOP_WORDS: Record<Stop['shop'], string> = { full: 'full', basic: 'basic', snacks: 'snacks only', none: 'none' }
-export const SHELTER_WORDS: Record<Stop['shelter'], string> = { none: 'none', wild: 'good wild camp', site: 'camp site', hut: 'hut', room: 'room' }
+export const SHELTER_WORDS: Record<Stop['shelter'], string> = {
+  none: 'none',
+  wild: 'good wild camp',
+  site: 'camp site',
+  hut: 'hut',
+  room: 'room',
+}
 export const BIKE_SHOP_WORDS: Record<Stop['bike_shop'], string> = { none: 'none', basic: 'basic', full: 'full' }
-export const SERVICE_WORDS: Record<Stop['services'][number], string> = { meals: 'meals', laundry: 'laundry', plugs: 'plugs', post: 'post office' }
+export const SERVICE_WORDS: Record<Stop['services'][number], string> = {
+  meals: 'meals',
+  laundry: 'laundry',
+  plugs: 'plugs',
+  post: 'post office',
+}
 export const FUEL_WORDS: Record<Stop['fuels'][number], string> = { gas: 'gas canisters', petrol: 'petrol', alcohol: 'alcohol' }
 export const SURFACE_WORDS: Record<Road['surfaces'][number]['surface'], string> = {
-  asphalt: 'smooth asphalt', rough_asphalt: 'rough asphalt', gravel: 'gravel', soft: 'sand or mud', push: 'pushing only',
+  asphalt: 'smooth asphalt',
+  rough_asphalt: 'rough asphalt',
+  gravel: 'gravel',
+  soft: 'sand or mud',
+  push: 'pushing only',
 }
-export const CARRIAGE_WORDS: Record<Road['transfers'][number]['by'], string> = { ferry: 'ferry', train: 'train', bus: 'bus', flight: 'flight' }
+export const CARRIAGE_WORDS: Record<Road['transfers'][number]['by'], string> = {
+  ferry: 'ferry',
+  train: 'train',
+  bus: 'bus',
+  flight: 'flight',
+}
 export const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 export const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
@@ -20,7 +45,8 @@ export const clock = (hour: number): string => {
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 }
 /** A date in the rider's own order of words. */
-export const shortDate = (date: string): string => new Date(`${date}T12:00:00`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+export const shortDate = (date: string): string =>
+  new Date(`${date}T12:00:00`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
 
 /** A table of words as the entries of a choice. */
 export const choices = <T extends string>(words: Record<T, string>) => (Object.keys(words) as T[]).map((id) => ({ id, text: words[id] }))

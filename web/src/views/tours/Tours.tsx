@@ -3,22 +3,50 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { api, type Bike, Problem, type Rider } from '../../api/client'
-import { Actions, Button, Dialog, FileButton, IconButton, Muted, RailLine, Row, Title } from '../../ui/controls'
-import { Choice, Field, Measure } from '../../ui/fields'
+import { api, Problem } from '../../api/client'
+import { Actions, Button, Dialog, FileButton, Muted, RailLine, Row, Title } from '../../ui/controls'
+import { Field } from '../../ui/fields'
 import { Notice } from '../../ui/notices'
 import { Icon, Mark } from '../../ui/icons'
 import { sign } from '../../ui/theme'
+import { type Drafted, lacking, MOST_RIDERS, newBikes, newRider, RiderList } from './Riders'
 
-const Page = styled.div`max-width: 860px; margin: 0 auto; padding: 28px 20px 60px;`
+const Page = styled.div`
+  max-width: 860px;
+  margin: 0 auto;
+  padding: 28px 20px 60px;
+`
 const Brand = styled.div`
-  display: flex; align-items: center; gap: 10px; font-family: ${sign}; font-stretch: 122%; font-weight: 800; font-size: 24px; margin-bottom: 18px;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  font-family: ${sign};
+  font-stretch: 122%;
+  font-weight: 800;
+  font-size: 24px;
+  margin-bottom: 18px;
 `
 const Line = styled.li`
-  display: flex; align-items: center; gap: 12px; border-top: 1px solid var(--edge); padding: 6px 0;
-  a { flex: 1; color: var(--ink); text-decoration: none; padding: 6px 0; }
-  a b { font-size: 16px; font-weight: 650; display: block; }
-  a span { color: var(--ink2); font-size: 13px; }
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  border-top: 1px solid var(--edge);
+  padding: 6px 0;
+  a {
+    flex: 1;
+    color: var(--ink);
+    text-decoration: none;
+    padding: 6px 0;
+  }
+  a b {
+    font-size: 16px;
+    font-weight: 650;
+    display: block;
+  }
+  a span {
+    color: var(--ink2);
+    font-size: 13px;
+  }
 `
 
 export function Tours() {
@@ -39,27 +67,52 @@ export function Tours() {
   }
   return (
     <>
-      {(trouble || error) && <Notice urgent onClose={() => setTrouble('')}>{trouble || words(error)}</Notice>}
+      {(trouble || error) && (
+        <Notice urgent onClose={() => setTrouble('')}>
+          {trouble || words(error)}
+        </Notice>
+      )}
       <Page as="main">
-        <Brand><Mark size={32} />omnifer</Brand>
+        <Brand>
+          <Mark size={32} />
+          omnifer
+        </Brand>
         <Title>Your tours</Title>
-        <Muted style={{ margin: '6px 0 16px' }}>Leaving this place, on this day, with this bike: can you carry what you need to the next place that has it?</Muted>
-        <RailLine><Icon name="road" size={17} />Tours<em>{data ? `${data.tours.length}` : ''}</em></RailLine>
+        <Muted style={{ margin: '6px 0 16px' }}>
+          Leaving this place, on this day, with this bike: can you carry what you need to the next place that has it?
+        </Muted>
+        <RailLine>
+          <Icon name="road" size={17} />
+          Tours<em>{data ? `${data.tours.length}` : ''}</em>
+        </RailLine>
         <ul>
           {data?.tours.map((tour) => (
             <Line key={tour.id}>
               <Link to={`/tours/${tour.id}/load`}>
                 <b>{tour.name}</b>
-                <span>from {tour.start_date}, changed {new Date(tour.changed_at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</span>
+                <span>
+                  from {tour.start_date}, changed {new Date(tour.changed_at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+                </span>
               </Link>
-              <Button $small onPress={() => setRemoving(tour)}>Remove</Button>
+              <Button $small onPress={() => setRemoving(tour)}>
+                Remove
+              </Button>
             </Line>
           ))}
-          {data?.tours.length === 0 && <Line><span>No tours yet. Say where you ride and how long, and the land takes shape.</span></Line>}
+          {data?.tours.length === 0 && (
+            <Line>
+              <span>No tours yet. Say where you ride and how long, and the land takes shape.</span>
+            </Line>
+          )}
         </ul>
         <Actions style={{ justifyContent: 'flex-start', marginTop: 16 }}>
-          <Button $wanted onPress={() => setStarting(true)}><Icon name="plus" size={16} />Start a tour</Button>
-          <FileButton accept={['application/json', '.json']} onFile={(f) => void bring(f)}>Bring a tour from a file</FileButton>
+          <Button $wanted onPress={() => setStarting(true)}>
+            <Icon name="plus" size={16} />
+            Start a tour
+          </Button>
+          <FileButton accept={['application/json', '.json']} onFile={(f) => void bring(f)}>
+            Bring a tour from a file
+          </FileButton>
         </Actions>
       </Page>
       {starting && <NewTour onClose={() => setStarting(false)} />}
@@ -67,43 +120,52 @@ export function Tours() {
         <p>The tour and its whole history go. Save it as a file first if you may want it again.</p>
         <Actions>
           <Button onPress={() => setRemoving(null)}>Keep it</Button>
-          <Button $wanted onPress={() => removing && void api.remove(removing.id).then(() => {
-            setRemoving(null)
-            void queries.invalidateQueries({ queryKey: ['tours'] })
-          })}>Remove</Button>
+          <Button
+            $wanted
+            onPress={() =>
+              removing &&
+              void api
+                .remove(removing.id)
+                .catch((e: unknown) => setTrouble(words(e)))
+                .then(() => {
+                  setRemoving(null)
+                  void queries.invalidateQueries({ queryKey: ['tours'] })
+                })
+            }
+          >
+            Remove
+          </Button>
         </Actions>
       </Dialog>
     </>
   )
 }
 
-interface Draft {
-  name: string
-  mass: number
-  power: number
-  bike: string
+/** Today where the rider is. */
+const today = () => {
+  const now = new Date()
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
 }
 
 function NewTour({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
   const { data: catalogue } = useQuery({ queryKey: ['catalogue'], queryFn: api.catalogue })
   const [name, setName] = useState('')
-  const [date, setDate] = useState(new Date().toISOString().slice(0, 10))
-  const [riders, setRiders] = useState<Draft[]>([{ name: '', mass: 75, power: 110, bike: 'touring-middle' }])
+  const [date, setDate] = useState(today())
+  const [riders, setRiders] = useState<Drafted[]>([newRider([])])
   const [trouble, setTrouble] = useState('')
-  const set = (i: number, part: Partial<Draft>) => setRiders(riders.map((r, j) => (j === i ? { ...r, ...part } : r)))
   const start = async () => {
-    if (!name.trim()) return setTrouble('Give the tour a name.')
-    if (riders.some((r) => !r.name.trim())) return setTrouble('Give each rider a name.')
-    const people: Rider[] = riders.map((r, i) => ({
-      id: `rider-${i + 1}`, name: r.name.trim(), body_mass_kg: r.mass, all_day_power_w: r.power, height_cm: null, age_years: null, sex: null,
-    }))
-    const bikes: Bike[] = riders.flatMap((r, i) => {
-      const preset = catalogue?.bikes.find((b) => b.bike.id === r.bike)?.bike
-      return preset ? [{ ...preset, id: `bike-${i + 1}`, rider_id: `rider-${i + 1}`, name: `${r.name.trim()}: ${preset.name.toLowerCase()}` }] : []
-    })
+    const missing = lacking(name, riders)
+    if (missing) return setTrouble(missing)
+    const people = riders.map(({ rider }) => ({ ...rider, name: rider.name.trim() }))
     try {
-      const answer = await api.start({ name: name.trim(), start_date: date, riders: people, bikes, typed_days: [] })
+      const answer = await api.start({
+        name: name.trim(),
+        start_date: date,
+        riders: people,
+        bikes: newBikes(riders, catalogue, []),
+        typed_days: [],
+      })
       void navigate(`/tours/${answer.tour.id}/road`)
     } catch (e) {
       setTrouble(e instanceof Problem ? `${e.body.detail} ${e.body.where ?? ''}` : String(e))
@@ -115,24 +177,20 @@ function NewTour({ onClose }: { onClose: () => void }) {
         <Field label="Name of the tour" value={name} onChange={setName} />
         <Field label="First day" value={date} onChange={setDate} type="date" />
       </Row>
-      {riders.map((rider, i) => (
-        <div key={i}>
-          <RailLine><Icon name="rider" size={17} />Rider {i + 1}<em>{riders.length > 1 && <IconButton aria-label={`Remove rider ${i + 1}`} onPress={() => setRiders(riders.filter((_, j) => j !== i))}>×</IconButton>}</em></RailLine>
-          <Row $min={140}>
-            <Field label="Name" value={rider.name} onChange={(v) => set(i, { name: v })} />
-            <Measure label="Body mass" value={rider.mass} quantity="mass" least={25} most={250} onChange={(v) => set(i, { mass: v })} />
-            <Measure label="All-day power in watts" value={rider.power} quantity="count" least={30} most={400} onChange={(v) => set(i, { power: v })} />
-            <Choice label="Bike" value={rider.bike} onChange={(v) => set(i, { bike: v })}
-              options={(catalogue?.bikes ?? []).map(({ bike, size }) => ({ id: bike.id, text: `${bike.name}, ${size}` }))} />
-          </Row>
-        </div>
-      ))}
-      <Muted>All-day power is what you hold for hours, 80 to 150 W for most riders (practice). Everything can be changed later.</Muted>
-      {trouble && <p role="alert"><b>{trouble}</b></p>}
+      <RiderList riders={riders} onChange={setRiders} />
+      {trouble && (
+        <p role="alert">
+          <b>{trouble}</b>
+        </p>
+      )}
       <Actions>
-        <Button onPress={() => setRiders([...riders, { name: '', mass: 75, power: 110, bike: 'touring-middle' }])}>Add a rider</Button>
+        <Button isDisabled={riders.length >= MOST_RIDERS} onPress={() => setRiders([...riders, newRider(riders.map((r) => r.rider))])}>
+          Add a rider
+        </Button>
         <Button onPress={onClose}>Not now</Button>
-        <Button $wanted onPress={() => void start()}>Start</Button>
+        <Button $wanted onPress={() => void start()}>
+          Start
+        </Button>
       </Actions>
     </Dialog>
   )
