@@ -11,6 +11,7 @@ from pathlib import Path
 import hypothesis
 import psycopg
 import pytest
+from flask import Flask
 from werkzeug.serving import make_server
 
 from omnifer.api.app import create_app
@@ -88,19 +89,32 @@ def tours_of(application) -> Tours:
     return Tours(pool, owner_named(pool, LOCAL_RIDER))
 
 
-@pytest.fixture
-def site(database: str, sample: Tour) -> Iterator[str]:
-    """The application served as riders get it, CSRF guard and all."""
-    application = create_app(database, "test")
-    tours_of(application).create(sample)
+@pytest.fixture(scope="session")
+def served(cluster: Cluster) -> Iterator[tuple[str, Flask]]:
+    """The application served as riders get it, CSRF guard and all, for a whole worker: what pages load is then cached."""
+    name = f"t{uuid.uuid4().hex[:12]}"
+    with psycopg.connect(cluster.address("postgres", MASTER), autocommit=True) as connection:
+        connection.execute(f"CREATE DATABASE {name} TEMPLATE omnifer OWNER {ROLE}")
+    application = create_app(cluster.address(name), "test")
     logging.getLogger("werkzeug").setLevel(logging.ERROR)
     server = make_server("127.0.0.1", 0, application, threaded=True)
     thread = threading.Thread(target=server.serve_forever, daemon=True)
     thread.start()
-    yield f"http://127.0.0.1:{server.port}"
+    yield f"http://127.0.0.1:{server.port}", application
     server.shutdown()
     thread.join()
     application.extensions["omnifer"].pool.close()
+
+
+@pytest.fixture
+def site(served: tuple[str, Flask], sample: Tour, sample_road: Profile) -> Iterator[str]:
+    """Where the application is served, with the sample tour and no other."""
+    address, application = served
+    tours = tours_of(application)
+    application.extensions["omnifer"].profiles.keep(tours.create(sample), sample_road)
+    yield address
+    for line in tours.list():
+        tours.delete(line.id)
 
 
 RIDER = Rider(id="ada", name="Ada", body_mass_kg=70, all_day_power_w=110, height_cm=172, age_years=40, sex="female")

@@ -10,8 +10,8 @@ from pydantic import BaseModel
 
 from omnifer.api.shapes import TourAnswer, TourView
 from omnifer.core.assess import assess, profile_of
-from omnifer.core.load.keep import still_standing
-from omnifer.core.model.merging import Collision, changed_parts, merged
+from omnifer.core.load.keep import standing
+from omnifer.core.load.merging import Collision, changed_parts, merged
 from omnifer.core.model.road import Track
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road.profile import Profile
@@ -95,15 +95,16 @@ class Desk:
         return self.answer(tour_id)
 
     def _together(self, seen: StoredTour, sheet: TourSheet, track: Track | None, now: StoredTour) -> TourSheet:
-        """The writer's sheet, with what changed since the writer looked."""
+        """The writer's sheet, with what changed since the writer looked.
+
+        A load that was not changed itself lets go of what is there no longer; one that was is taken at its word.
+        """
         if now.revision == seen.revision:
-            return checked(sheet)
+            return checked(sheet if sheet.load != seen.sheet.load else standing(sheet))
         if track is not None or now.track_id != seen.track_id:
             raise StaleError(now.revision)
         try:
-            fields = merged(seen.sheet, sheet, now.sheet)
-            both = TourSheet.model_construct(**fields)  # type: ignore[arg-type]
-            return checked(both.model_copy(update={"load": still_standing(both.load, both.kit, both.rig)}))
+            return checked(merged(seen.sheet, sheet, now.sheet))
         except (Collision, ValueError):
             raise StaleError(now.revision) from None
 

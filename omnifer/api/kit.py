@@ -5,7 +5,6 @@ from flask import Blueprint, Response
 from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk
 from omnifer.api.openapi import operation
-from omnifer.core.load.keep import still_standing
 from omnifer.core.model.tour import TourSheet
 from omnifer.formats.kit_csv import KitPreview, read_kit_csv
 
@@ -32,7 +31,5 @@ def import_kit(tour_id: str) -> Response:
     seen = desk().tours.read(tour_id, wanted.revision)
     before = () if wanted.replace else seen.sheet.kit
     preview = read_kit_csv(wanted.text, _riders(seen.sheet), {thing.id for thing in before})
-    kit = (*before, *preview.things)
-    load = still_standing(seen.sheet.load, kit, seen.sheet.rig)
-    sheet = seen.sheet.model_copy(update={"kit": kit, "load": load})
+    sheet = seen.sheet.model_copy(update={"kit": (*before, *preview.things)})
     return answer(desk().keep(seen, f"Bring {len(preview.things)} things from a sheet", sheet))

@@ -6,7 +6,7 @@ from flask_wtf.csrf import generate_csrf
 from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
-from omnifer.core.load.keep import ridden_by, still_standing
+from omnifer.core.load.keep import ridden_by
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import Road
 from omnifer.core.model.tour import Tour
@@ -79,8 +79,6 @@ def change_tour(tour_id: str) -> Response:
     sheet = seen.sheet.model_copy(update=parts)
     if change.riders is not None:
         sheet = ridden_by(sheet, change.riders)
-    if change.load is None:
-        sheet = sheet.model_copy(update={"load": still_standing(sheet.load, sheet.kit, sheet.rig)})
     return answer(desk().keep(seen, change.what, sheet))
 
 

@@ -20,6 +20,8 @@ RUNA = Rider(id="runa", name="Runa", body_mass_kg=63, all_day_power_w=105, heigh
 EDVIN = Rider(id="edvin", name="Edvin", body_mass_kg=81, all_day_power_w=125, height_cm=183, age_years=51, sex="male")
 STILL_ON_SHELF = ("folding-chair", "flask-half-litre", "second-lens", "travel-chess", "tarp")
 """Things of the demo that nobody has stowed yet."""
+LOAD = "load.json"
+"""The load that ships; after aims, rules or the sample changed it is written anew: python -m omnifer.demo.sample"""
 
 
 def _runas_bike() -> Bike:
@@ -133,8 +135,7 @@ def demo_road() -> Road:
 def demo_tour(load: bool = True) -> Tour:
     """The sample tour; without `load` everything still lies on the shelf.
 
-    The load is proposed by the search alone, so that it is there in a second; then a few things are as a tired rider
-    left them, for the findings to find.
+    Its load ships with it, as `searched_load` finds it; a few things are as a tired rider left them, for the findings to find.
     """
     preview = read_kit_csv(_text("things.csv"), {"runa": "runa", "edvin": "edvin"})
     if preview.problems:
@@ -152,8 +153,13 @@ def demo_tour(load: bool = True) -> Tour:
     )
     if not load:
         return tour
-    proposal = propose_load(tour, profile_of(tour), rounds=4, effort=0, advise=False)
-    return Tour.model_validate(tour.model_dump() | {"load": _as_left(proposal.load).model_dump()})
+    return Tour.model_validate(tour.model_dump() | {"load": _as_left(Load.model_validate_json(_text(LOAD))).model_dump()})
+
+
+def searched_load() -> Load:
+    """The load that the search alone finds for the sample, before anybody touched it."""
+    tour = demo_tour(load=False)
+    return propose_load(tour, profile_of(tour), rounds=4, effort=0, advise=False).load
 
 
 def _as_left(load: Load) -> Load:
@@ -162,3 +168,8 @@ def _as_left(load: Load) -> Load:
     kept = [p for p in load.placements if p.thing_id not in STILL_ON_SHELF and p.thing_id not in hasty]
     moved = [Placement(thing_id=thing, carrier_id=carrier_id) for thing, carrier_id in hasty.items()]
     return Load(placements=(*kept, *moved), food=load.food)
+
+
+if __name__ == "__main__":
+    with resources.as_file(resources.files("omnifer.demo").joinpath(LOAD)) as path:
+        path.write_text(searched_load().model_dump_json(exclude_defaults=True) + "\n")

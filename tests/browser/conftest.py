@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 import pytest
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
 expect.set_options(timeout=15_000)
 ARGUMENTS = [
@@ -25,12 +25,17 @@ def browser() -> Iterator[Browser]:
         chromium.close()
 
 
-def open_page(browser: Browser, complaints: list[str], **options: object) -> Page:
-    page = browser.new_context(viewport={"width": 1280, "height": 800}, **options).new_page()
+def listened(page: Page, complaints: list[str]) -> Page:
+    """A page whose console's errors and warnings are noted."""
     page.set_default_timeout(15_000)
     page.on("console", lambda m: complaints.append(m.text) if m.type in ("error", "warning") else None)
     page.on("pageerror", lambda e: complaints.append(str(e)))
     return page
+
+
+def open_page(browser: Browser, complaints: list[str], **options: object) -> Page:
+    """A page of another window, machine or theme."""
+    return listened(browser.new_context(viewport={"width": 1280, "height": 800}, **options).new_page(), complaints)
 
 
 @pytest.fixture
@@ -39,17 +44,25 @@ def complaints() -> list[str]:
     return []
 
 
+@pytest.fixture(scope="session")
+def desk(browser: Browser) -> BrowserContext:
+    """The context of all desk pages: it has what they load once."""
+    return browser.new_context(viewport={"width": 1280, "height": 800})
+
+
 @pytest.fixture
-def page(browser: Browser, site: str, complaints: list[str]) -> Iterator[Page]:
-    """A page on the sample tour's load."""
-    opened = open_page(browser, complaints)
-    visit(opened, site, "load")
+def page(desk: BrowserContext, site: str, complaints: list[str]) -> Iterator[Page]:
+    """A page of the desk, on nothing yet; it forgets what it was told to remember."""
+    opened = listened(desk.new_page(), complaints)
     yield opened
-    opened.context.close()
+    if opened.url.startswith(site):
+        opened.evaluate("localStorage.clear()")
+    opened.close()
     assert complaints == []
 
 
 def visit(page: Page, site: str, view: str) -> None:
+    """Open a view of the tour changed last, and wait until it stands."""
     tour = page.request.get(f"{site}/api/tours").json()["tours"][0]["id"]
-    page.goto(f"{site}/tours/{tour}/{view}")
-    page.wait_for_load_state("networkidle")
+    page.goto(f"{site}/tours/{tour}/{view}", wait_until="commit")
+    page.locator("main > :not([role=status])").first.wait_for()

@@ -98,6 +98,7 @@ def test_cards_print_without_the_screen_around_them(page: Page, site: str):
 
 
 def test_night_colours_are_remembered(page: Page, site: str):
+    visit(page, site, "load")
     background = "getComputedStyle(document.body).backgroundColor"
     day = page.evaluate(background)
     page.get_by_role("button", name="Night colours").click()

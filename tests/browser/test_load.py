@@ -19,7 +19,8 @@ def menu(page: Page, button: str, entry: str) -> None:
     page.get_by_role("menuitem", name=entry).first.click()
 
 
-def test_a_search_is_watched_stopped_and_kept(page: Page):
+def test_a_search_is_watched_stopped_and_kept(page: Page, site: str):
+    visit(page, site, "load")
     page.get_by_role("button", name="Propose a load").click()
     expect(page.get_by_role("progressbar", name="Searching for a better load")).to_be_visible()
     expect(page.get_by_text("Every limit holds, on every day.")).to_be_visible()
@@ -29,7 +30,8 @@ def test_a_search_is_watched_stopped_and_kept(page: Page):
     expect(page.get_by_text("Everything is stowed.")).to_be_visible()
 
 
-def test_a_search_called_off_changes_nothing(page: Page):
+def test_a_search_called_off_changes_nothing(page: Page, site: str):
+    visit(page, site, "load")
     page.get_by_role("button", name="Propose a load").click()
     expect(page.get_by_text("Every limit holds, on every day.")).to_be_visible()
     page.get_by_role("button", name="Cancel").click()
@@ -38,7 +40,8 @@ def test_a_search_called_off_changes_nothing(page: Page):
     expect(page.get_by_role("button", name=re.compile("^Undo"))).to_be_disabled()
 
 
-def test_aims_are_seen_chosen_and_weighed(page: Page):
+def test_aims_are_seen_chosen_and_weighed(page: Page, site: str):
+    visit(page, site, "load")
     page.get_by_role("button", name="Aims").click()
     dialog = page.get_by_role("dialog")
     expect(dialog.get_by_text("a leaning bike pulls")).to_be_visible()
@@ -50,7 +53,8 @@ def test_aims_are_seen_chosen_and_weighed(page: Page):
     expect(dialog.get_by_label("School")).to_contain_text("Your own")
 
 
-def test_a_thing_says_why_it_rides_where_it_does(page: Page):
+def test_a_thing_says_why_it_rides_where_it_does(page: Page, site: str):
+    visit(page, site, "load")
     page.get_by_role("tab", name="On the bikes").click()
     menu(page, "Move Tent fly", "Why here?")
     dialog = page.get_by_role("dialog")
@@ -61,7 +65,8 @@ def test_a_thing_says_why_it_rides_where_it_does(page: Page):
     expect(undo(page, f"Move Tent fly to {re.escape(place)}")).to_be_visible()
 
 
-def test_room_is_made_around_a_move(page: Page):
+def test_room_is_made_around_a_move(page: Page, site: str):
+    visit(page, site, "load")
     page.get_by_role("button", name=re.compile("Make room around")).click()
     page.get_by_role("button", name="Folding chair").first.click()
     page.get_by_role("button", name=re.compile("^Rack-top roll")).first.click()
@@ -70,7 +75,8 @@ def test_room_is_made_around_a_move(page: Page):
     page.get_by_role("button", name=re.compile("Make room around")).click()
 
 
-def test_whole_bags_and_kits_move_at_once(page: Page):
+def test_whole_bags_and_kits_move_at_once(page: Page, site: str):
+    visit(page, site, "load")
     page.get_by_role("tab", name="On the bikes").click()
     menu(page, "All in Rear left", "Swap with Rear right")
     expect(undo(page, "Swap Rear left and Rear right")).to_be_visible()
@@ -78,7 +84,8 @@ def test_whole_bags_and_kits_move_at_once(page: Page):
     expect(undo(page, "Pin all in Rear left")).to_be_visible()
 
 
-def test_a_load_is_kept_and_taken_again(page: Page):
+def test_a_load_is_kept_and_taken_again(page: Page, site: str):
+    visit(page, site, "load")
     page.get_by_role("button", name="Loads", exact=True).click()
     dialog = page.get_by_role("dialog")
     dialog.get_by_label("Keep the load").fill("As left")
@@ -148,7 +155,8 @@ def test_the_rig_is_compared_with_another_school(page: Page, site: str):
     expect(undo(page, "Put Trailer beside")).to_be_attached()
 
 
-def test_several_things_go_at_once(page: Page):
+def test_several_things_go_at_once(page: Page, site: str):
+    visit(page, site, "load")
     page.locator('[data-thing="folding-chair"]').click()
     page.locator('[data-thing="travel-chess"]').click(modifiers=["Control"])
     page.locator('[data-carrier="runa-rear-right"]').click()

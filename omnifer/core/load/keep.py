@@ -23,6 +23,11 @@ def still_standing(load: Load, kit: tuple[Thing, ...], rig: Rig) -> Load:
     return Load(placements=taken_along(placements, kit), food=tuple(food))
 
 
+def standing(sheet: TourSheet) -> TourSheet:
+    """A sheet whose load lets go of what is there no longer."""
+    return sheet.model_copy(update={"load": still_standing(sheet.load, sheet.kit, sheet.rig)})
+
+
 def lacking(tour: TourSheet, out: dict[str, int]) -> TourSheet:
     """A tour without so many of some things, its load with what still stands."""
     kit = tuple(
