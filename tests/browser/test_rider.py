@@ -55,6 +55,8 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
         page.keyboard.press("Enter")
     chooser.value.set_files(track)
     expect(page.get_by_text("points,").first).to_be_visible(timeout=30_000)
+    expect(page.get_by_role("button", name="Show fewer days")).to_be_visible()  # land and plan are drawn without a reload
+    expect(page.get_by_role("img", name="The road from above")).to_be_visible()
 
     page.keyboard.press("Alt+2")
     page.wait_for_url("**/rig")
@@ -191,7 +193,9 @@ def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: lis
     expect(other.get_by_text("111 kinds of things")).to_be_visible()
     page.get_by_role("button", name="Move Travel chess").click()
     page.get_by_role("menuitem", name="Trailer bag").click()
-    expect(page.get_by_role("tab", name="To stow 3")).to_be_visible()  # what both did stands, for they did not touch the same part
+    expect(
+        page.get_by_role("tab", name="To stow 3")
+    ).to_be_visible()  # what both did stands, for they did not touch the same part
 
     other.get_by_role("button", name="Travel chess").first.click()
     other.get_by_role("button", name="Remove from the kit").click()

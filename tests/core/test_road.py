@@ -4,7 +4,7 @@ import datetime as dt
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import event, given, settings
 from hypothesis import strategies as st
 
 from omnifer.core import practice
@@ -25,6 +25,7 @@ from omnifer.core.model.road import (
 from omnifer.core.road import arrivals, climate, days, learn, pace, reshape
 from omnifer.core.road.profile import from_track
 from omnifer.core.road.symbols import RULES, supplies_of, words_of
+from omnifer.core.voyage import play
 from tests.conftest import pannier_bike, small_tour, thing
 
 MONDAY = dt.date(2027, 5, 3)
@@ -54,6 +55,33 @@ def test_set_nights_hold_and_the_rest_is_cut_between_them():
     tour = straight(200, cut=BY_KM, nights=(Night(at_km=80),))
     assert [round(d.to_km) for d in seen(tour).days] == [50, 80, 130, 180, 200]
     assert [d.night_set_km for d in seen(tour).days] == [None, 80, None, None, None]
+
+
+@settings(max_examples=12, deadline=None)
+@given(st.integers(1, 36), st.floats(0.15, 2.4), st.integers(0, 2))
+def test_a_night_set_by_hand_leaves_the_days_before_as_they_were(sample, sample_road, number, times, rests):
+    """On the sample, whose nights lie at stops and away from them, wherever within the next days the night is put."""
+    event(f"rests {rests}")
+    before = play(sample, sample_road).days
+    i = min(number, before.km.size - 2)
+    begins, ends = float(before.km[i - 1]), float(before.km[i])
+    at_km = min(begins + max(times * (ends - begins), 1), sample_road.length_km - 1)
+    others = tuple(n for n in sample.road.nights if abs(n.at_km - ends) > 0.5)
+    if any(begins - 1 < n.at_km < at_km + 1 for n in others):
+        return  # another night that the rider has set ends a day in between
+    night = Night(at_km=at_km, rest_days=rests, from_km=round(begins, 3))
+    road = sample.road.model_copy(update={"nights": tuple(sorted((*others, night), key=lambda n: n.at_km))})
+    after = play(sample.model_copy(update={"road": road}), sample_road).days
+    assert after.km[:i] == pytest.approx(before.km[:i], abs=1e-9)
+    assert after.km[i] == pytest.approx(at_km)
+
+
+def test_a_day_set_by_hand_is_cut_anew_where_days_are_made_shorter():
+    """A day of 90 km from km 50 on; at 30 km a day it gets no longer than it was made, and the days before are short ones."""
+    night = Night(at_km=140, from_km=50)
+    assert [round(d.to_km) for d in seen(straight(200, cut=BY_KM, nights=(night,))).days] == [50, 140, 200]
+    shorter = BY_KM.model_copy(update={"distance_km": 30})
+    assert [round(d.to_km) for d in seen(straight(200, cut=shorter, nights=(night,))).days] == [30, 60, 140, 170, 200]
 
 
 def test_rest_days_take_dates_food_and_dry_camp_water():
