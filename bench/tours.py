@@ -6,14 +6,13 @@ import numpy as np
 
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import Problem
-from omnifer.core.supplies.stock import Stock, vessels
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.practice import FOOD_L_PER_KG
 from omnifer.core.rig.catalogue import BIKES, carrier, support
-
+from omnifer.core.supplies.stock import Stock, vessels
 
 FILLED = {"loose": 0.6, "tight": 0.84}
 """Part of all litres and of all kilograms that the things, full vessels and most food together need."""
