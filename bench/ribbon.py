@@ -17,12 +17,12 @@ from playwright.sync_api import Page, sync_playwright
 from werkzeug.serving import make_server
 
 from bench.assessment import DAYS, KM_A_DAY, long_tour
+from bench.browser import launch
 from bench.roads import long_track
 from omnifer.api.app import create_app
 from omnifer.store.cluster import Cluster
-from omnifer.store.tours import migrate
+from omnifer.store.tours import LOCAL_RIDER, Tours, migrate, owner_named
 
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-sync"]
 COUNT = """() => new Promise((done) => {
   const start = performance.now()
   let n = 0
@@ -67,11 +67,12 @@ def main() -> None:
         address = cluster.start()
         migrate(address)
         app = create_app(address, "bench")
-        tour = app.extensions["omnifer"].tours.create(long_tour(long_track(points, DAYS * KM_A_DAY)))
+        pool = app.extensions["omnifer"].pool
+        tour = Tours(pool, owner_named(pool, LOCAL_RIDER)).create(long_tour(long_track(points, DAYS * KM_A_DAY))).id
         server = make_server("127.0.0.1", 0, app, threaded=True)
         threading.Thread(target=server.serve_forever, daemon=True).start()
         with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+            browser = launch(playwright)
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             page.goto("about:blank")
             idle = frames(page, "0")
@@ -82,7 +83,7 @@ def main() -> None:
             zooming = frames(page, ZOOM)
             browser.close()
         server.shutdown()
-        app.extensions["omnifer"].tours.pool.close()
+        pool.close()
     finally:
         cluster.stop()
         shutil.rmtree(folder, ignore_errors=True)

@@ -23,10 +23,13 @@ from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import BIKES, carrier, support
 from omnifer.core.road.profile import Profile
+from omnifer.core.road.reshape import trimmed_road
 from omnifer.demo.sample import demo_tour
+from omnifer.formats.tracks import trim
 from omnifer.store.cluster import MASTER, ROLE, Cluster
 from omnifer.store.tours import LOCAL_RIDER, Tours, migrate, owner_named
 
+SHORT_KM = 900.0
 hypothesis.settings.register_profile("steady", deadline=None, derandomize=True)
 hypothesis.settings.load_profile("steady")
 
@@ -106,12 +109,36 @@ def served(cluster: Cluster) -> Iterator[tuple[str, Flask]]:
     application.extensions["omnifer"].pool.close()
 
 
+@pytest.fixture(scope="session")
+def short_sample(sample: Tour) -> Tour:
+    """The sample's first weeks: every noun of it, and a third of the road."""
+    track = trim(sample.track, 0, SHORT_KM)
+    return sample.model_copy(update={"track": track, "road": trimmed_road(sample.road, 0, SHORT_KM)})
+
+
+@pytest.fixture(scope="session")
+def short_road(short_sample: Tour) -> Profile:
+    road = profile_of(short_sample)
+    assert road is not None
+    return road
+
+
 @pytest.fixture
-def site(served: tuple[str, Flask], sample: Tour, sample_road: Profile) -> Iterator[str]:
+def site(served: tuple[str, Flask], short_sample: Tour, short_road: Profile) -> Iterator[str]:
+    """Where the application is served, with the first weeks of the sample tour and no other."""
+    yield from _holding(served, short_sample, short_road)
+
+
+@pytest.fixture
+def whole_site(served: tuple[str, Flask], sample: Tour, sample_road: Profile) -> Iterator[str]:
     """Where the application is served, with the sample tour and no other."""
+    yield from _holding(served, sample, sample_road)
+
+
+def _holding(served: tuple[str, Flask], tour: Tour, road: Profile) -> Iterator[str]:
     address, application = served
     tours = tours_of(application)
-    application.extensions["omnifer"].profiles.keep(tours.create(sample), sample_road)
+    application.extensions["omnifer"].profiles.keep(tours.create(tour), road)
     yield address
     for line in tours.list():
         tours.delete(line.id)

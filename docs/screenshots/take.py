@@ -1,7 +1,7 @@
 """Takes the pictures of the README from a running Omnifer that holds only the sample tour.
 
 bin/start --reset-demo            (in another terminal)
-.venv/bin/python docs/screenshots/take.py [http://127.0.0.1:8470]
+.venv/bin/python -m docs.screenshots.take [http://127.0.0.1:8470]
 """
 
 import sys
@@ -9,6 +9,8 @@ from collections.abc import Callable
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
+
+from bench.browser import launch
 
 HERE = Path(__file__).parent
 DESK, PHONE = (1280, 800), (390, 844)
@@ -74,15 +76,13 @@ def why(page: Page) -> None:
 BEFORE: dict[str, Callable[[Page], None]] = {
     "road-days": days, "road-outlook": outlook, "rigs": rigs, "search": search, "aims": aims, "why": why,
 }  # fmt: skip
-FLAGS = ("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-         "--disable-component-update", "--disable-sync")  # fmt: skip
 
 
 def main() -> None:
     """Take all pictures."""
     address = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8470"
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=list(FLAGS))
+        browser = launch(playwright)
         for name, view, (width, height), theme in PICTURES:
             context = browser.new_context(viewport={"width": width, "height": height}, color_scheme=theme)
             page = context.new_page()

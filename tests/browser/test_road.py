@@ -11,6 +11,12 @@ from tests.formats.test_gpx import gpx
 
 
 @pytest.fixture
+def site(whole_site: str) -> str:
+    """The whole road: what does not count, the ferry and the rest day lie late."""
+    return whole_site
+
+
+@pytest.fixture
 def road(page: Page, site: str) -> Page:
     visit(page, site, "road")
     return page

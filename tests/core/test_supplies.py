@@ -6,11 +6,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from omnifer.core import practice
+from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.people import Rider
+from omnifer.core.model.road import Road, Stop, TypedDay
 from omnifer.core.physics import body
 from omnifer.core.road.climate import Climate
 from omnifer.core.supplies import food, water
-from tests.conftest import RIDER
+from tests.conftest import RIDER, small_tour
 
 HOURS = np.linspace(0, 6, 25)
 
@@ -58,3 +60,20 @@ def test_hotter_or_harder_never_drinks_less(high, warmer, power):
     assert water.along(HOURS, climate(high + warmer, high + warmer - 8), (rider,))[0][-1] >= base - 1e-9
     assert water.along(HOURS, climate(high, high - 8), (harder,))[0][-1] >= base - 1e-9
     assert water.along(HOURS, climate(high, high - 8), (rider, rider))[0][-1] == pytest.approx(2 * base)
+
+
+def test_a_basic_shop_sells_two_days_and_the_rest_comes_along():
+    """Ten even days and a shop after the fifth: 5 days and half a day's reserve from a full shop, 2 days fewer from a basic one
+    and none of them from a shut one."""
+
+    def leaving_start(shop: str) -> float:
+        day = TypedDay(distance_km=60, ascent_m=0, highest_m=100, lowest_m=100)
+        road = Road(typed_days=(day,) * 10, stops=(Stop(id="s", name="Mill", at_km=300, shop=shop),))
+        tour = small_tour(road=road)
+        gap = next(gap for gap in assess(tour, profile_of(tour)).gaps if gap.supply == "food")
+        return gap.need
+
+    full, basic, none = (leaving_start(shop) for shop in ("full", "basic", "none"))
+    daily = (none - full) / 5
+    assert full == pytest.approx(5.5 * daily, rel=0.02)
+    assert basic == pytest.approx(8.5 * daily, rel=0.02)

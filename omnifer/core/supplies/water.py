@@ -17,10 +17,9 @@ Array = NDArray[np.float64]
 
 def counts(stop: Stop | None, visits: dict[str, Visit]) -> bool:
     """Whether a stop's water is sure when the rider is there."""
-    visit = visits.get(stop.id) if stop is not None else None
-    if stop is None or visit is None or stop.water in ("none", "unsure"):
+    if stop is None or stop.water == "none" or stop.id not in visits:
         return False
-    return arrivals.water_fails(stop, visit.date) is None
+    return arrivals.water_fails(stop, visits[stop.id].date) is None
 
 
 def along(hours: Array, climate: Climate, riders: tuple[Rider, ...]) -> tuple[Array, Array]:
