@@ -53,6 +53,6 @@ def say(words: str, **parts: Figure | str) -> Text:
     """A sentence from its words, figures and names."""
     return Text(
         words=words,
-        figures={k: v for k, v in parts.items() if isinstance(v, Figure)},
+        figures={k: v for k, v in parts.items() if not isinstance(v, str)},
         names={k: v for k, v in parts.items() if isinstance(v, str)},
     )

@@ -8,7 +8,7 @@ from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
-from omnifer.core.load.rules import clash, spot_of, steps_too_deep, why_not
+from omnifer.core.load.rules import clashes, spot_of, steps_too_deep, why_not
 from omnifer.core.model.finding import Mend
 from omnifer.core.sentence import kg, number, say, share
 
@@ -57,25 +57,17 @@ def misplaced(s: Situation) -> Iterator[Draft]:
                         bike_id=bike.bike.id,
                         carrier_id=carrier.id,
                     )
-            for a in range(len(things)):
-                for b in range(a):
-                    reason = clash(things[a], things[b])
-                    if reason is not None:
-                        yield Draft(
-                            kind="not_together",
-                            grade="slows_you",
-                            sentence=say(
-                                "{a} and {b} share {bag}.",
-                                a=things[a].name,
-                                b=things[b].name,
-                                bag=carrier.name,
-                            ),
-                            reason=reason,
-                            place=say("in {bag}", bag=carrier.name),
-                            size=2,
-                            bike_id=bike.bike.id,
-                            carrier_id=carrier.id,
-                        )
+            for one, other, reason in clashes(things):
+                yield Draft(
+                    kind="not_together",
+                    grade="slows_you",
+                    sentence=say("{a} and {b} share {bag}.", a=one.name, b=other.name, bag=carrier.name),
+                    reason=reason,
+                    place=say("in {bag}", bag=carrier.name),
+                    size=2,
+                    bike_id=bike.bike.id,
+                    carrier_id=carrier.id,
+                )
 
 
 def sides(s: Situation) -> Iterator[Draft]:

@@ -1,6 +1,7 @@
 """Which carrier a thing may ride in, one small rule a function. Each answers with the reason, or None if it may."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
+from itertools import combinations
 from typing import NamedTuple
 
 from omnifer.core import practice
@@ -111,3 +112,11 @@ def clash(a: Thing, b: Thing) -> Text | None:
         if one.wet and other.dry == "must":
             return Text(words="{one} is wet and {other} must stay dry", names={"one": one.name, "other": other.name})
     return None
+
+
+def clashes(things: Sequence[Thing]) -> Iterator[tuple[Thing, Thing, Text]]:
+    """The pairs of a bag's things that may not share it, and why."""
+    touchy = [bool(thing.not_with) or thing.wet for thing in things]
+    for a, b in combinations(range(len(things)), 2):
+        if (touchy[a] or touchy[b]) and (reason := clash(things[a], things[b])) is not None:
+            yield things[a], things[b], reason

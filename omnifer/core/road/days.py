@@ -1,6 +1,7 @@
 """The road cut into days: where each ends, which nights are followed by rest, and on which date each is ridden."""
 
 import datetime as dt
+from bisect import bisect_left, bisect_right
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -132,11 +133,11 @@ def _between(start: float, end: float, size: float, places: list[tuple[float, fl
 
 
 def _next_end(here: float, size: float, places: list[tuple[float, float]], end: float) -> float:
-    """Where a day that begins here ends: where it is full, or at a good place to sleep near there."""
+    """Where a day that begins here ends: where it is full, or at a good place to sleep near there; places are in order."""
     target = here + size
-    near = [
-        (abs(at - target) / size - worth, at) for at, worth in places if abs(at - target) <= NEAR_SHARE * size and here < at < end
-    ]
+    first = bisect_left(places, (target - NEAR_SHARE * size, -np.inf))
+    last = bisect_right(places, (target + NEAR_SHARE * size, np.inf))
+    near = [(abs(at - target) / size - worth, at) for at, worth in places[first:last] if here < at < end]
     return min(near)[1] if near else target
 
 
