@@ -81,7 +81,10 @@ export function Weighbridge({
             {units.system === 'metric'
               ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m`
               : units.show(pick(trace.centre_y_mm, moment), 'length', 0)}{' '}
-            high; steady {units.figure(bike.front_share_low, 'share')} to {units.show(bike.front_share_high, 'share')}
+            high
+            <tspan x={view.x(bike.wheelbase_mm / 2)} dy={15}>
+              steady {units.figure(bike.front_share_low, 'share')} to {units.show(bike.front_share_high, 'share')}
+            </tspan>
           </text>
           {loads.map((load) => {
             const outward = load.behind === ahead ? -1 : 1

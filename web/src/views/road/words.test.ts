@@ -1,0 +1,31 @@
+/** Clocks, dates and names, as they stand on screens and cards. */
+import { expect, it } from 'vitest'
+import { freeId } from '../../ui/freeId'
+import { choices, clock, shortDate } from './words'
+
+it.each([
+  [0, '00:00'],
+  [7.5, '07:30'],
+  [13 + 59.6 / 60, '14:00'],
+  [23.999, '00:00'],
+  [25.25, '01:15'],
+])('%d hours are %s', (hours, shown) => {
+  expect(clock(hours)).toBe(shown)
+})
+
+it('a date is the same day wherever the screen stands', () => {
+  expect(shortDate('2027-04-12')).toBe('Mon 12 Apr')
+  expect(shortDate('2028-02-29')).toBe('Tue 29 Feb')
+})
+
+it('a table of words keeps its order as a choice', () => {
+  expect(choices({ b: 'second', a: 'first' })).toEqual([
+    { id: 'b', text: 'second' },
+    { id: 'a', text: 'first' },
+  ])
+})
+
+it('a free number fills the first gap', () => {
+  expect(freeId('bag', [])).toBe('bag-1')
+  expect(freeId('bag', ['bag-1', 'bag-3', 'box-2'])).toBe('bag-2')
+})
