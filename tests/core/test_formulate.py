@@ -218,5 +218,5 @@ def test_riders_carry_by_their_power():
     row = problem.soft.names.index("riders touring")
     mine = problem.soft.lever[row][: len(pannier_bike().carriers)]
     theirs = problem.soft.lever[row][-1]
-    assert mine == pytest.approx(2 / 3 * LEVER, abs=1)
-    assert theirs == pytest.approx(-1 / 3 * LEVER, abs=1)
+    assert mine / LEVER == pytest.approx(2 / 3, abs=0.001)
+    assert theirs / LEVER == pytest.approx(-1 / 3, abs=0.001)

@@ -24,6 +24,8 @@ from omnifer.core.rig.statics import Levers
 from omnifer.core.supplies.stock import Stock
 
 WET, MUST_STAY_DRY = "wet", "must_stay_dry"
+AIMED_PARTS = 1000
+"""Levers of aims are thousandths: of a wish, 30 g more or less are none, and the solver finds in seconds what finer ones hide."""
 FREE = 10**12
 """No bound [g times LEVER]."""
 
@@ -80,7 +82,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
         brim_ml=_ints(round((limit.most or 0.0) * 1000) for limit in bag_l),
         ease_cost=round(aims.EASE * tour.aims.ease),
         hard=_hard(limits, len(pairs)),
-        soft=soft.rows_as_ints(),
+        soft=soft.rows_as_ints(AIMED_PARTS),
         soft_aims=tuple(soft.served),
         worst_times=aims.WORST_TIMES,
         food_g=_rounded(food_tenth * 1000),
@@ -185,13 +187,16 @@ class _RowList:
         self.served.append(aim)
         self.add(name, lever, low, high, weight)
 
-    def rows_as_ints(self) -> Rows:
+    def rows_as_ints(self, parts: int = LEVER) -> Rows:
+        """The rows in whole numbers, levers rounded to so many parts of one; common factors make them easier to solve."""
+        step = LEVER // parts
+
         def bound(kg: float | None, free: int) -> int:
-            return free if kg is None else round(kg * 1000 * LEVER)
+            return free if kg is None else step * round(kg * 1000 * parts)
 
         return Rows(
             names=tuple(row[0] for row in self.rows),
-            lever=_rounded(LEVER * np.array([row[1] for row in self.rows]).reshape(len(self.rows), self.carriers)),
+            lever=step * _rounded(parts * np.array([row[1] for row in self.rows]).reshape(len(self.rows), self.carriers)),
             low=_ints(bound(row[2], -FREE) for row in self.rows),
             high=_ints(bound(row[3], FREE) for row in self.rows),
             weight=_ints(row[4] for row in self.rows),
