@@ -76,13 +76,13 @@ export function Weighbridge({
         </text>
       ) : (
         <>
-          <text x={view.x(bike.wheelbase_mm / 2)} y={beam + (trailer ? 72 : 29)} fontSize={13} textAnchor="middle" style={{ fontStretch: '84%' }}>
+          <text x={view.x(bike.wheelbase_mm / 2)} y={beam + (trailer ? 60 : 26)} fontSize={13} textAnchor="middle" style={{ fontStretch: '84%' }}>
             <tspan fontWeight={720}>front {percent}</tspan>,{' '}
             {units.system === 'metric'
               ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m`
               : units.show(pick(trace.centre_y_mm, moment), 'length', 0)}{' '}
             high
-            <tspan x={view.x(bike.wheelbase_mm / 2)} dy={15}>
+            <tspan x={view.x(bike.wheelbase_mm / 2)} dy={14}>
               steady {units.figure(bike.front_share_low, 'share')} to {units.show(bike.front_share_high, 'share')}
             </tspan>
           </text>
