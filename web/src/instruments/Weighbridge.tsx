@@ -76,7 +76,7 @@ export function Weighbridge({
         </text>
       ) : (
         <>
-          <text x={view.x(bike.wheelbase_mm / 2)} y={beam + (trailer ? 60 : 26)} fontSize={13} textAnchor="middle" style={{ fontStretch: '84%' }}>
+          <text x={view.x(bike.wheelbase_mm / 2)} y={beam + (trailer ? 65 : 26)} fontSize={13} textAnchor="middle" style={{ fontStretch: '84%' }}>
             <tspan fontWeight={720}>front {percent}</tspan>,{' '}
             {units.system === 'metric'
               ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m`
