@@ -10,7 +10,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.practice import FOOD_L_PER_KG
+from omnifer.core.model.practice import USUAL
 from omnifer.core.rig.catalogue import BIKES, carrier, support
 from omnifer.core.supplies.stock import Stock, vessels
 
@@ -85,7 +85,7 @@ def bench_tour(things: int, carriers: int, packed: str, seed: int) -> tuple[Tour
         )
     ]
     bags = [c for bike in bikes for c in bike.carriers if c.kind != "bottle_cage"]
-    store_l, store_kg = 7 + float(FOOD_KG.max()) * FOOD_L_PER_KG, float((WATER_L + FOOD_KG).max())
+    store_l, store_kg = 7 + float(FOOD_KG.max()) * USUAL.food_l_per_kg, float((WATER_L + FOOD_KG).max())
     by_rack = {s.id + b.id: s.limit_kg for b in bikes for s in b.supports}
     loose_kg = sum(c.limit_kg for c in bags if c.hangs_on not in ("rack", "low", "trailer"))
     litres = FILLED[packed] * sum(c.volume_l for c in bags) - store_l

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
-from omnifer.core import practice
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.load.settle import propose_load
+from omnifer.core.model.road import ASCENT_THRESHOLD_M
 from omnifer.core.physics.geodesy import ascent
 from omnifer.core.road.profile import from_track
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
@@ -26,7 +26,7 @@ def road(path: str) -> dict[str, Any]:
         profile = from_track(found.track)
     except ValueError as error:
         raise InputProblem(str(error)) from None
-    up, down = ascent(profile.elevation_m, practice.ASCENT_THRESHOLD_M)
+    up, down = ascent(profile.elevation_m, ASCENT_THRESHOLD_M)
     places = []
     for waypoint in found.waypoints:
         at = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)
@@ -40,7 +40,7 @@ def road(path: str) -> dict[str, Any]:
         "has_heights": profile.has_heights,
         "ascent_m": round(up, 1),
         "descent_m": round(down, 1),
-        "ascent_method": f"25 m cells, 100 m moving mean, hysteresis {practice.ASCENT_THRESHOLD_M:g} m",
+        "ascent_method": f"25 m cells, 100 m moving mean, hysteresis {ASCENT_THRESHOLD_M:g} m",
         "highest_m": round(float(profile.elevation_m.max()), 1),
         "lowest_m": round(float(profile.elevation_m.min()), 1),
         "waypoints": places,

@@ -8,13 +8,12 @@ from typing import Any
 
 from omnifer.api.app import create_app
 from omnifer.api.openapi import document
-from omnifer.core import practice
 from omnifer.core.road import days
 from omnifer.formats.bundle import bundle_schema
 
 ROOT = Path(__file__).parents[1]
 DOCUMENTS = (ROOT / "docs/openapi.json", ROOT / "docs/bundle.schema.json", ROOT / "web/src/api/bounds.ts")
-NEAR = {"snap_to_stop_km": practice.SNAP_TO_STOP_KM, "same_place_km": days.SAME_PLACE_KM, "shortest_day_km": days.SHORTEST_DAY_KM}
+NEAR = {"snap_to_stop_km": days.SNAP_TO_STOP_KM, "same_place_km": days.SAME_PLACE_KM, "shortest_day_km": days.SHORTEST_DAY_KM}
 """Distances that gestures of the screens ask for."""
 
 

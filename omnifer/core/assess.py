@@ -11,11 +11,12 @@ from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.limits import InHand, Loaded, traced
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
+from omnifer.core.load.prices import minutes_of_things
 from omnifer.core.load.settle import stock_unloaded
 from omnifer.core.load.stance import stance_of
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.tour import Tour, TourSheet
-from omnifer.core.road import pace, profile
+from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
 from omnifer.core.summary import climate_of, facts_of, moments_of
 from omnifer.core.supplies.stock import Stock, vessels
@@ -49,11 +50,11 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
     minutes = _minutes(tour, voyage)
     riders = {rider.id: rider for rider in tour.riders}
     steepest = float(np.max(road.gradient)) if road is not None and road.has_heights else None
-    stances = {load.bike.id: stance_of(load, riders[load.bike.rider_id], steepest) for load in loaded.bikes}
+    stances = {load.bike.id: stance_of(load, riders[load.bike.rider_id], steepest, tour.practice) for load in loaded.bikes}
     limits = {b.id: [traced(limit, loaded.contents) for limit in loaded.limits if limit.bike_id == b.id] for b in tour.rig.bikes}
     return Assessment(
         ready=voyage is not None,
-        road=facts_of(voyage, days) if voyage else None,
+        road=facts_of(tour, voyage, days) if voyage else None,
         profile=road.line if road is not None else None,
         days=days,
         gaps=gaps,
@@ -68,7 +69,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         assumptions=assumptions_of(tour, road),
         checked=[kind for kinds in CHECKS.values() for kind in kinds],
         shelf=shelf_of(tour),
-        minutes_per_kg=round(max(minutes.values()), 3) if minutes else None,
+        minutes_a_day=minutes_of_things(tour, minutes),
     )
 
 
@@ -80,14 +81,11 @@ def _ridden(tour: TourSheet, road: Profile | None) -> tuple[Voyage | None, Loade
 
 
 def _minutes(tour: TourSheet, voyage: Voyage | None) -> dict[str, float]:
-    """What one kilogram costs each rider [min/day/kg]."""
+    """What one kilogram more with each rider costs the party [min/day/kg]."""
     if voyage is None:
         return {}
-    days = voyage.days.km.size - 1
-    return {
-        rider.id: pace.minutes_per_kilogram(voyage.profile, mass, days)
-        for rider, mass in zip(tour.riders, voyage.riding, strict=True)
-    }
+    rates = voyage.ridden.hours_per_kg * 60 / (voyage.days.km.size - 1)
+    return {rider.id: rate for rider, rate in zip(tour.riders, rates.tolist(), strict=True)}
 
 
 def places(tour: TourSheet, road: Profile | None, asked: list[tuple[str, int, str | None]]) -> list[PlaceFor]:

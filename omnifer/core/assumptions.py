@@ -1,54 +1,62 @@
-"""Every default that stood in for something not known, with its source."""
+"""Every default that stands in for something not known, with its range and source; what one moves is in `sensitivity`."""
 
-from omnifer.core import practice
+from collections.abc import Iterator
+
+from omnifer.core.model import practice
 from omnifer.core.model.assessment import Assumption
+from omnifer.core.model.quantities import Text
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.climate import ROUGH_SPREAD_K
 from omnifer.core.road.profile import Profile
-from omnifer.core.sentence import celsius, km, litres, number, say
+from omnifer.core.road.zones import clocks_of
+from omnifer.core.sentence import celsius, number, say
 
 
 def assumptions_of(tour: TourSheet, profile: Profile | None) -> list[Assumption]:
-    """Every default that stood in for something not known."""
-    result = []
+    """What this tour leaves open first, then every default of the job."""
+    return [*_left_open(tour, profile), *_defaults(tour)]
+
+
+def _left_open(tour: TourSheet, profile: Profile | None) -> Iterator[Assumption]:
     if not tour.road.weather and not tour.road.stations:
         if profile is not None and profile.lat_deg is not None:
             value = say("from latitude, height and date alone, give or take {spread} degrees", spread=number(ROUGH_SPREAD_K))
-            source = "North, Cahalan and Coakley 1981; practice"
+            source = "North, Cahalan and Coakley 1981, from memory; practice"
         else:
+            usual = tour.practice
             words = "{high} days, {low} nights everywhere"
-            value = say(words, high=celsius(practice.DEFAULT_DAY_HIGH_C), low=celsius(practice.DEFAULT_NIGHT_LOW_C))
+            value = say(words, high=celsius(usual.default_day_high_c), low=celsius(usual.default_night_low_c))
             source = "practice: a mild season"
-        result.append(Assumption(name="Weather not known", value=value, source=source))
+        yield Assumption(name="Weather not known", value=value, source=source)
     if profile is not None and not profile.has_heights:
-        result.append(Assumption(name="Heights not known", value=say("flat road"), source="the track has none"))
+        yield Assumption(name="Heights not known", value=say("flat road"), source="the track has none")
+    if profile is not None and not tour.road.zones:
+        names = clocks_of(tour.road, profile).names
+        value = say("{zones}", zones=", ".join(dict.fromkeys(names))) if names else say("none: a typed road has no sun")
+        yield Assumption(name="Time zones", value=value, source="map of time zones, by the track")
     for rider in tour.riders:
         missing = [n for n, v in (("height", rider.height_cm), ("age", rider.age_years), ("sex", rider.sex)) if v is None]
         if missing:
             value = say("{what} of the average rider", what=", ".join(missing))
-            result.append(
-                Assumption(name=f"Energy of {rider.name}", value=value, source="Mifflin and St Jeor 1990, mean of both")
+            yield Assumption(name=f"Energy of {rider.name}", value=value, source="Mifflin and St Jeor 1990, mean of both")
+    for bike in tour.rig.bikes:
+        if bike.ridden_front_kg is None:
+            value = say("by posture and height; weigh both wheels with the rider on to know it")
+            yield Assumption(
+                name=f"Where the rider sits on {bike.name}", value=value, source="de Leva 1996, from memory; practice"
             )
-    result.append(
-        Assumption(
-            name="Dry camp",
-            value=say("{water} a rider and night", water=litres(practice.DRY_CAMP_L)),
-            source="practice: 3 to 4 l",
-        )
-    )
-    result.append(
-        Assumption(
-            name="Food",
-            value=say("{energy} kcal a gram, {reserve} days in reserve",
-                      energy=number(practice.FOOD_KCAL_PER_G), reserve=number(practice.FOOD_RESERVE_DAYS)),
-            source="food tables; practice",
-        )
-    )  # fmt: skip
-    result.append(
-        Assumption(
-            name="Night at a stop",
-            value=say("within {near} of it", near=km(practice.NIGHT_NEAR_STOP_KM)),
-            source="practice",
-        )
-    )
-    return result
+        drawn = sum(carrier.size is None for carrier in bike.carriers)
+        if drawn:
+            value = say("{count} bags of {bike} as large as usual at their litres", count=number(drawn), bike=bike.name)
+            yield Assumption(name="Sizes of bags", value=value, source="practice")
+    if any(thing.fuel for thing in tour.kit):
+        yield Assumption(name="Fuel", value=say("as full all the way as at the start"), source="its burning is not counted yet")
+
+
+def _defaults(tour: TourSheet) -> Iterator[Assumption]:
+    now = tour.practice
+    for key, (field, told) in practice.fields().items():
+        yield Assumption(
+            name=field.description or key, value=Text(words=""), source=told["source"], key=key, set_to=getattr(now, key),
+            usual=field.default, low=told["low"], high=told["high"], unit=told["unit"], own=key in tour.own_values,
+        )  # fmt: skip

@@ -2,23 +2,20 @@
 
 import datetime as dt
 from collections.abc import Callable, Iterator
-from functools import lru_cache
 from itertools import pairwise
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
 from omnifer.core.model.assessment import Day, Gap, GapSupply, Missed, Passing
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.physics import sun
 from omnifer.core.physics.weather import wind_chill
-from omnifer.core.road import arrivals
+from omnifer.core.road import arrivals, light
 from omnifer.core.road.days import SAME_PLACE_KM
-from omnifer.core.road.profile import Profile
+from omnifer.core.road.profile import STEP_M
 from omnifer.core.supplies import water
 from omnifer.core.supplies.supply import THE_END, THE_START, Supply
 from omnifer.core.voyage import Voyage, last_name
@@ -42,20 +39,20 @@ def days_of(tour: TourSheet, voyage: Voyage) -> list[Day]:
     """Every day of the tour, rest days included."""
     km, result = voyage.days.km, list[Day]()
     sums = [voyage.between(along, km).tolist() for along in _sums(voyage)]
-    for i, (riding, moved, walked) in enumerate(zip(*sums, strict=True)):
-        day = _riding_day(tour, voyage, i, riding, moved, walked)
+    for i, (riding, moved, walked, off) in enumerate(zip(*sums, strict=True)):
+        day = _riding_day(tour, voyage, i, riding, moved, walked, off)
         result.append(day)
         rests = int(voyage.days.rests[i]) if i < voyage.days.rests.size else 0
-        result += [_rest_day(day, voyage.profile, n) for n in range(1, rests + 1)]
+        result += [_rest_day(day, voyage, n) for n in range(1, rests + 1)]
     return result
 
 
-def _sums(voyage: Voyage) -> tuple[Array, Array, Array]:
-    """Hours of riding and in transfers, and kilometres on foot, from the start."""
-    return voyage.ridden.hours, voyage.conditions.transfer_hours, voyage.ridden.walked_km
+def _sums(voyage: Voyage) -> tuple[Array, Array, Array, Array]:
+    """Hours of riding and in transfers, and kilometres on foot and off the road, from the start."""
+    return voyage.ridden.hours, voyage.conditions.transfer_hours, voyage.ridden.walked_km, voyage.conditions.detour_km
 
 
-def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: float, walked: float) -> Day:
+def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: float, walked: float, off: float) -> Day:
     road, plan, weather = voyage.profile, voyage.days, voyage.climate
     start, end = float(plan.km[i]), float(plan.km[i + 1])
     cells, part = road.between(start, end), voyage.nodes.between(start, end)
@@ -63,10 +60,7 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: f
     night = voyage.night_stops[i] if i < len(voyage.night_stops) else None
     last = i == plan.km.size - 2
     date = plan.date(tour.start_date, i)
-    middle = road.position_at((start + end) / 2)
-    rise, fall, dusk = sun_hours(date, middle)
-    arrive = tour.road.start_hour + riding * tour.road.pause_factor + moved
-    light = _light(date, middle, rise, fall)
+    arrive, sun = float(voyage.watch.at(np.array([end]), np.array([i]))[0]), voyage.light[i]
     felt = float(voyage.noon_heat_index_c[part].max())
     at_end = np.searchsorted(voyage.nodes.km[part], end) + part.start
     share = (end - voyage.nodes.km[at_end - 1]) / (voyage.nodes.km[at_end] - voyage.nodes.km[at_end - 1])
@@ -88,21 +82,24 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: f
         riding_hours=round(riding, 3),
         pause_hours=round(riding * (tour.road.pause_factor - 1), 3),
         transfer_hours=round(moved, 3),
+        detour_km=round(off, 2),
         walking_km=round(walked, 2),
         start_h=tour.road.start_hour,
         arrive_h=round(arrive, 3),
-        daylight_hours=light,
-        sunrise_h=rise,
-        sunset_h=fall,
-        dusk_h=dusk,
+        daylight_hours=sun.hours,
+        sunrise_h=sun.sunrise_h,
+        sunset_h=sun.sunset_h,
+        dusk_h=sun.dusk_h,
+        sun=sun.sun,
         day_high_c=round(float(weather.day_high_c[part].max()), 1),
         night_low_c=round(there(weather.night_low_c), 1),
         mean_max_c=round(float(weather.mean_max_c[part].mean()), 1),
         mean_min_c=round(there(weather.mean_min_c), 1),
-        wind_chill_c=_felt(voyage, cells, part),
+        wind_chill_c=_felt(tour, voyage, cells, part),
         heat_index_c=round(felt, 1),
-        hot=felt >= practice.HOT_INDEX_C,
-        dark=light == 0 or (fall is not None and arrive > fall),
+        hot=felt >= tour.practice.hot_index_c,
+        dark=sun.sun == "stays_down" or (sun.sunset_h is not None and arrive > sun.sunset_h),
+        starts_dark=sun.sunrise_h is not None and tour.road.start_hour < sun.sunrise_h,
         humidity_pct=round(float(weather.humidity_pct[part].mean())),
         rain_chance=round(float(weather.rain_chance[part].mean()), 2),
         wind_ms=round(float(weather.wind_ms[part].mean()), 1),
@@ -113,15 +110,16 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: f
     )
 
 
-def _rest_day(before: Day, road: Profile, n: int) -> Day:
+def _rest_day(before: Day, voyage: Voyage, n: int) -> Day:
     """A day at the place where the one before ended."""
     date = before.date + dt.timedelta(days=n)
-    rise, fall, dusk = sun_hours(date, road.position_at(before.to_km))
+    sun = light.at(voyage.profile, voyage.clocks, before.to_km, date)
     still = {
         "distance_km": 0.0, "ascent_m": 0, "descent_m": 0, "riding_hours": 0.0, "pause_hours": 0.0, "transfer_hours": 0.0,
-        "walking_km": 0.0, "steepest": 0.0, "wind_chill_c": None, "arrive_h": before.start_h,
-        "from_km": before.to_km, "rest": True, "dark": False, "night_set_km": None, "number": before.number + n, "date": date,
-        "sunrise_h": rise, "sunset_h": fall, "dusk_h": dusk,
+        "detour_km": 0.0, "walking_km": 0.0, "steepest": 0.0, "wind_chill_c": None, "arrive_h": before.start_h,
+        "from_km": before.to_km, "rest": True, "dark": False, "starts_dark": False, "night_set_km": None,
+        "number": before.number + n, "date": date, "sunrise_h": sun.sunrise_h, "sunset_h": sun.sunset_h, "dusk_h": sun.dusk_h,
+        "sun": sun.sun, "daylight_hours": sun.hours,
     }  # fmt: skip
     return before.model_copy(update=still)
 
@@ -151,44 +149,23 @@ def _climb(tour: TourSheet, voyage: Voyage, cells: slice, start: float, end: flo
     return sum(up for up, _ in climbs), sum(down for _, down in climbs)
 
 
-def _felt(voyage: Voyage, cells: slice, part: slice) -> float | None:
-    """Wind chill on the coldest descent of a cold morning; None where no descent is long enough to matter."""
-    steep = voyage.profile.gradient[cells] < -practice.DESCENT_GRADIENT
-    if np.count_nonzero(steep) < practice.DESCENT_CELLS:
+def _felt(tour: TourSheet, voyage: Voyage, cells: slice, part: slice) -> float | None:
+    """Wind chill on the coldest descent after a cold night, in the hour in which it is ridden; None where no descent is
+    long enough to matter."""
+    usual, km = tour.practice, voyage.profile.km[cells]
+    steep = voyage.profile.gradient[cells] < -usual.descent_gradient
+    if np.count_nonzero(steep) * STEP_M < usual.descent_km * 1000:
         return None
-    weather = voyage.climate
-    morning = weather.night_low_c[part] + practice.MORNING_SHARE * (weather.mean_max_c[part] - weather.night_low_c[part])
-    on_steep = np.interp(voyage.profile.km[cells][steep], voyage.nodes.km[part], morning)
-    return round(float(wind_chill(on_steep, practice.DESCENT_CAP_KMH).min()), 1)
-
-
-@lru_cache(maxsize=4096)
-def sun_hours(date: dt.date, place: tuple[float, float] | None) -> tuple[float | None, float | None, float | None]:
-    """Sunrise, sunset and end of civil twilight by the clock of the nominal zone; None where the sun does not cross."""
-    if place is None:
-        return None, None, None
-    zone = round(place[1] / 15)
-    events = ((sun.SUNRISE_ZENITH_DEG, True), (sun.SUNRISE_ZENITH_DEG, False), (sun.CIVIL_ZENITH_DEG, False))
-    hours = [sun.sun_event_hour(date, *place, zenith, rising) for zenith, rising in events]
-    rise, fall, dusk = (None if hour is None else round(hour + zone, 3) for hour in hours)
-    return rise, fall, dusk
-
-
-def _light(date: dt.date, place: tuple[float, float] | None, rise: float | None, fall: float | None) -> float | None:
-    """Hours from sunrise to sunset; None where the road has no coordinates."""
-    if place is None:
-        return None
-    if rise is not None and fall is not None:
-        return round(fall - rise, 2)
-    summer = (date.timetuple().tm_yday - 80) % 365 < 186
-    return 24.0 if summer == (place[0] > 0) else 0.0
+    return round(
+        float(wind_chill(np.interp(km[steep], voyage.nodes.km[part], voyage.cold_c[part]), usual.descent_cap_kmh).min()), 1
+    )
 
 
 def gaps_of(tour: TourSheet, voyage: Voyage) -> list[Gap]:
     """Every stretch between supplies, kind by kind in road order; the longest of each kind governs."""
     passed = passings(tour, voyage)
     kinds = [list(_carried_gaps(voyage, supply, passed)) for supply in voyage.supplies.values()]
-    kinds += [list(_other_gaps(tour, voyage, supply, has)) for supply, has in MET_AT_STOPS.items()]
+    kinds += [list(_other_gaps(voyage, supply, has)) for supply, has in MET_AT_STOPS.items()]
     result = []
     for gaps in kinds:
         longest = max(gaps, key=lambda gap: (gap["need"], gap["to_km"] - gap["from_km"]), default=None)
@@ -212,7 +189,8 @@ def _carried_gaps(voyage: Voyage, supply: Supply, passed: list[Passing]) -> Iter
             "nights": int(supply.nights[i]),
             "riding": round(float(supply.riding[i]), 2),
             "camp": round(float(supply.used[i] - supply.riding[i]), 2),
-            "reserve": round(float(amounts.required[i] - supply.used[i]), 2),
+            "reserve": round(float(supply.reserve[i]), 2),
+            "onward": round(float(amounts.required[i] - supply.used[i] - supply.reserve[i]), 2),
             "need": round(float(amounts.required[i]), 2),
             "holds": round(supply.capacity, 2) if supply.kind.limited else None,
             "missed": [m for m in missed if gap["from_km"] < m.at_km < gap["to_km"]],
@@ -220,10 +198,10 @@ def _carried_gaps(voyage: Voyage, supply: Supply, passed: list[Passing]) -> Iter
         yield gap | needs
 
 
-def _other_gaps(tour: TourSheet, voyage: Voyage, supply: GapSupply, has: Callable[[Stop], bool]) -> Iterator[Stretch]:
+def _other_gaps(voyage: Voyage, supply: GapSupply, has: Callable[[Stop], bool]) -> Iterator[Stretch]:
     """Stretches between places with something that is not carried; none where no stop is known to have it."""
     end = voyage.profile.length_km
-    stops = sorted((s for s in tour.road.stops if has(s) and s.at_km <= end), key=lambda s: s.at_km)
+    stops = sorted((visit.stop for visit in voyage.visits.values() if has(visit.stop)), key=lambda s: s.at_km)
     if stops:
         names = [THE_START, *(s.name for s in stops), THE_END]
         gaps = _stretches(voyage, supply, np.array([0.0, *(s.at_km for s in stops), end]), names)
@@ -244,8 +222,8 @@ def _stretches(voyage: Voyage, supply: GapSupply, km: Array, names: list[str]) -
     return [
         {
             "supply": supply, "from_km": a, "to_km": b, "from_name": name, "to_name": to_name, "day": day, "days": more + 1,
-            "hours": round(hours, 2), "nights": inside, "riding": 0, "camp": 0, "reserve": 0, "need": 0, "holds": None,
-            "missed": [],
+            "hours": round(hours, 2), "nights": inside, "riding": 0, "camp": 0, "reserve": 0, "onward": 0, "need": 0,
+            "holds": None, "missed": [],
         }
         for a, b, (name, to_name), day, more, hours, inside in figures
     ]  # fmt: skip
@@ -255,7 +233,7 @@ def passings(tour: TourSheet, voyage: Voyage) -> list[Passing]:
     """When each stop is passed, in road order."""
 
     def shut(visit: arrivals.Visit) -> Text | None:
-        return arrivals.shop_shut(visit, tour.road.start_hour) if visit.stop.shop != "none" else None
+        return arrivals.shop_shut(visit, tour.road.start_hour, tour.practice) if visit.stop.shop != "none" else None
 
     return [
         Passing(

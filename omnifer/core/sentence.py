@@ -38,6 +38,11 @@ def hours(value: float) -> Figure:
     return Figure(value=round(value, 2), quantity="hours")
 
 
+def bar(value: float) -> Figure:
+    """A pressure."""
+    return Figure(value=round(value, 2), quantity="pressure")
+
+
 def clock(value: float) -> str:
     """A time of the local clock, as HH:MM; the same in all units."""
     minutes = round(value * 60) % (24 * 60)

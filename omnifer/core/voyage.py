@@ -6,14 +6,12 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
-from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.quantities import CarriedSupply
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.physics import gearing
-from omnifer.core.physics.weather import heat_index
-from omnifer.core.road import arrivals, climate, days, pace
+from omnifer.core.physics.weather import daily_course, heat_index
+from omnifer.core.rig import riding
+from omnifer.core.road import arrivals, climate, days, light, pace, zones
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.profile import Profile
 from omnifer.core.supplies import supplies_of
@@ -47,7 +45,15 @@ class Voyage:
     climate: climate.Climate
     conditions: pace.Conditions
     ridden: pace.Pace
-    clock_h: Array
+    stores_kg: Array
+    """Water and food on board with which it is ridden [kg]."""
+    watch: arrivals.Watch
+    light: list[light.Light]
+    """Of each riding day."""
+    riding_c: Array
+    """Air on a hot day in the hour in which each node is passed [°C]."""
+    cold_c: Array
+    """The same between a cold night and the usual day after it [°C]."""
     days: days.Days
     night_stops: list[Stop | None]
     """The stop of each night, None for a camp away from stops."""
@@ -62,6 +68,11 @@ class Voyage:
     def nodes(self) -> Profile:
         """The road at the nodes that the arrays are over."""
         return self.profile.nodes
+
+    @property
+    def clocks(self) -> zones.Clocks:
+        """The time zones of the road."""
+        return self.watch.clocks
 
     @property
     def hours(self) -> Array:
@@ -98,32 +109,70 @@ def play(tour: TourSheet, profile: Profile) -> Voyage:
     Days are cut with a usual stock on board, so that they do not move with every bottle. Supplies weigh on the pace that
     decides how much of them is needed and which shops are open; a few rounds settle it.
     """
-    party, road, nodes = _party(tour), tour.road, profile.nodes
+    party, road, nodes, usual = _party(tour), tour.road, profile.nodes, tour.practice
     held_l = sum(thing.holds_water_l * count for thing, count in vessels(tour))
-    usual_kg = np.full(nodes.km.size, practice.USUAL_STORES_KG * len(tour.riders))
+    stores_kg = usual_kg = np.full(nodes.km.size, usual.usual_stores_kg * len(tour.riders))
+    clocks = zones.clocks_of(road, profile)
+    stops = tuple(stop for stop in road.stops if arrivals.reached(stop, usual))
+    detours = [(stop.at_km, stop.detour_km) for stop in stops if stop.detour_km > 0 and stop.at_km <= profile.length_km]
+    reached = road.model_copy(update={"stops": stops})
     day = np.floor(nodes.km / FIRST_GUESS_KM)
     for turn in range(PLANNED):
-        weather = climate.along(nodes, road, tour.start_date, day)
-        here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms)
-        if turn == 0 or weather.wind_ms.any():
-            ridden = pace.pace_along(profile, party, here, usual_kg)
-        plan = days.cut(nodes, ridden.hours, road)
+        weather = climate.along(nodes, road, tour.start_date, day, usual)
+        here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, weather.mean_c, detours)
+        if turn == 0 or weather.source == "stations":
+            ridden, stores_kg = pace.pace_along(profile, party, here, usual_kg), usual_kg
+        plan = days.cut(nodes, ridden.hours, reached)
         day = plan.offset[plan.riding_day(nodes.km, leaving=False)].astype(float)
-    weather = climate.along(nodes, road, tour.start_date, day)
-    here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms)
-    night_stops = days.night_stops(road.stops, plan.km[1:-1], practice.NIGHT_NEAR_STOP_KM)
+    weather = climate.along(nodes, road, tour.start_date, day, usual)
+    night_stops = days.night_stops(stops, plan.km[1:-1], usual.night_near_stop_km)
+    suns = light.along(nodes, plan, tour.start_date, clocks)
     everywhere = np.ones(nodes.km.size, dtype=bool)
     for again in range(SETTLED, -1, -1):
-        clock_h = arrivals.clock_along(ridden.hours, here.transfer_hours, nodes.km, plan, road)
-        visits = arrivals.visits(road, tour.start_date, nodes.km, clock_h, plan)
-        supplies = supplies_of(Ride(tour, nodes, weather, ridden.hours, plan, night_stops, visits, held_l))
+        watch = arrivals.Watch(nodes.km, ridden.hours, here.transfer_hours, plan, road, tour.start_date, clocks)
+        hour = (watch.along(), plan, nodes.km, suns)
+        warm = _in_the_hour(*hour, weather.night_low_c, weather.day_high_c)
+        visits = arrivals.visits(stops, watch, usual)
+        supplies = supplies_of(Ride(tour, nodes, weather, warm, ridden, plan, night_stops, visits, held_l))
         if again:
             stores_kg = mass_of({name: supply.on_board(nodes.km, everywhere, nodes.km) for name, supply in supplies.items()})
+            air_c = _in_the_hour(*hour, weather.mean_min_c, weather.mean_max_c)
+            here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, air_c, detours)
             ridden = pace.pace_along(profile, party, here, stores_kg)
     moments = _moments(profile, plan.km, night_stops, list(supplies.values()))
     at_km, leaving = np.array([moment.km for moment in moments]), np.array([moment.leaving for moment in moments])
     stock = {name: supply.on_board(at_km, leaving, nodes.km) for name, supply in supplies.items()}
-    return Voyage(profile, weather, here, ridden, clock_h, plan, night_stops, visits, supplies, moments, stock, party)
+    cold = _in_the_hour(*hour, weather.night_low_c, weather.mean_max_c)
+    return Voyage(
+        profile,
+        weather,
+        here,
+        ridden,
+        stores_kg,
+        watch,
+        suns,
+        warm,
+        cold,
+        plan,
+        night_stops,
+        visits,
+        supplies,
+        moments,
+        stock,
+        party,
+    )
+
+
+def ridden_with(voyage: Voyage, tour: TourSheet) -> pace.Pace:
+    """The same days in the same weather with the same stores, ridden with another kit, load or rig."""
+    return pace.pace_along(voyage.profile, _party(tour), voyage.conditions, voyage.stores_kg)
+
+
+def _in_the_hour(clock_h: Array, plan: days.Days, km: Array, suns: list[light.Light], low_c: Array, high_c: Array) -> Array:
+    """Air at each node in the hour in which it is passed, between the low and the high of its day [°C]."""
+    day = plan.riding_day(km, leaving=False)
+    rise, fall = (np.array(hours)[day] for hours in zip(*(sun.for_course() for sun in suns), strict=True))
+    return daily_course(clock_h, low_c, high_c, rise, fall)
 
 
 def _party(tour: TourSheet) -> list[pace.RidingMass]:
@@ -143,20 +192,17 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
             shared += mass
         else:
             owned[thing.rider_id] += mass
-    result = []
+    usual, result = tour.practice, []
     for rider in tour.riders:
         bikes = [bike for bike in tour.rig.bikes if bike.rider_id == rider.id]
         total = rider.body_mass_kg + owned[rider.id] + shared / len(tour.riders)
-        drag, rolling, slowest = practice.DRAG_AREA_M2, practice.ROLLING_RESISTANCE, 0.0
+        drag, rolling, slowest = usual.drag_area_m2, usual.rolling_resistance, 0.0
         for bike in bikes:
             total += bike.mass_kg + gear[bike.id]
             total += sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
-            drag = bike.drag_area_m2 + sum(s.trailer.drag_area_m2 for s in bike.supports if s.trailer)
-            drag += sum(KINDS[c.kind].drag_area_m2 for c in bike.carriers)
-            rolling = bike.rolling_resistance
-            turn = gearing.development(bike.radius_mm / 1000, bike.low_chainring, bike.low_cog, bike.low_hub_ratio)
-            slowest = float(gearing.speed_kmh(turn, practice.SLOWEST_CADENCE_RPM))
-        result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling, slowest))
+            drag, rolling = riding.drag_area_m2(bike), bike.rolling_resistance
+            slowest = riding.slowest_kmh(bike, usual)
+        result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling, slowest, usual))
     return result
 
 

@@ -2,6 +2,7 @@
 
 from functools import lru_cache
 
+import numpy as np
 from pydantic import Field
 
 from omnifer.core.assess import assess
@@ -17,6 +18,7 @@ from omnifer.core.model.rig import Rig
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.road.profile import Profile
+from omnifer.core.voyage import play, ridden_with
 
 ROUNDS = 2
 """Rounds of the search for the load of a rig that has none."""
@@ -28,8 +30,9 @@ class Price(Noun):
     thing_id: str
     mass_kg: float
     volume_l: float
-    minutes_a_day: float | None = Field(description="None while the tour has no road")
-    kj_a_day: float | None = Field(description="Work of the rider for it [kJ a day]")
+    minutes_a_day: float | None = Field(description="Of the party, on the same days; None while the tour has no road")
+    kj_a_day: float | None = Field(description="Work of all riders for it [kJ a day]")
+    days_fewer: int | None = Field(description="Days that the tour would be shorter by, its days cut anew without the thing")
     money: float | None
     mended: list[Text] = Field(description="Findings that would be gone without it")
     broken: list[Text] = Field(description="Findings that would come up without it")
@@ -84,23 +87,32 @@ def price(tour: TourSheet, road: Profile | None, thing_id: str) -> Price:
     thing = next((t for t in tour.kit if t.id == thing_id), None)
     if thing is None:
         raise KeyError(thing_id)
-    before = assess(tour, road)
     kit = tuple(t for t in tour.kit if t.id != thing_id)
-    after = assess(tour.model_copy(update={"kit": kit, "load": still_standing(tour.load, kit, tour.rig)}), road)
-    mass = thing.mass_kg * thing.count
-    minutes = None if before.minutes_per_kg is None else mass * before.minutes_per_kg
-    power = sum(r.all_day_power_w for r in tour.riders) / max(len(tour.riders), 1)
+    without = tour.model_copy(update={"kit": kit, "load": still_standing(tour.load, kit, tour.rig)})
+    before, after = assess(tour, road), assess(without, road)
+    saved = None if road is None or not tour.riders else _saved(tour, without, road)
     gone, come = changed(before, after)
     return Price(
         thing_id=thing_id,
-        mass_kg=round(mass, 3),
+        mass_kg=round(thing.mass_kg * thing.count, 3),
         volume_l=round(thing.volume_l * thing.count, 2),
-        minutes_a_day=None if minutes is None else round(minutes, 2),
-        kj_a_day=None if minutes is None else round(minutes * 60 * power / 1000, 1),
+        minutes_a_day=None if saved is None else round(saved[0], 2),
+        kj_a_day=None if saved is None else round(saved[1], 1),
+        days_fewer=None if saved is None else len(before.days) - len(after.days),
         money=None if thing.price is None else thing.price * thing.count,
         mended=gone,
         broken=come,
     )
+
+
+def _saved(tour: TourSheet, without: TourSheet, road: Profile) -> tuple[float, float]:
+    """Minutes and kilojoules a riding day that the party saves on the same days by another load [min/d, kJ/d]."""
+    voyage = play(tour, road)
+    days = voyage.days.km.size - 1
+    before, after = (ridden_with(voyage, t) for t in (tour, without))
+    power = np.array([rider.all_day_power_w for rider in tour.riders])
+    effort = before.effort_hours[:, -1] - after.effort_hours[:, -1]
+    return float(before.hours[-1] - after.hours[-1]) * 60 / days, float(power @ effort) * 3.6 / days
 
 
 def changed(before: Assessment, after: Assessment) -> tuple[list[Text], list[Text]]:

@@ -1,15 +1,15 @@
 """The road in full: days and dates, arrivals, opening hours, climate, surfaces, transfers, reshaping, the learned pace."""
 
 import datetime as dt
+import math
 
 import numpy as np
 import pytest
 from hypothesis import event, given, settings
 from hypothesis import strategies as st
 
-from omnifer.core import practice
 from omnifer.core.assess import assess, profile_of
-from omnifer.core.model.rig import Rig
+from omnifer.core.model.practice import Practice
 from omnifer.core.model.road import (
     DayCut,
     MonthNormals,
@@ -26,7 +26,7 @@ from omnifer.core.road import arrivals, climate, days, learn, pace, reshape
 from omnifer.core.road.profile import from_track
 from omnifer.core.road.symbols import RULES, supplies_of, words_of
 from omnifer.core.voyage import play
-from tests.conftest import pannier_bike, small_tour, thing
+from tests.conftest import small_tour, thing
 
 MONDAY = dt.date(2027, 5, 3)
 
@@ -73,7 +73,7 @@ def test_a_night_set_by_hand_leaves_the_days_before_as_they_were(sample, sample_
     road = sample.road.model_copy(update={"nights": tuple(sorted((*others, night), key=lambda n: n.at_km))})
     after = play(sample.model_copy(update={"road": road}), sample_road).days
     assert after.km[:i] == pytest.approx(before.km[:i], abs=1e-9)
-    assert after.km[i] == pytest.approx(at_km)
+    assert after.km[i] == pytest.approx(at_km, abs=0.5)
 
 
 def test_a_day_set_by_hand_is_cut_anew_where_days_are_made_shorter():
@@ -94,7 +94,7 @@ def test_rest_days_take_dates_food_and_dry_camp_water():
     assert two.days[1].distance_km == 0
     water = [next(g for g in a.gaps if g.supply == "water") for a in (one, two)]
     assert water[1].nights - water[0].nights == 2
-    assert water[1].need - water[0].need == pytest.approx(2 * practice.DRY_CAMP_L, abs=0.3)
+    assert water[1].need - water[0].need == pytest.approx(2 * (3 + 3), abs=0.3)
     food = [next(g for g in a.gaps if g.supply == "food").need for a in (one, two)]
     assert 0.9 < food[1] - food[0] < 1.2
 
@@ -207,7 +207,7 @@ def test_surfaces_slow_and_pushing_is_walking():
         for s in (None, "gravel", "push")
     )
     assert smooth < rough < pushed
-    assert pushed == pytest.approx(60 / practice.WALKING_KMH, rel=0.02)
+    assert pushed == pytest.approx(60 / 4, rel=0.02)
 
 
 def test_a_transfer_takes_hours_and_no_riding_or_climb():
@@ -223,7 +223,7 @@ def test_wind_of_unknown_direction_costs_time():
     tour = straight(60)
     profile = profile_of(tour)
     rider = pace.RidingMass(110, 100, 0, 0.55, 0.008)
-    still = np.zeros(profile.km.size)
+    still = np.zeros(profile.nodes.km.size)
     hours = [
         pace.pace_along(profile, [rider], pace.conditions(profile, (), (), still + wind), still).hours[-1] for wind in (0.0, 6.0)
     ]
@@ -235,21 +235,49 @@ def test_wind_of_unknown_direction_costs_time():
 def test_more_on_board_is_never_faster_uphill(slope, dry, more, slowest):
     profile = profile_of(straight(20, slope=slope))
     rider = pace.RidingMass(110, dry, 1.0, 0.55, 0.008, slowest)
-    still = np.zeros(profile.km.size)
+    still = np.zeros(profile.nodes.km.size)
     here = pace.conditions(profile, (), (), still)
     light, heavy = (pace.pace_along(profile, [rider], here, still + kg).hours[-1] for kg in (0.0, more))
     assert heavy >= light - 1e-9
 
 
-def test_a_gear_too_high_is_walked():
-    """At 6 % the rider holds some 5.5 km/h: turned in the low gear, walked in the high one."""
-    tour = straight(20, slope=0.06)
-    bike = pannier_bike()
-    high = tour.model_copy(update={"rig": Rig(bikes=(bike.model_copy(update={"low_chainring": 34, "low_cog": 28}),))})
-    low = tour.model_copy(update={"rig": Rig(bikes=(bike.model_copy(update={"low_chainring": 22, "low_cog": 36}),))})
-    walked, ridden = (sum(day.walking_km for day in seen(t).days) for t in (high, low))
-    assert ridden < 1
-    assert walked > 18
+def climbing(slope: float, kg: float, slowest_kmh: float = 0.0, **usual: float) -> pace.Pace:
+    """Twenty kilometres up, 110 W, in still and standard air."""
+    profile = profile_of(straight(20, slope=slope))
+    rider = pace.RidingMass(110, kg, 0, 0.55, 0.009, slowest_kmh, Practice(**usual))
+    still = np.zeros(profile.nodes.km.size)
+    return pace.pace_along(profile, [rider], pace.conditions(profile, (), (), still), still)
+
+
+def test_ramps_are_pushed_harder_and_only_then_walked():
+    """At 6 % and 100 kg a rider of 110 W holds some 5.4 km/h by himself: 8 km/h takes half as much again, and 10 km/h more
+    than a rider has. The time is that of the all-day power either way, until walking at 4 km/h is slower."""
+    easy, ramp, walked = (climbing(0.06, 100, slowest) for slowest in (4, 7.5, 11))
+    assert (easy.walked_km[-1], ramp.walked_km[-1]) == (0, 0)
+    assert ramp.hours[-1] == pytest.approx(easy.hours[-1])
+    assert walked.walked_km[-1] == pytest.approx(20, abs=0.1)
+    assert walked.hours[-1] == pytest.approx(20 / 4, rel=0.01)
+
+
+def test_walking_is_bounded_by_power_on_the_slope():
+    """110 W at 95 % lift 140 kg at 20 % no faster than 110 * 0.95 / (140 * 9.80665 * (sin + 0.009 cos)) = 0.371 m/s; the air
+    on the way up thins, and with it the power, by some 7 %."""
+    found = climbing(0.20, 140, 8)
+    angle = math.atan(0.20)
+    level = 110 * 0.95 / (140 * 9.80665 * (math.sin(angle) + 0.009 * math.cos(angle))) * 3.6
+    assert 0.75 * level < 20 / found.hours[-1] < level
+    assert found.walked_km[-1] == pytest.approx(20, abs=0.1)
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.floats(0.0, 0.14), st.floats(70, 160), st.floats(0, 9))
+def test_a_kilogram_costs_what_a_kilogram_more_takes_and_never_jumps(slope, kg, slowest):
+    """The price told is the slope of the hours by mass (central difference), walking and ramps included."""
+    lighter, here, heavier = (climbing(slope, kg + more, slowest) for more in (-0.01, 0.0, 0.01))
+    price = float(here.hours_per_kg[0])
+    event("walks" if here.walked_km[-1] > 0 else "rides")
+    assert price == pytest.approx((heavier.hours[-1] - lighter.hours[-1]) / 0.02, rel=0.05, abs=2e-4)
+    assert heavier.hours[-1] - lighter.hours[-1] < 0.01
 
 
 def months(mean: float, swing: float = 0.0, **more: float) -> tuple[MonthNormals, ...]:
@@ -305,7 +333,7 @@ def test_without_weather_latitude_and_season_speak_and_say_so():
 def test_hot_days_and_walking_are_said():
     hot = seen(straight(100, weather=(Weather(from_km=0, day_high_c=40, night_low_c=26, humidity_pct=50),)))
     assert any(f.kind == "hot_day" for f in hot.findings)
-    steep = seen(straight(12, slope=0.14))
+    steep = seen(straight(12, slope=0.2))
     assert any(f.kind == "walking" for f in steep.findings)
 
 
@@ -327,20 +355,25 @@ def test_reversed_twice_is_as_before_and_trimmed_keeps_what_is_inside():
 
 
 def ridden(power: float, slopes: tuple[float, ...], pauses: int) -> tuple[Track, np.ndarray, pace.RidingMass]:
-    """A ride made with the pace formulas themselves: each piece 4 km, pauses of 5 min at the ends of some."""
-    from omnifer.core.physics import air, riding
-
-    rider = pace.RidingMass(0, 105, 0, 0.5, 0.008)
+    """A ride stepped second by second by Newton's second law, which shares no formula with the pace: each piece 4 km, 105 kg,
+    half a square metre of drag, 0.008 rolling, 95 % of the power at the wheel; pauses of 5 min between."""
+    piece_m, mass, efficiency = 4000.0, 105.0, 0.95
+    at, speed, clock, marks = 0.0, 3.0, 0.0, [(0.0, 0.0)]
+    while at < piece_m * len(slopes):
+        slope = math.atan(slopes[int(at // piece_m)])
+        height = 200 + sum(s * min(max(at - k * piece_m, 0), piece_m) for k, s in enumerate(slopes))
+        rho = 1.225 * (1 - 2.25577e-5 * height) ** 4.25588  # ISO 2533
+        force = efficiency * power / max(speed, 0.5) - mass * 9.80665 * (math.sin(slope) + 0.008 * math.cos(slope))
+        speed = min(speed + (force - 0.25 * rho * speed**2) / mass, 38 / 3.6)
+        at, clock = at + speed, clock + 1
+        marks.append((at, clock))
     km = np.arange(0, 4 * len(slopes), 0.05)
-    slope = np.repeat(slopes, km.size // len(slopes))
-    heights = 200 + np.concatenate([[0], np.cumsum(slope[:-1] * 50)])
-    speed = riding.steady_speed(power, slope, 105, 0.5, 0.008, air.density(heights), practice.DRIVETRAIN_EFFICIENCY)
-    speed = np.clip(speed, practice.WALKING_KMH / 3.6, practice.DESCENT_CAP_KMH / 3.6)
-    seconds = np.concatenate([[0], np.cumsum(50 / speed[:-1])])
+    seconds = np.interp(km * 1000, *np.array(marks).T)
+    heights = 200 + np.concatenate([[0], np.cumsum(np.repeat(slopes, km.size // len(slopes))[:-1] * 50)])
     for pause in range(pauses):
         seconds[(pause + 1) * km.size // (pauses + 1) :] += 300
     track = Track(lat_deg=tuple(km / 110.574), lon_deg=(0.0,) * km.size, elevation_m=tuple(heights))
-    return track, seconds, rider
+    return track, seconds, pace.RidingMass(0, mass, 0, 0.5, 0.008)
 
 
 @pytest.mark.parametrize("power", [70.0, 110.0, 160.0])
@@ -371,6 +404,18 @@ def test_a_ride_too_short_or_without_times_teaches_nothing():
 def test_symbols_speak_of_supplies(words, field, value):
     assert supplies_of(words)[field] == value
     assert supplies_of("Flag, Blue") == {}
+
+
+@pytest.mark.parametrize(
+    ("symbol", "name", "water"),
+    [
+        ("", "Barren Pass", None), ("", "Etappe 3", None), ("", "Barrier", None), ("", "Wellington", None), ("", "Winnipeg", None),
+        ("", "Trinkwasser am Tor", "unsure"), ("", "Fuente Vieja", "unsure"), ("", "Tap behind the church", "unsure"),
+        ("Drinking Water", "Barren Pass", "reliable"), ("Summit", "Bar", "unsure"), ("Brunnen", "", "reliable"),
+    ],
+)  # fmt: skip
+def test_a_bare_name_is_no_sure_water(symbol, name, water):
+    assert supplies_of(symbol, name).get("water") == water
 
 
 def test_a_learned_or_changed_day_is_felt_in_the_kit_price():

@@ -7,7 +7,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from omnifer.core import practice
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.road import DayCut, Road, Stop, Track, TypedDay, Weather
 from omnifer.core.road import profile as profiles
@@ -88,7 +87,7 @@ def test_a_dry_camp_needs_its_water_and_a_camp_at_a_source_does_not():
     dry, at_source = _straight(110, cut=cut), _straight(110, (_stop(61),), cut=cut)
     with_camp = assess(dry, profile_of(dry)).gaps[0]
     without = assess(at_source, profile_of(at_source)).gaps[0]
-    assert (with_camp.nights, with_camp.camp) == (1, practice.DRY_CAMP_L)
+    assert (with_camp.nights, with_camp.camp) == (1, 3)
     assert (without.nights, without.camp) == (0, 0)
 
 

@@ -57,8 +57,23 @@ def test_odds_are_those_of_the_normal_distribution(odds):
 def test_the_coldest_of_many_nights():
     """z for one night in ten: -2.172, -2.433, -2.696 and -3.043 for 7, 14, 30 and 90 nights (scipy 1.17.1)."""
     for nights, z in ((7, -2.172), (14, -2.433), (30, -2.696), (90, -3.043)):
-        assert weather.coldest_of(0, 1, nights, 0.1) == pytest.approx(z, abs=6e-4)
-    assert weather.coldest_of(3, 4, 30, 0.1) == pytest.approx(-7.79, abs=6e-3)
+        assert weather.coldest_of([0] * nights, [1] * nights, 0.1) == pytest.approx(z, abs=6e-4)
+    assert weather.coldest_of([3] * 30, [4] * 30, 0.1) == pytest.approx(-7.79, abs=6e-3)
+
+
+def test_the_coldest_of_unlike_nights_is_the_root_of_their_product():
+    """scipy: the chance that none of three unlike nights is colder is the product of their survival functions."""
+    found = weather.coldest_of([-2, 1, 4], [3, 5, 0.5], 0.2)
+    assert 1 - np.prod(stats.norm([-2, 1, 4], [3, 5, 0.5]).sf(found)) == pytest.approx(0.2, abs=1e-4)
+
+
+def test_the_course_of_a_day():
+    """Worked by hand from Parton and Logan's formula, sunrise 6, sunset 18, 10 to 20 °C: lowest at 5:50; at noon the sine of
+    pi * 6.17 / 15.72, 0.9436; highest at 13:41; at sunset sin(pi * 12.17 / 15.72), 0.6511; at midnight that falls by
+    exp(-2.2 * 6 / 12), 0.3329."""
+    expected = [10, 19.436, 20, 16.511, 12.167]
+    assert weather.daily_course([5.83, 12, 13.69, 18, 24], 10, 20, 6, 18) == pytest.approx(expected, abs=0.02)
+    assert (np.diff(weather.daily_course(np.linspace(6, 13, 40), 10, 20, 6, 18)) > 0).all()
 
 
 @given(st.lists(st.floats(-30, 40), min_size=12, max_size=12))

@@ -6,7 +6,6 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.limits import InHand, Limit
 from omnifer.core.load.nesting import as_one, nested_in, taken_along
@@ -15,6 +14,7 @@ from omnifer.core.load.trace import CarrierContents
 from omnifer.core.model.finding import FindingKind, Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
+from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.model.trace import LimitKind
 from omnifer.core.sentence import kg, litres, say, share
 
@@ -96,7 +96,7 @@ def _bike_name(s: Situation, limit: Limit) -> str:
 
 def _lifts(s: Situation, limit: Limit, beyond: Array) -> Draft:
     """A front wheel that too little presses on when the bike is pushed uphill."""
-    slope = s.stances[limit.bike_id].pushed_lift_gradient
+    slope = s.stances[limit.bike_id].pushed_lift_gradient or 0.0
     name, saying = _bike_name(s, limit), SAYINGS["pushed"]
     return Draft(
         kind=saying.kind, grade="slows_you", sentence=say(saying.sentence, slope=share(slope), bike=name),
@@ -155,7 +155,7 @@ def _move_out(s: Situation, bag: CarrierContents, over: float, by_litres: bool) 
 
     mends: list[Mend] = []
     for thing, count in sorted(free, key=lambda pair: size(pair[0])):
-        if size(thing) * count + practice.ROUNDING < over:
+        if size(thing) * count + ROUNDING < over:
             continue
         in_hand = [InHand(thing, count, bag.carrier.id)]
         for bike in s.bikes:

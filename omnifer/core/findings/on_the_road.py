@@ -2,20 +2,24 @@
 
 import datetime as dt
 from collections.abc import Iterator
+from dataclasses import replace
 
 import numpy as np
 
-from omnifer.core import practice
 from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
-from omnifer.core.model.quantities import Figure, Text
-from omnifer.core.model.road import Road
+from omnifer.core.model.quantities import ROUNDING, Figure, Text
+from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
 from omnifer.core.sentence import celsius, clock, hours, kg, km, litres, number, say, share
+from omnifer.core.summary import coldest_night
 from omnifer.core.voyage import Voyage
 
-WALKED_KM = 1.0
+WALKED_KM = 0.5
 """Less walking than this in a day is not worth a word [km]; practice."""
+JUST_WALKED = 0.05
+"""A day of which less is walked only just needs it [-]; practice."""
 LONG_FOOD_GAP_DAYS = 3
 """Food for more days than this takes planning [d]; practice."""
 LONG_DAY_HOURS = 8.5
@@ -30,7 +34,7 @@ def _stretch(day: int, from_km: float, to_km: float) -> Text:
 def water_gaps(s: Situation) -> Iterator[Draft]:
     """A stretch between sure water that takes more than the vessels hold."""
     for gap in s.gaps:
-        if gap.supply != "water" or gap.short <= practice.ROUNDING:
+        if gap.supply != "water" or gap.short <= ROUNDING:
             continue
         nights = "{nights} dry camps" if gap.nights != 1 else "one dry camp"
         chance = ""
@@ -53,7 +57,7 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             )
         ]
         if gap.nights:
-            camp = practice.DRY_CAMP_L * len(s.tour.riders)
+            camp = s.tour.practice.dry_camp_l * len(s.tour.riders)
             mends.append(
                 Mend(
                     name=say("Cook and wash before leaving {place}, and camp dry on less", place=gap.from_name),
@@ -87,20 +91,8 @@ def days(s: Situation) -> Iterator[Draft]:
     for day in s.days:
         on_road = day.riding_hours + day.pause_hours + day.transfer_hours
         place = _stretch(day.number, day.from_km, day.to_km)
-        if day.dark:
-            late = day.arrive_h - (day.sunset_h if day.sunset_h is not None else day.start_h)
-            sentence = say("Day {day} ends at {arrive}; the sun sets at {sunset}.", day=number(day.number),
-                           arrive=clock(day.arrive_h), sunset=clock(day.sunset_h or 0))  # fmt: skip
-            if day.sunset_h is None:
-                sentence = say("Day {day} is ridden without sun.", day=number(day.number))
-            yield Draft(
-                kind="dark_day", grade="slows_you", sentence=sentence,
-                reason=say("Starting at {start} with pauses included. Civil twilight ends at {dusk}; hills and haze shorten the"
-                           " light further.", start=clock(day.start_h), dusk=clock(day.dusk_h or 0)),
-                place=place, size=late, at_km=day.from_km, to_km=day.to_km, day=day.number,
-                mends=[Mend(name=say("Start {late} earlier, or end the day before dark", late=hours(late)),
-                            consequence=say("lights and reflectors are needed otherwise"))],
-            )  # fmt: skip
+        if day.dark or day.starts_dark:
+            yield _dark(day, place)
         elif day.riding_hours > LONG_DAY_HOURS:
             yield Draft(
                 kind="long_day", grade="worth_knowing",
@@ -109,13 +101,42 @@ def days(s: Situation) -> Iterator[Draft]:
                 place=place, size=day.riding_hours - LONG_DAY_HOURS, at_km=day.from_km, to_km=day.to_km, day=day.number,
             )  # fmt: skip
         if day.walking_km >= WALKED_KM:
+            just = day.walking_km < JUST_WALKED * day.distance_km
+            words = "On day {day} you just have to walk: {walked}." if just else "On day {day} you walk {walked}."
             yield Draft(
                 kind="walking", grade="worth_knowing",
-                sentence=say("On day {day} you walk {walked}.", day=number(day.number), walked=km(day.walking_km)),
-                reason=say("Steeper or softer than the power and the mass allow to ride; the steepest ramp is {steepest}.",
+                sentence=say(words, day=number(day.number), walked=km(day.walking_km)),
+                reason=say("Steeper or softer than the lowest gear can be turned with this mass; the steepest ramp is {steepest}."
+                           " A lower gear or a lighter bike turns it into riding, not into more speed.",
                            steepest=Figure(value=day.steepest, quantity="grade")),
                 place=place, size=day.walking_km, at_km=day.from_km, to_km=day.to_km, day=day.number,
             )  # fmt: skip
+
+
+def _dark(day: Day, place: Text) -> Draft:
+    """A day that begins before the sun rises, ends after it has set, or has none."""
+    number_of, dusk = number(day.number), clock(day.dusk_h) if day.dusk_h is not None else "no clear hour"
+    reason = say("Starting at {start}, pauses included. Civil twilight ends at {dusk}; hills and haze shorten the light.",
+                 start=clock(day.start_h), dusk=dusk)  # fmt: skip
+    lights = say("lights and reflectors are needed otherwise")
+    if day.sun == "stays_down":
+        sentence, late = say("On day {day} the sun does not rise.", day=number_of), day.riding_hours
+        reason = say("Polar night: at noon there is twilight at best. Plan lamps, batteries and warm stops for all of it.")
+        mend = say("Ride it in another season")
+    elif day.dark:
+        late = day.arrive_h - (day.sunset_h or 0.0)
+        sentence = say("Day {day} ends at {arrive}; the sun sets at {sunset}.", day=number_of, arrive=clock(day.arrive_h),
+                       sunset=clock(day.sunset_h or 0))  # fmt: skip
+        mend = say("Start {late} earlier, or end the day before dark", late=hours(late))
+    else:
+        late = (day.sunrise_h or 0.0) - day.start_h
+        sentence = say("Day {day} begins at {start}; the sun rises at {sunrise}.", day=number_of, start=clock(day.start_h),
+                       sunrise=clock(day.sunrise_h or 0))  # fmt: skip
+        mend = say("Start {late} later", late=hours(late))
+    return Draft(
+        kind="dark_day", grade="slows_you", sentence=sentence, reason=reason, place=place, size=late, at_km=day.from_km,
+        to_km=day.to_km, day=day.number, mends=[Mend(name=mend, consequence=lights)],
+    )  # fmt: skip
 
 
 def hot_days(s: Situation) -> Iterator[Draft]:
@@ -138,7 +159,7 @@ def hot_days(s: Situation) -> Iterator[Draft]:
         sentence=say("Day {day} may feel like {felt} in the shade.", **figures),
         reason=say("{high} on a hot day with {damp} of humidity. " + advice, **figures),
         place=_stretch(hottest.number, hottest.from_km, hottest.to_km),
-        size=hottest.heat_index_c - practice.HOT_INDEX_C,
+        size=hottest.heat_index_c - s.tour.practice.hot_index_c,
         at_km=hottest.from_km,
         to_km=hottest.to_km,
         day=hottest.number,
@@ -149,7 +170,6 @@ def shut_shops(s: Situation) -> Iterator[Draft]:
     """A shop that is shut when the rider passes, and which start would find it open."""
     if s.voyage is None:
         return
-    road, start = s.tour.road, s.tour.start_date
     for gap in s.gaps:
         if gap.supply != "food":
             continue
@@ -169,17 +189,19 @@ def shut_shops(s: Situation) -> Iterator[Draft]:
                 ),
                 place=say("day {day}, {km}", day=number(s.voyage.day_of(missed.at_km, leaving=False)), km=km(missed.at_km)),
                 size=gap.to_km - gap.from_km, at_km=missed.at_km, day=s.voyage.day_of(missed.at_km, leaving=False),
-                mends=list(_other_starts(s.voyage, road, start, missed.stop_id)),
+                mends=list(_other_starts(s.voyage, s.tour, missed.stop_id)),
             )  # fmt: skip
 
 
-def _other_starts(voyage: Voyage, road: Road, start: dt.date, stop_id: str) -> Iterator[Mend]:
+def _other_starts(voyage: Voyage, tour: TourSheet, stop_id: str) -> Iterator[Mend]:
     """The nearest other start that finds the shop open, and what it does to the rest; the days stay as they are cut."""
+    road, start, usual = tour.road, tour.start_date, tour.practice
 
     def shut_from(date: dt.date) -> set[str]:
-        visits = arrivals.visits(road, date, voyage.nodes.km, voyage.clock_h, voyage.days)
+        stops = tuple(visit.stop for visit in voyage.visits.values())
+        visits = arrivals.visits(stops, replace(voyage.watch, start=date), usual)
         shops = (visit for visit in visits.values() if visit.stop.shop in arrivals.FOOD_SHOPS)
-        return {visit.stop.id for visit in shops if arrivals.shop_shut(visit, road.start_hour) is not None}
+        return {visit.stop.id for visit in shops if arrivals.shop_shut(visit, road.start_hour, usual) is not None}
 
     today = len(shut_from(start))
     for shift in (1, -1, 2, -2, 3, -3):
@@ -198,12 +220,20 @@ def cold_nights(s: Situation) -> Iterator[Draft]:
     if s.voyage is None or not s.voyage.climate.known or not s.days:
         return
     coldest = min(s.days, key=lambda day: day.night_low_c)
-    if coldest.night_low_c < 0:
+    facts = coldest_night(s.voyage, s.tour)
+    if min(coldest.night_low_c, facts.low_c) < 0:
         yield Draft(
             kind="cold_night",
             grade="worth_knowing",
-            sentence=say("The coldest night is {low}, day {day}.", low=celsius(coldest.night_low_c), day=number(coldest.number)),
-            reason=say("A cold night of the season at that height; hollows on clear nights may be 5 to 10 degrees colder."),
+            sentence=say("Plan for a night of {low}, most likely day {day}.", low=celsius(facts.low_c), day=number(facts.day)),
+            reason=say(
+                "In {odds} of such tours one of {nights} nights is colder. Each by itself: the coldest is {single}, day {day}."
+                " Hollows on clear nights may be 5 to 10 degrees colder.",
+                nights=number(facts.nights),
+                odds=share(s.tour.road.odds),
+                single=celsius(coldest.night_low_c),
+                day=number(coldest.number),
+            ),
             place=say("day {day}, {km}", day=number(coldest.number), km=km(coldest.to_km)),
             size=-coldest.night_low_c / 10,
             at_km=coldest.to_km,
@@ -227,7 +257,7 @@ def food_room(s: Situation) -> Iterator[Draft]:
         kind="no_room_for_food",
         grade="slows_you",
         sentence=say(
-            "{mass} of food, {volume}, has no place.", mass=kg(missing), volume=litres(missing * practice.FOOD_L_PER_KG)
+            "{mass} of food, {volume}, has no place.", mass=kg(missing), volume=litres(missing * s.tour.practice.food_l_per_kg)
         ),
         reason=say(
             "The longest stretch between shops is {distance}. Keep room for it before the bags are full.",

@@ -10,7 +10,11 @@ from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
 from omnifer.core.load.rules import clashes, spot_of, steps_too_deep, why_not
 from omnifer.core.model.finding import Mend
+from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.sentence import kg, number, say, share
+
+FAR_APART_KG, FAR_OFF_SHARE = 1.5, 0.06
+"""From where uneven sides, and a front wheel outside its range, slow a rider down [kg, -]; practice."""
 
 
 def misplaced(s: Situation) -> Iterator[Draft]:
@@ -71,48 +75,48 @@ def misplaced(s: Situation) -> Iterator[Draft]:
 
 
 def sides(s: Situation) -> Iterator[Draft]:
-    """One side heavier than the other."""
+    """One side heavier than the other at an axle."""
     for bike in s.bikes:
-        difference = bike.right - bike.left
-        worst = int(np.argmax(np.abs(difference)))
-        off = float(difference[worst])
-        if abs(off) <= SIDES_TOLERANCE_KG + 0.25:
-            continue
-        at_km, day, place = s.when(worst)
-        yield Draft(
-            kind="sides",
-            grade="slows_you" if abs(off) > 1.5 else "worth_knowing",
-            sentence=say(
-                "{bike}: {side} is {off} heavier.", bike=bike.bike.name, side="right" if off > 0 else "left", off=kg(abs(off))
-            ),
-            reason=say("Within {tolerance} a side the bike stays upright by itself; beyond, you steer against it all day.",
-                       tolerance=kg(SIDES_TOLERANCE_KG)),
-            place=place,
-            size=abs(off),
-            at_km=at_km,
-            day=day,
-            bike_id=bike.bike.id,
-        )  # fmt: skip
+        for axle, difference in bike.right_over_left.items():
+            worst = int(np.argmax(np.abs(difference)))
+            off = float(difference[worst])
+            if abs(off) <= SIDES_TOLERANCE_KG + ROUNDING:
+                continue
+            at_km, day, place = s.when(worst)
+            yield Draft(
+                kind="sides",
+                grade="slows_you" if abs(off) > FAR_APART_KG else "worth_knowing",
+                sentence=say(
+                    "{bike}: at the {axle} the {side} is {off} heavier.", bike=bike.bike.name, axle=axle,
+                    side="right" if off > 0 else "left", off=kg(abs(off)),
+                ),
+                reason=say("Within {tolerance} at an axle the bike stays upright; beyond, you steer against it all day.",
+                           tolerance=kg(SIDES_TOLERANCE_KG)),
+                place=place,
+                size=abs(off),
+                at_km=at_km,
+                day=day,
+                bike_id=bike.bike.id,
+            )  # fmt: skip
 
 
 def front_shares(s: Situation) -> Iterator[Draft]:
     """A front wheel too light to steer or too heavy to turn."""
     for bike in s.bikes:
-        part = bike.front_share
-        low, high = bike.bike.front_share_low, bike.bike.front_share_high
+        part, (low, high) = bike.front_share, bike.steady
         for worst, off, words in (
             (int(np.argmin(part)), low - float(part.min()), "{bike}: the front wheel carries only {part}."),
             (int(np.argmax(part)), float(part.max()) - high, "{bike}: the front wheel carries {part}."),
         ):
-            if off <= 0.005:
+            if off <= ROUNDING:
                 continue
             at_km, day, place = s.when(worst)
             yield Draft(
                 kind="front_share",
-                grade="slows_you" if off > 0.06 else "worth_knowing",
+                grade="slows_you" if off > FAR_OFF_SHARE else "worth_knowing",
                 sentence=say(words, bike=bike.bike.name, part=share(float(part[worst]))),
                 reason=say(
-                    "Steady is {low} to {high} without the rider. A light front lifts on climbs, a heavy one turns slowly.",
+                    "You aim at {low} to {high} without the rider. A light front lifts on climbs, a heavy one turns slowly.",
                     low=share(low),
                     high=share(high),
                 ),

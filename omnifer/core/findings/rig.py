@@ -7,8 +7,7 @@ from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
-from omnifer.core.physics.tyres import UNSURE
-from omnifer.core.sentence import mm, number, say
+from omnifer.core.sentence import bar, mm, say
 
 SEVERE_FROM = 40.0
 """Millimetres of air missing from which something surely does not fit; practice."""
@@ -41,13 +40,13 @@ def stances(s: Situation) -> Iterator[Draft]:
                 reason=say("Bags must come off there, or be carried through one by one."),
                 size=stance.width_mm - narrow, **common,
             )  # fmt: skip
-        most = max(stance.front_bar, stance.rear_bar)
-        if most * (1 - UNSURE) > stance.most_bar:
+        most = max(stance.front_tyre.bar, stance.rear_tyre.bar)
+        if max(stance.front_tyre.low_bar, stance.rear_tyre.low_bar) > stance.most_bar:
             yield Draft(
                 kind="tyre_pressure", grade="slows_you",
                 sentence=say("The tyres of {bike} would want more pressure than they bear.", bike=bike.name),
-                reason=say("For its load about {wanted} bar, tyre and rim bear {most}: take wider tyres or less on that wheel.",
-                           wanted=number(round(most, 1)), most=number(stance.most_bar)),
+                reason=say("For its load about {wanted}, tyre and rim bear {most}: take wider tyres or less on that wheel.",
+                           wanted=bar(most), most=bar(stance.most_bar)),
                 size=most - stance.most_bar, **common,
             )  # fmt: skip
 

@@ -7,6 +7,7 @@ annoyance of one kilogram carried 10 cm too high.
 from omnifer.core.model.aims import AimName, Aims
 from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.quantities import Noun
+from omnifer.core.model.rig import Bike
 from omnifer.core.model.tour import TourSheet
 
 OUT_THING = 400
@@ -107,7 +108,11 @@ SCHOOLS = (
 """Practice; what each costs on a tour is worked out there."""
 
 
-def front_range(tour: TourSheet, low: float, high: float) -> tuple[float, float]:
+def front_range(tour: TourSheet, bike: Bike) -> tuple[float, float]:
     """The steady range of a front wheel's share: what the aims say, or the bike's own."""
-    wanted = (tour.aims.front_share_low or low, tour.aims.front_share_high or high)
+    aims = tour.aims
+    wanted = (
+        bike.front_share_low if aims.front_share_low is None else aims.front_share_low,
+        bike.front_share_high if aims.front_share_high is None else aims.front_share_high,
+    )
     return min(wanted), max(wanted)

@@ -6,7 +6,6 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
 from omnifer.core.load import aims
 from omnifer.core.load.limits import Limit, limits_of
 from omnifer.core.load.nesting import as_one
@@ -46,7 +45,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
     stock = stock if every_moment else stock.governing()
     pairs = [(bike, carrier) for bike in tour.rig.bikes for carrier in bike.carriers]
     spots = [spot_of(bike, carrier) for bike, carrier in pairs]
-    levers = {bike.id: Levers(bike) for bike in tour.rig.bikes}
+    levers = {bike.id: Levers(bike, tour.practice) for bike in tour.rig.bikes}
     water = stock.in_vessels()
     nothing = np.zeros(stock.moments)
     in_things = [water.get(thing.id, nothing) for thing in tour.kit]
@@ -86,7 +85,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
         soft_aims=tuple(soft.served),
         worst_times=aims.WORST_TIMES,
         food_g=_rounded(food_tenth * 1000),
-        food_ml=_rounded(food_tenth * practice.FOOD_L_PER_KG * 1000),
+        food_ml=_rounded(food_tenth * tour.practice.food_l_per_kg * 1000),
         food_cost=_rounded(1000 * float(food_tenth.mean()) * sum(place.values(), np.zeros(len(pairs)))),
         food_out_cost=1000 * aims.OUT_THING,
         food_allowed=shopping,
@@ -223,9 +222,9 @@ def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, 
         lever = levers[bike.id]
         bare = lever.bare()
         mine = [b.id == bike.id for b, _ in pairs]
-        ahead = [m and lever.centres[c.id][0] > bike.wheelbase_mm / 2 for m, (_, c) in zip(mine, pairs, strict=True)]
-        for axle, wanted in (("front", True), ("rear", False)):
-            side = np.array([sign[c.side] if m and a == wanted else 0.0 for m, a, (_, c) in zip(mine, ahead, pairs, strict=True)])
+        for axle in ("front", "rear"):
+            at_it = [m and lever.axle(c) == axle for m, (_, c) in zip(mine, pairs, strict=True)]
+            side = np.array([sign[c.side] if here else 0.0 for here, (_, c) in zip(at_it, pairs, strict=True)])
             own = float(sum(s * c.mass_kg for s, (_, c) in zip(side, pairs, strict=True)))
             if side.any():
                 tolerance = aims.SIDES_TOLERANCE_KG
@@ -235,7 +234,7 @@ def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, 
         shares = [lever.carrier_shares(c) if m else None for m, (_, c) in zip(mine, pairs, strict=True)]
         front = np.array([s.front if s else 0.0 for s in shares])
         borne = np.array([s.front + s.rear if s else 0.0 for s in shares])
-        low, high = aims.front_range(tour, bike.front_share_low, bike.front_share_high)
+        low, high = aims.front_range(tour, bike)
         weight = aims.FRONT * tour.aims.front
         total = bare.front + bare.rear
         rows.aim("front", f"front low {bike.id}", front - low * borne, low * total - bare.front, None, weight)

@@ -12,11 +12,10 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.quantities import Text
+from omnifer.core.model.quantities import ROUNDING, Text
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.trace import LimitKind, LimitTrace
@@ -72,7 +71,7 @@ class Limit:
         above = values - self.most if self.most is not None else np.full(values.shape, -np.inf)
         below = self.least - values if self.least is not None else np.full(values.shape, -np.inf)
         off = np.maximum(above, below)
-        return np.where(off > practice.ROUNDING, off, 0.0)
+        return np.where(off > ROUNDING, off, 0.0)
 
     def over_by(self, amount: float) -> Text:
         """That it is exceeded by an amount, in words."""
@@ -167,10 +166,10 @@ def _of_bag(bike: Bike, carrier: Carrier, j: int, pairs: list[tuple[Bike, Carrie
 
 def _of_bike(tour: TourSheet, bike: Bike, pairs: list[tuple[Bike, Carrier]]) -> list[Limit]:
     """Racks, cages, trailers, hitch, wheels, and the bike as a whole."""
-    levers = Levers(bike)
+    levers = Levers(bike, tour.practice)
     bare = levers.bare()
     rider = next(r for r in tour.riders if r.id == bike.rider_id)
-    seat = levers.shares(levers.frame.rider_centre(rider).x, on_trailer=False)
+    seat = levers.shares(levers.frame.rider_centre(rider, tour.practice).x, on_trailer=False)
     mine = [b.id == bike.id for b, _ in pairs]
     shares = [levers.carrier_shares(c) if here else None for here, (_, c) in zip(mine, pairs, strict=True)]
 

@@ -4,10 +4,9 @@ from collections.abc import Callable, Iterator, Sequence
 from itertools import combinations
 from typing import NamedTuple
 
-from omnifer.core import practice
 from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.quantities import REACHES, Figure, Text
+from omnifer.core.model.quantities import REACHES, ROUNDING, Figure, Text
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.rig.parts import brim_l
 
@@ -39,7 +38,7 @@ def fits_in_length(thing: Thing, spot: Spot) -> Text | None:
 def fits_in_volume(thing: Thing, spot: Spot) -> Text | None:
     """A thing, pressed as far as it goes, must be smaller than the bag stuffed full."""
     over_l = thing.least_l - spot.brim_l
-    if over_l <= practice.ROUNDING:
+    if over_l <= ROUNDING:
         return None
     over = Figure(value=over_l, quantity="volume")
     return Text(words="{over} too big", figures={"over": over})
@@ -48,7 +47,7 @@ def fits_in_volume(thing: Thing, spot: Spot) -> Text | None:
 def within_limit(thing: Thing, spot: Spot) -> Text | None:
     """A thing must be lighter than the bag's limit, full if it is a vessel."""
     full = thing.mass_kg + thing.holds_water_l
-    if full <= spot.carrier.limit_kg + practice.ROUNDING:
+    if full <= spot.carrier.limit_kg + ROUNDING:
         return None
     over = Figure(value=full - spot.carrier.limit_kg, quantity="mass")
     return Text(words="{over} over what it may hold", figures={"over": over})

@@ -2,19 +2,22 @@
 
 import numpy as np
 
-from omnifer.core import practice
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.people import Rider
-from omnifer.core.model.stance import Stance
-from omnifer.core.physics import air, gearing, statics, tyres
+from omnifer.core.model.practice import Practice
+from omnifer.core.model.rig import Bike
+from omnifer.core.model.stance import Pressure, Stance
+from omnifer.core.physics import statics, tyres
+from omnifer.core.rig import riding
 from omnifer.core.rig.fit import width_mm
+from omnifer.core.sentence import bar, say
 
 HOOKLESS_BAR = 5.0
 """Most that a rim without hooks bears [bar]; ETRTO."""
 
 
-def stance_of(load: BikeLoad, rider: Rider, steepest: float | None) -> Stance:
+def stance_of(load: BikeLoad, rider: Rider, steepest: float | None, usual: Practice) -> Stance:
     """The stance of a bike over all moments.
 
     Parameters
@@ -22,40 +25,50 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None) -> Stance:
     steepest : float or None
         Steepest smoothed gradient of the road [-].
     """
-    bike, seat = load.bike, load.rider_centre
+    bike, seat, frame = load.bike, load.rider_centre, load.levers.frame
     mass = load.mass + load.rider_kg
     x = (load.mass * load.centre_x + load.rider_kg * seat.x) / mass / 1000
     y = (load.mass * load.centre_y + load.rider_kg * seat.y) / mass / 1000
     wheelbase = bike.wheelbase_mm / 1000
     front, rear = float(load.front.max()) + load.rider_front, float(load.rear.max()) + load.rider_rear
-    turn = gearing.development(bike.radius_mm / 1000, bike.low_chainring, bike.low_cog, bike.low_hub_ratio)
-    climb = float(
-        gearing.steepest_gradient(
-            rider.all_day_power_w, float((mass + load.trailer).max()), turn, practice.SLOWEST_CADENCE_RPM, bike.drag_area_m2,
-            bike.rolling_resistance, float(air.density(0.0)), practice.DRIVETRAIN_EFFICIENCY,
-        )
-    )  # fmt: skip
-    hitched = load.levers.frame.trailer() is not None
+    trailer, hitch_m = load.trailer + load.hitch, load.levers.hitch_height_mm / 1000
+    climb = riding.steepest_ridden(bike, rider, float((mass + trailer).max()), usual)
     alone = load.front / np.maximum(load.front + load.rear - load.hitch, 0.1)
-    lifts = [statics.front_lift_gradient(a, b) for a, b in zip(x, y, strict=True)]
-    pushed = load.centre_x / load.centre_y
+    lifts = statics.front_lift_gradient(x, y, trailer / mass, hitch_m)
+    pushed = float(
+        statics.front_lift_gradient(
+            load.centre_x / 1000, load.centre_y / 1000, trailer / load.mass, hitch_m, frame.bar.y / 1000
+        ).min()
+    )
     return Stance(
         width_mm=round(width_mm(bike, load.levers.boxes)),
-        lift_gradient=round(min(lifts), 3),
-        pushed_lift_gradient=round(float(pushed.min()), 3),
+        lift_gradient=round(float(lifts.min()), 3),
+        pushed_lift_gradient=None if np.isinf(pushed) else round(pushed, 3),
         pitch_over_ms2=round(min(statics.pitch_over_deceleration(a, b, wheelbase) for a, b in zip(x, y, strict=True)), 2),
         spread_mm=round(_spread(load)),
-        swinging_kg=round(sum(float(c.kg.max(initial=0)) for c in load.contents if KINDS[c.carrier.kind].swings), 2),
-        front_bar=round(float(tyres.pressure(front, bike.tyre_width_mm)), 2),
-        rear_bar=round(float(tyres.pressure(rear, bike.tyre_width_mm)), 2),
+        swinging_kg=round(sum(float(c.kg.max(initial=0)) for c in load.contents if KINDS[c.carrier.kind].sway_limit_kg), 2),
+        front_tyre=_pressure(front, bike),
+        rear_tyre=_pressure(rear, bike),
         most_bar=min(bike.tyre_most_bar, HOOKLESS_BAR) if bike.hookless else bike.tyre_most_bar,
         bolts=sum(s.bolts for s in bike.supports if not s.improvised),
         straps=sum(c.straps for c in bike.carriers),
         tied_on=sum(s.improvised for s in bike.supports) + sum(c.improvised for c in bike.carriers),
-        climb_gradient=None if np.isinf(climb) else round(climb, 4),
+        climb_gradient=None if climb is None else round(climb, 4),
         steepest=None if steepest is None else round(steepest, 4),
-        unhitched_front_share=round(float(alone.min()), 3) if hitched else None,
+        unhitched_front_share=round(float(alone.min()), 3) if frame.trailer() is not None else None,
     )
+
+
+def _pressure(load_kg: float, bike: Bike) -> Pressure:
+    """What to begin with in a tyre at its fullest moment, never less than its maker allows."""
+    by_rule, least = float(tyres.pressure(load_kg, bike.tyre_width_mm)), bike.tyre_least_bar
+    note = None
+    if not tyres.drawn_for(load_kg, bike.tyre_width_mm):
+        note = say("The rule is drawn for 20 to 50 mm and 30 to 80 kg; here it is a guess: ask the tyre's maker.")
+    elif by_rule < least:
+        note = say("The rule says {by_rule}; the tyre's own least counts.", by_rule=bar(by_rule))
+    low, middle, high = (max(by_rule * times, least) for times in (1 - tyres.UNSURE, 1.0, 1 + tyres.UNSURE))
+    return Pressure(bar=round(middle, 2), low_bar=round(low, 2), high_bar=round(high, 2), note=note)
 
 
 def _spread(load: BikeLoad) -> float:

@@ -5,11 +5,12 @@ from collections.abc import Collection
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
+from omnifer.core.load.aims import front_range
 from omnifer.core.load.nesting import litres_of
 from omnifer.core.model.carrier_kind import KINDS, ON_RIDER
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
+from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.stance import Clash, Stance
 from omnifer.core.model.tour import TourSheet
@@ -18,7 +19,7 @@ from omnifer.core.rig.fit import clashes
 from omnifer.core.rig.outlines import shape_of
 from omnifer.core.rig.parts import brim_l, room_l
 from omnifer.core.rig.places import free_places
-from omnifer.core.rig.statics import Levers
+from omnifer.core.rig.statics import Axle, Levers
 from omnifer.core.supplies.stock import Stock
 
 Array = NDArray[np.float64]
@@ -35,8 +36,9 @@ class CarrierContents:
     """One carrier's contents at every moment."""
 
     def __init__(
-        self, bike: Bike, carrier: Carrier, inside: list[tuple[Thing, Placement]], food_share: float, stock: Stock
-    ) -> None:
+        self, bike: Bike, carrier: Carrier, inside: list[tuple[Thing, Placement]], food_share: float, stock: Stock,
+        food_l_per_kg: float,
+    ) -> None:  # fmt: skip
         water_in = stock.in_vessels()
         self.carrier = carrier
         self.room_l, self.brim_l = room_l(bike, carrier), brim_l(bike, carrier)
@@ -48,7 +50,7 @@ class CarrierContents:
         self.least_gear_l = sum(litres_of(inside, pressed=True))
         self.fuel_l = sum(volume for volume, (t, _) in zip(self.thing_l, inside, strict=True) if t.fuel)
         self.food_kg = food_share * stock.amounts["food"]
-        self.food_l = self.food_kg * practice.FOOD_L_PER_KG
+        self.food_l = self.food_kg * food_l_per_kg
         self.water_kg = np.zeros(stock.moments)
         self.soft_l = np.zeros(stock.moments)
         for thing, placement in inside:
@@ -98,7 +100,7 @@ class CarrierContents:
     def pressed_by(self) -> float:
         """Litres beyond what goes in with ease, at the fullest moment; 0 where rounding may be all [l]."""
         over = float(self.litres.max(initial=0)) - self.room_l
-        return over if over > practice.ROUNDING else 0.0
+        return over if over > ROUNDING else 0.0
 
     def trace(self, broken: Collection[str]) -> CarrierTrace:
         """As the screens read it."""
@@ -123,14 +125,15 @@ class BikeLoad:
 
     def __init__(self, tour: TourSheet, bike: Bike, stock: Stock) -> None:
         self.bike = bike
-        self.levers = Levers(bike)
+        self.levers = Levers(bike, tour.practice)
         by_thing = {thing.id: thing for thing in tour.kit}
         shares = {food.carrier_id: food.tenths / 10 for food in tour.load.food}
         inside: dict[str, list[tuple[Thing, Placement]]] = {c.id: [] for c in bike.carriers}
         for placement in tour.load.placements:
             if placement.carrier_id in inside:
                 inside[placement.carrier_id].append((by_thing[placement.thing_id], placement))
-        self.contents = [CarrierContents(bike, c, inside[c.id], shares.get(c.id, 0.0), stock) for c in bike.carriers]
+        food_l = tour.practice.food_l_per_kg
+        self.contents = [CarrierContents(bike, c, inside[c.id], shares.get(c.id, 0.0), stock, food_l) for c in bike.carriers]
         for whole in self.contents:
             whole.parts = [part for part in self.contents if part.carrier.hangs_on == whole.carrier.id]
         bare = self.levers.bare()
@@ -139,6 +142,7 @@ class BikeLoad:
             np.full(size, value) for value in (bare.front, bare.rear, bare.trailer, bare.hitch)
         )
         mass, moment_x, moment_y = (np.full(size, v) for v in (bare.mass, bare.moment_x, bare.moment_y))
+        self.right_over_left: dict[Axle, Array] = {"front": np.zeros(size), "rear": np.zeros(size)}
         self.left, self.right = np.zeros(size), np.zeros(size)
         for bag in self.contents:
             share = self.levers.carrier_shares(bag.carrier)
@@ -147,17 +151,21 @@ class BikeLoad:
             self.rear = self.rear + kg * share.rear
             self.trailer = self.trailer + kg * share.trailer
             self.hitch = self.hitch + kg * share.hitch
+            beside, axle = kg + bag.carrier.mass_kg, self.levers.axle(bag.carrier)
             if bag.carrier.side == "left":
-                self.left = self.left + kg + bag.carrier.mass_kg
+                self.left = self.left + beside
+                self.right_over_left[axle] = self.right_over_left[axle] - beside
             elif bag.carrier.side == "right":
-                self.right = self.right + kg + bag.carrier.mass_kg
+                self.right = self.right + beside
+                self.right_over_left[axle] = self.right_over_left[axle] + beside
             if not self.levers.on_trailer(bag.carrier):
                 x, y, _ = self.levers.centres[bag.carrier.id]
                 mass, moment_x, moment_y = mass + kg, moment_x + kg * x, moment_y + kg * y
         self.mass, self.centre_x, self.centre_y = mass, moment_x / mass, moment_y / mass
         rider = next(r for r in tour.riders if r.id == bike.rider_id)
-        self.rider_centre = self.levers.frame.rider_centre(rider)
+        self.rider_centre = self.levers.frame.rider_centre(rider, tour.practice)
         seated = self.levers.shares(self.rider_centre.x, on_trailer=False)
+        self.steady = front_range(tour, bike)
         self.rider_kg = rider.body_mass_kg
         self.rider_front = rider.body_mass_kg * seated.front
         self.rider_rear = rider.body_mass_kg * seated.rear
@@ -188,9 +196,12 @@ class BikeLoad:
             hitch_kg=_column(self.hitch),
             left_kg=_column(self.left),
             right_kg=_column(self.right),
+            right_over_left_kg={axle: _column(off) for axle, off in self.right_over_left.items()},
             centre_x_mm=_column(self.centre_x, 0),
             centre_y_mm=_column(self.centre_y, 0),
             front_share=_column(self.front_share, 3),
+            steady_low=self.steady[0],
+            steady_high=self.steady[1],
             rider_front_kg=_short(self.rider_front),
             rider_rear_kg=_short(self.rider_rear),
             minutes_per_kg=round(minutes_per_kg, 3),

@@ -20,7 +20,7 @@ class ProfileLine(Noun):
 
 
 class Day(Noun):
-    """One day of the tour. Clock hours are those of the nominal time zone of the place, 15 degrees of longitude an hour."""
+    """One day of the tour. Clock hours are those of the wall clock of the place, summer time included."""
 
     number: int
     date: dt.date
@@ -35,6 +35,7 @@ class Day(Noun):
     riding_hours: float
     pause_hours: float
     transfer_hours: float
+    detour_km: float = Field(description="Off the road to stops and back, besides the distance")
     walking_km: float = Field(description="Too steep or too soft to ride")
     start_h: float
     arrive_h: float
@@ -42,14 +43,16 @@ class Day(Noun):
     sunrise_h: float | None
     sunset_h: float | None
     dusk_h: float | None = Field(description="End of civil twilight")
+    sun: Literal["crosses", "stays_up", "stays_down"] | None = Field(description="The horizon; None: no place is known")
     day_high_c: float = Field(description="Hot day to plan for")
     night_low_c: float = Field(description="Cold night to plan for, where the day ends")
     mean_max_c: float
     mean_min_c: float
-    wind_chill_c: float | None = Field(description="Felt on the coldest descent of a cold morning; None: no long descent")
+    wind_chill_c: float | None = Field(description="Felt on the coldest descent after a cold night; None: no long descent")
     heat_index_c: float
     hot: bool = Field(description="So hot that riding at noon is unwise")
     dark: bool = Field(description="Arrives after sunset, or has no sun at all")
+    starts_dark: bool = Field(description="Sets out before sunrise")
     humidity_pct: float
     rain_chance: float
     wind_ms: float
@@ -85,7 +88,8 @@ class Gap(Noun):
     nights: int
     riding: float = Field(description="Needed while riding [l or kg]")
     camp: float = Field(description="Needed for nights away from a source [l]; food: carried on from shop to shop [kg]")
-    reserve: float
+    reserve: float = Field(description="To be left on reaching its end [l or kg]")
+    onward: float = Field(description="For stretches behind it, whose first place gives too little [l or kg]")
     need: float = Field(description="On board when leaving [l or kg]")
     holds: float | None = Field(description="What the vessels hold [l]; None: not limited")
     missed: list[Missed] = Field(description="Sources in between that do not count, and why")
@@ -169,11 +173,18 @@ class PackCard(Noun):
 
 
 class Assumption(Noun):
-    """A default that stood in for something not known."""
+    """A default that stands in for something not known, or that its rider has overwritten."""
 
     name: str
     value: Text
     source: str
+    key: str | None = Field(None, description="Of the default in Practice that can be overwritten; None: say more elsewhere")
+    set_to: float | None = Field(None, description="What counts now")
+    usual: float | None = None
+    low: float | None = Field(None, description="Usual range")
+    high: float | None = None
+    unit: str = Field("", description="Of the figures: a quantity, or as it is")
+    own: bool = Field(False, description="The rider's own value")
 
 
 class RoadFacts(Noun):
@@ -186,6 +197,7 @@ class RoadFacts(Noun):
     points: int
     has_heights: bool
     riding_hours: float
+    coldest_night_c: float = Field(description="What some night of the tour falls below with the chosen odds")
 
 
 class Assessment(Noun):
@@ -205,4 +217,6 @@ class Assessment(Noun):
     assumptions: list[Assumption]
     checked: list[FindingKind] = Field(description="The kinds of trouble that were looked for")
     shelf: dict[str, int] = Field(description="How many of each thing are placed nowhere")
-    minutes_per_kg: float | None
+    minutes_a_day: dict[str, float] = Field(
+        description="What each thing costs the party where it rides; empty without a road [min]"
+    )

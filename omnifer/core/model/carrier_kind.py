@@ -74,19 +74,18 @@ class Kind(NamedTuple):
     """From the anchor: forwards, up, and from the middle plane to the inner side."""
     outline: OutlineName
     litre_price: float
-    """Money for a litre, in one currency: bar rolls cost twice, frame bags three times, top-tube bags five times a pannier."""
+    """Money for a litre on a scale of our own: a pannier 4, bar rolls twice, frame bags three, top-tube bags five times."""
     drag_area_m2: float
-    """What it adds to the drag area of bike and rider when full; half to twice that."""
+    """What it adds to the drag area of bike and rider when full; practice, half to twice that. Behind the legs it is little,
+    beside the fork and on the bar much."""
     opening: Opening = "none"
     straps: int = 0
     lifts_off: bool = False
     takes: Takes = "anything"
     food: bool = True
     """Whether bought food goes into it."""
-    swings: bool = False
-    """Whether it swings with every pedal stroke."""
     sway_limit_kg: float | None = None
-    """What swings more than is pleasant from here on."""
+    """Of what swings with every pedal stroke: more is unpleasant from here on."""
     part: Literal["inner", "outer", "either"] | None = None
     """A part of a larger bag, in its room or outside it; `either` may hang on the bike as well."""
 
@@ -133,11 +132,11 @@ KINDS: dict[CarrierKind, Kind] = {
     "saddle_pack": Kind(
         "Saddle pack", ("saddle",), _MIDDLE, 0.5, 13, 4, 300, "camp", "waterproof", (450, 190, 170), "light bulk",
         "sways; tyre rub on small frames", "saddle", (-40, -10, 0), "saddle_pack", 11, 0.0, "roll", straps=3, food=False,
-        swings=True, sway_limit_kg=3.0),
+        sway_limit_kg=3.0),
     "fork_bag": Kind(
         "Fork bag", ("fork_cage", "fork_bolts"), _PAIR, 0.2, 4, 2.5, 300, "stop", "waterproof", (140, 300, 120),
         "tent, cook set, tools", "works loose and shakes where nothing stiffens it", "fork", (0, 0, 58), "pouch", 12, 0.012,
-        "roll", straps=2, swings=True),
+        "roll", straps=2, sway_limit_kg=2.0),
     "bottle_cage": Kind(
         "Bottle cage", (*_TUBES, "fork_bolts"), ("middle", "left", "right"), 0.05, 1.1, 1.3, 300, "riding", "open", (80, 270, 80),
         "a bottle", "dirt, if under the tube", "tube", (0, 0, 52), "bottle", 7, 0.0, takes="bottles", food=False),
@@ -159,7 +158,7 @@ KINDS: dict[CarrierKind, Kind] = {
         "warm and heavy on long days", "hip", (-70, 130, 0), "pouch", 13, 0.002, "zip", lifts_off=True),
     "jersey_pocket": Kind(
         "Jersey pockets", ("riders_back",), _MIDDLE, 0.0, 1.5, 0.8, 180, "riding", "open", (60, 160, 260), "snacks, a phone",
-        "sweat", "shirt", (-60, 250, 0), "pouch", 0, 0.0, lifts_off=True),
+        "sweat", "shirt", (-60, 250, 0), "pouch", 0, 0.0, "zip", lifts_off=True),
     "tool_bottle": Kind(
         "Tool bottle", _TUBES, _MIDDLE, 0.12, 0.8, 1.3, 200, "stop", "waterproof", (80, 230, 80), "tools, tubes, spares",
         "takes a bottle's place", "tube", (0, 0, 52), "bottle", 16, 0.0, "lid"),
@@ -169,7 +168,7 @@ KINDS: dict[CarrierKind, Kind] = {
     "lashed": Kind(
         "Lashed on top", ("rear_rack", *_TRAILERS), _MIDDLE, 0.15, 10, 5, 700, "stop", "open", (480, 130, 200),
         "what is wet, long or bulky", "must bear rain; cords slip", "on_top", (-160, 8, 0), "pouch", 1, 0.004, straps=2,
-        swings=True),
+        sway_limit_kg=3.0),
     "outer_pocket": Kind(
         "Outer pocket", ("rear_pannier", "front_pannier", "rack_top_bag", "handlebar_box", "trailer_bag", "backpack"), _ANY, 0.12,
         2, 1, 220, "stop", "splash", (200, 180, 70), "what is wanted at every stop, or is wet", "pushes the bag's weight outward",

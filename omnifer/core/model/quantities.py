@@ -32,15 +32,31 @@ REACHES: tuple[Reach, ...] = ("riding", "stop", "camp", "night", "breaks")
 CarriedSupply = Literal["water", "food"]
 """What is handed over at places, carried on and used up."""
 
+ROUNDING = 0.005
+"""What differs by no more than this is rounding, not a difference [kg, l]."""
+
 Quantity = Literal[
-    "mass", "volume", "distance", "elevation", "temperature", "share", "minutes", "hours", "length", "count", "grade"
+    "mass",
+    "volume",
+    "distance",
+    "elevation",
+    "temperature",
+    "share",
+    "minutes",
+    "hours",
+    "length",
+    "count",
+    "grade",
+    "speed",
+    "pressure",
 ]
 
 
 class Figure(Noun):
     """One number in a sentence, in the base unit of its quantity.
 
-    mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm.
+    mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
+    pressure bar.
     """
 
     value: float
@@ -60,12 +76,12 @@ class Text(Noun):
     def metric(self) -> str:
         """The sentence in metric units, for logs and the command line."""
         unit = {"mass": "kg", "volume": "l", "distance": "km", "elevation": "m", "temperature": "°C"}
-        unit |= {"minutes": "min", "hours": "h", "length": "mm", "count": ""}
+        unit |= {"minutes": "min", "hours": "h", "length": "mm", "count": "", "speed": "km/h", "pressure": "bar"}
         shown = dict(self.names)
         for key, figure in self.figures.items():
             if figure.quantity in ("share", "grade"):
                 shown[key] = f"{figure.value * 100:.0f} %"
             else:
-                decimals = 1 if figure.quantity in ("mass", "volume", "hours") else 0
+                decimals = 1 if figure.quantity in ("mass", "volume", "hours", "pressure") else 0
                 shown[key] = f"{figure.value:.{decimals}f} {unit[figure.quantity]}".strip()
         return self.words.format(**shown)

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, model_validator
 
 from omnifer.core.model.carrier_kind import KINDS, CarrierKind, Dryness, Opening
 from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, PositionMm, Reach, Share, Side, VolumeL
@@ -25,11 +25,14 @@ Mount = Literal[
 SupportKind = Literal["rear_rack", "front_rack", "fork_cage", "under_tube_cage", "trailer_one_wheel", "trailer_two_wheels"]
 PARTS = frozenset(kind for kind, row in KINDS.items() if row.part is not None)
 """Carriers that may be part of another one and count towards its limit; all but those of either kind always are."""
+LIGHTEST_KG = 15.0
+"""Nobody rides who weighs less [kg]."""
 Post = Literal["fixed", "suspension", "dropper"]
 Source = Literal["maker", "measured", "default"]
 Price = Annotated[float, Field(ge=0, le=100_000, description="In the tour's money")]
 Valve = Literal["presta", "schrader", "woods"]
 Brakes = Literal["rim", "disc", "hub"]
+Posture = Literal["hoods", "tops", "flat", "upright"]
 
 
 class TrailerFrame(Noun):
@@ -90,6 +93,9 @@ class Carrier(Noun):
     stand_off_mm: Annotated[float, Field(ge=0, le=300)] | None = Field(
         None, description="How far its back is held before the bar it hangs at; None: the usual"
     )
+    drag_area_m2: Annotated[float, Field(ge=0, le=0.5)] | None = Field(
+        None, description="That it adds, full; None: the usual of its kind"
+    )
     straps: Annotated[int, Field(ge=0, le=12, description="Straps that hold it, each to be checked")] = 0
     lifts_off: bool = Field(False, description="Comes off by hand and goes along into a shop")
     colour: Annotated[str, Field(max_length=40, description="Colour or label of the rider's own")] = ""
@@ -148,6 +154,9 @@ class Bike(Noun):
     triangle: FrameTriangle | None = Field(None, description="Measured sides; they then count instead of stack and reach")
     saddle_height_mm: Annotated[float, Field(ge=400, le=1000, description="Bottom bracket to saddle top")] = 720
     drop_bar: bool = True
+    posture: Posture | None = Field(None, description="Where the hands are most of the day; None: hoods, or flat bar")
+    ridden_front_kg: MassKg | None = Field(None, description="Front wheel on a scale, rider on the bare bike; None: by posture")
+    ridden_rear_kg: MassKg | None = Field(None, description="Rear wheel, weighed alike")
     cables: Literal["before", "inside"] = Field("before", description="Run in bows before the head tube, or inside bar and frame")
     bar_inner_width_mm: Annotated[float, Field(ge=200, le=900, description="Free width for a roll, between levers or grips")] = (
         420
@@ -158,6 +167,7 @@ class Bike(Noun):
     fork_travel_mm: Annotated[float, Field(ge=0, le=250, description="Travel of a suspension fork")] = 0
     fork_bolts: Annotated[int, Field(ge=0, le=4, description="Bolts at each fork leg")] = 3
     tyre_most_bar: Annotated[float, Field(gt=0, le=12, description="Lower of the maxima of tyre and rim")] = 5
+    tyre_least_bar: Annotated[float, Field(gt=0, le=8, description="Least that the tyre's maker allows")] = 2
     hookless: bool = Field(False, description="Rims without hooks bear 5 bar at most")
     price: Price | None = None
     front_share_low: Share = Field(0.33, description="Steady range of the front wheel's share, without rider")
@@ -173,6 +183,17 @@ class Bike(Noun):
     mounts: tuple[Mount, ...]
     supports: tuple[Support, ...] = Field((), max_length=20)
     carriers: tuple[Carrier, ...] = Field((), max_length=40)
+
+    @model_validator(mode="after")
+    def _weighings_agree(self) -> "Bike":
+        if (self.ridden_front_kg is None) != (self.ridden_rear_kg is None):
+            raise ValueError(f"the rider on {self.name!r} was weighed at one wheel only: weigh both, or neither")
+        both = (self.ridden_front_kg or 0.0) + (self.ridden_rear_kg or 0.0)
+        if self.ridden_front_kg is not None and both < self.mass_kg + LIGHTEST_KG:
+            raise ValueError(f"with its rider on {self.name!r} weighs hardly more than alone: weigh both wheels again")
+        if self.tyre_least_bar > self.tyre_most_bar:
+            raise ValueError(f"the tyres of {self.name!r} want more than they bear: least above most pressure")
+        return self
 
     @property
     def radius_mm(self) -> float:

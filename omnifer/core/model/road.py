@@ -1,12 +1,16 @@
 """The road: track, days, stops and weather."""
 
 import datetime as dt
+from functools import cache
 from typing import Annotated, Literal
+from zoneinfo import available_timezones
 
-from pydantic import Field, model_validator
+from pydantic import AfterValidator, Field, model_validator
 
 from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Note, Noun, TemperatureC
 
+ASCENT_THRESHOLD_M = 4.0
+"""Smallest reversal that counts as climb after a 100 m moving mean [m]; practice, 3 to 5."""
 Latitude = Annotated[float, Field(ge=-90, le=90)]
 Longitude = Annotated[float, Field(ge=-180, le=180)]
 Water = Literal["reliable", "seasonal", "unsure", "none"]
@@ -67,13 +71,14 @@ class Stop(Noun):
     name: Name
     at_km: DistanceKm
     detour_km: Annotated[float, Field(ge=0, le=100, description="Off the road, one way [km]")] = 0
+    take_detour: bool | None = Field(None, description="Whether it is worth its detour; None: where it is not far")
     water: Water = "none"
     dry_months: tuple[Month, ...] = Field((), description="Months in which seasonal water fails; none given: never trusted")
     treat_water: bool = Field(False, description="Filter, boil or treat before drinking")
     confirmed: dt.date | None = Field(None, description="When the water was last confirmed")
     shop: Shop = "none"
     closed_weekdays: tuple[Weekday, ...] = ()
-    opens_h: ClockHour | None = Field(None, description="Shop opens, local clock [h]; None: not known")
+    opens_h: ClockHour | None = Field(None, description="Shop opens, wall clock [h]; None: not known")
     closes_h: ClockHour | None = None
     closed_dates: tuple[dt.date, ...] = Field((), max_length=60, description="Holidays and other closed days")
     services: tuple[Service, ...] = ()
@@ -159,6 +164,24 @@ class Weather(Noun):
     at_elevation_m: ElevationM = Field(0, description="Height the figures hold for; elsewhere 6.5 K/km colder or warmer")
 
 
+def _known_zone(name: str) -> str:
+    if name not in _zones():
+        raise ValueError(f"{name!r} is no time zone; they are written like Europe/Zurich or Etc/GMT+2")
+    return name
+
+
+@cache
+def _zones() -> frozenset[str]:
+    return frozenset(available_timezones())
+
+
+class ZoneStretch(Noun):
+    """From a kilometre on, the time zone whose wall clock holds."""
+
+    from_km: DistanceKm
+    zone: Annotated[str, AfterValidator(_known_zone), Field(max_length=60, description="IANA name")]
+
+
 class DayCut(Noun):
     """How the road is cut into days."""
 
@@ -177,13 +200,16 @@ class Road(Noun):
     nights: tuple[Night, ...] = Field((), max_length=400)
     surfaces: tuple[SurfaceStretch, ...] = Field((), max_length=1000)
     transfers: tuple[Transfer, ...] = Field((), max_length=100)
+    zones: tuple[ZoneStretch, ...] = Field((), max_length=60, description="Time zones; none given: those the track lies in")
     weather: tuple[Weather, ...] = Field((), max_length=400, description="Typed design weather; stations go before it")
     stations: tuple[Station, ...] = Field((), max_length=200)
     odds: Annotated[float, Field(ge=0.01, le=0.5, description="Chance a night is colder, or a day hotter, than planned")] = 0.1
-    start_hour: Annotated[float, Field(ge=0, le=20, description="When a day's ride begins, local clock [h]")] = 8
+    start_hour: Annotated[float, Field(ge=0, le=20, description="When a day's ride begins, wall clock [h]")] = 8
     pause_factor: Annotated[float, Field(ge=1, le=4, description="Hours on the road over hours riding")] = 1.3
     narrowest_mm: Annotated[float, Field(ge=300, le=3000, description="Narrowest gate, bridge or path")] | None = None
-    ascent_threshold_m: Annotated[float, Field(ge=0, le=100, description="Smallest reversal that counts as climb [m]")] = 4
+    ascent_threshold_m: Annotated[float, Field(ge=0, le=100, description="Smallest reversal that counts as climb [m]")] = (
+        ASCENT_THRESHOLD_M
+    )
 
     @model_validator(mode="after")
     def _forwards(self) -> "Road":

@@ -2,15 +2,17 @@
 
 import datetime as dt
 from collections import Counter
+from functools import lru_cache
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, field_validator, model_validator
 
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.people import Rider
+from omnifer.core.model.practice import Practice
 from omnifer.core.model.quantities import Name, Noun
 from omnifer.core.model.rig import PARTS, Bike, Carrier, Rig
 from omnifer.core.model.road import Road, Track
@@ -33,8 +35,18 @@ class TourSheet(Noun):
     load: Load = Load()
     aims: Aims = Aims()
     money: Annotated[str, Field(max_length=12, description="Name of the money that prices are in")] = ""
+    own_values: dict[str, float] = Field({}, description="Values of the rider's own for defaults, by their names in Practice")
     variants: tuple[Variant, ...] = Field((), max_length=6, description="Other rigs to compare with")
     kept_loads: tuple[NamedLoad, ...] = Field((), max_length=12, description="Loads kept under a name")
+
+    @field_validator("own_values")
+    @classmethod
+    def _in_order(cls, own: dict[str, float]) -> dict[str, float]:
+        """Known names, values within what can be; by name, so that a tour is written alike wherever it was kept."""
+        for name in own.keys() - Practice.model_fields.keys():
+            raise ValueError(f"there is no default called {name!r}")
+        Practice.model_validate(own)
+        return dict(sorted(own.items()))
 
     @model_validator(mode="after")
     def _references_hold(self) -> "TourSheet":
@@ -104,6 +116,11 @@ class TourSheet(Noun):
                 raise ValueError(f"{thing.name!r} rides in {name!r} and goes where that goes; take it out of there first")
 
     @property
+    def practice(self) -> Practice:
+        """The defaults, with the rider's own values."""
+        return _practice(tuple(self.own_values.items()))
+
+    @property
     def carriers(self) -> tuple[Carrier, ...]:
         """All carriers of all bikes, in order."""
         return tuple(carrier for bike in self.rig.bikes for carrier in bike.carriers)
@@ -128,6 +145,11 @@ class Bundle(Noun):
     format: Literal["omnifer-tour"] = "omnifer-tour"
     version: Literal[2] = 2
     tour: Tour
+
+
+@lru_cache(maxsize=256)
+def _practice(own: tuple[tuple[str, float], ...]) -> Practice:
+    return Practice.model_validate(dict(own))
 
 
 def _hangs_well(bike: Bike, carrier: Carrier, places: set[str]) -> None:

@@ -100,12 +100,15 @@ class BikeTrace(Noun):
     hitch_kg: Column
     left_kg: Column = Field(description="In carriers on the left side, bags included")
     right_kg: Column
+    right_over_left_kg: dict[Literal["front", "rear"], Column] = Field(description="At each axle, bags included")
     centre_x_mm: Column
     centre_y_mm: Column
     front_share: Column
+    steady_low: float = Field(description="Steady range of the front wheel's share, by the aims or the bike")
+    steady_high: float
     rider_front_kg: float
     rider_rear_kg: float
-    minutes_per_kg: float = Field(description="What one kilogram costs on this tour [min/day]")
+    minutes_per_kg: float = Field(description="What one kilogram more on this bike costs the party [min/day]")
     frame: FramePoints
     radius_mm: float = Field(description="Of the wheels with their tyres")
     own_front_kg: float = Field(description="Front wheel of the bare bike, without racks and bags")

@@ -47,7 +47,7 @@ def resistance(
     References
     ----------
     Martin, Milliken, Cobb, McFadden, Coggan (1998), Validation of a mathematical model for road cycling
-    power, J. Appl. Biomech. 14:276-291, without the acceleration and bearing terms.
+    power, J. Appl. Biomech. 14:276-291, doi:10.1123/jab.14.3.276, without the acceleration and bearing terms; from memory.
     """
     slope = np.arctan(np.asarray(gradient, dtype=float))
     air_speed = np.asarray(speed_ms, dtype=float) + np.asarray(headwind_ms, dtype=float)

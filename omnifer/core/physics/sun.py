@@ -25,7 +25,7 @@ def sun_event_hour(date: dt.date, lat_deg: float, lon_deg: float, zenith_deg: fl
 
     References
     ----------
-    NOAA solar calculation equations; Meeus, Astronomical Algorithms (low-precision sun).
+    NOAA solar calculation equations; Meeus, Astronomical Algorithms (low-precision sun); from memory, checked against pvlib.
     """
     midnight = date.toordinal() + 1721424.5
     lat = math.radians(lat_deg)
@@ -40,6 +40,12 @@ def sun_event_hour(date: dt.date, lat_deg: float, lon_deg: float, zenith_deg: fl
         angle = math.degrees(math.acos(cosine)) / 15
         hour = 12 - lon_deg / 15 - equation_min / 60 + (-angle if rising else angle)
     return hour
+
+
+def stays_up(date: dt.date, lat_deg: float) -> bool:
+    """Whether a sun that does not cross the horizon on a date stays above it all day; else it stays below."""
+    _, declination = _sun((date.toordinal() + 1721424.5 + 0.5 - 2451545) / 36525)
+    return declination * lat_deg > 0
 
 
 def _sun(century: float) -> tuple[float, float]:

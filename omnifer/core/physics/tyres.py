@@ -3,21 +3,24 @@
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-BAR_PER_PSI = 0.0689476
+BAR_PER_PSI = 0.06894757293168
+"""Exact by the definitions of pound and inch."""
 POUNDS_PER_KG = 2.2046226
 UNSURE = 0.2
 """The pressure is a starting point, good to a fifth either way [-]."""
+LOADS_KG, WIDTHS_MM = (30.0, 80.0), (20.0, 50.0)
+"""What the chart was drawn for [kg, mm]."""
 
 
 def pressure(load_kg: ArrayLike, width_mm: ArrayLike) -> NDArray[np.float64]:
-    """Pressure at which a tyre sinks by 15 % of its height [bar]; a starting point, give or take a fifth.
+    """Pressure at which a tyre sinks by 15 % of its height [bar]; a starting point, give or take `UNSURE`.
 
     Parameters
     ----------
     load_kg : array_like
-        Load of the wheel, rider included, 30 to 80 [kg].
+        Load of the wheel, rider included; the rule is drawn for `LOADS_KG` [kg].
     width_mm : array_like
-        Measured width of the tyre, 20 to 50 [mm].
+        Measured width of the tyre; the rule is drawn for `WIDTHS_MM` [mm].
 
     References
     ----------
@@ -26,3 +29,8 @@ def pressure(load_kg: ArrayLike, width_mm: ArrayLike) -> NDArray[np.float64]:
     """
     psi = 153.6 * np.asarray(load_kg) * POUNDS_PER_KG / np.asarray(width_mm, dtype=float) ** 1.5785 - 7.17
     return np.asarray(np.maximum(psi, 0.0) * BAR_PER_PSI)
+
+
+def drawn_for(load_kg: float, width_mm: float) -> bool:
+    """Whether the rule knows such a wheel."""
+    return LOADS_KG[0] <= load_kg <= LOADS_KG[1] and WIDTHS_MM[0] <= width_mm <= WIDTHS_MM[1]

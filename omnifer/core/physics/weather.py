@@ -7,6 +7,10 @@ from numpy.typing import ArrayLike, NDArray
 
 LAPSE_K_PER_M = 0.0065
 """ISO 2533, fall of temperature with height [K/m]."""
+HIGH_LAG_H, LOW_LAG_H, COOLING = 1.86, -0.17, 2.20
+"""Lag of the day's high behind noon and of its low behind sunrise [h], and how fast a night cools [-]; Parton and Logan 1981."""
+MOST_SPREADS, CLOSE_K = 8.0, 1e-4
+"""How far from the mean the coldest night is sought [standard deviations], and how closely [K]."""
 
 
 def wind_chill(temperature_c: ArrayLike, wind_kmh: ArrayLike) -> NDArray[np.float64]:
@@ -21,7 +25,8 @@ def wind_chill(temperature_c: ArrayLike, wind_kmh: ArrayLike) -> NDArray[np.floa
 
     References
     ----------
-    JAG/TI (2001); Osczevski and Bluestein (2005), Bull. Amer. Meteor. Soc. 86:1453.
+    JAG/TI (2001); Osczevski and Bluestein (2005), Bull. Amer. Meteor. Soc. 86:1453,
+    doi:10.1175/BAMS-86-10-1453; from memory.
     """
     air, wind = np.asarray(temperature_c, dtype=float), np.asarray(wind_kmh, dtype=float)
     power = np.maximum(wind, 4.8) ** 0.16
@@ -66,13 +71,61 @@ def exceeded(mean: ArrayLike, spread: ArrayLike, odds: float) -> NDArray[np.floa
     return np.asarray(np.asarray(mean, dtype=float) + NormalDist().inv_cdf(1 - odds) * np.asarray(spread, dtype=float))
 
 
-def coldest_of(mean_c: float, spread_k: float, nights: int, odds: float) -> float:
-    """The temperature that the coldest of so many nights falls below with the given odds [°C].
+def coldest_of(mean_c: ArrayLike, spread_k: ArrayLike, odds: float) -> float:
+    """The temperature that the coldest of several nights falls below with the given odds [°C].
 
     Nights are taken as independent, which is cautious: cold comes in spells.
 
+    Parameters
+    ----------
+    mean_c, spread_k : array_like, shape (nights,)
+        Mean and standard deviation of each night's minimum [°C, K].
+    odds : float
+        Probability that some night is colder [-].
+
     References
     ----------
-    Extreme of a normal sample: mean + spread * z(1 - (1 - odds)^(1/n)).
+    Extreme of independent normal figures: 1 - product of (1 - Phi((x - mean) / spread)) = odds, solved by halving. Of n
+    nights alike: mean + spread * z(1 - (1 - odds)^(1/n)).
     """
-    return mean_c + spread_k * NormalDist().inv_cdf(1 - (1 - odds) ** (1 / nights))
+    mean, spread = np.atleast_1d(np.asarray(mean_c, dtype=float)), np.atleast_1d(np.asarray(spread_k, dtype=float))
+    low, high = float((mean - MOST_SPREADS * spread).min()), float((mean + MOST_SPREADS * spread).min())
+    nights = [NormalDist(m, s) if s > 0 else None for m, s in zip(mean.tolist(), spread.tolist(), strict=True)]
+    while high - low > CLOSE_K:
+        middle = (low + high) / 2
+        none_colder = 1.0
+        for night, m in zip(nights, mean.tolist(), strict=True):
+            none_colder *= 1 - night.cdf(middle) if night else float(middle <= m)
+        low, high = (middle, high) if 1 - none_colder < odds else (low, middle)
+    return (low + high) / 2
+
+
+def daily_course(
+    hour: ArrayLike, low_c: ArrayLike, high_c: ArrayLike, sunrise_h: ArrayLike, sunset_h: ArrayLike
+) -> NDArray[np.float64]:
+    """Air temperature at an hour of a day between its low and its high [°C].
+
+    A sine from the low near sunrise to sunset, highest some two hours after the sun's noon, then an exponential fall.
+
+    Parameters
+    ----------
+    hour, sunrise_h, sunset_h : array_like
+        By one and the same clock, the hour beyond 24 after midnight [h].
+    low_c, high_c : array_like
+        Of the day [°C].
+
+    References
+    ----------
+    Parton and Logan (1981), A model for diurnal variation in soil and air temperature, Agric. Meteorol. 23:205-216,
+    doi:10.1016/0002-1571(81)90105-9, air at 1.5 m; from memory.
+    """
+    at, rise, fall = (np.asarray(h, dtype=float) for h in (hour, sunrise_h, sunset_h))
+    low, high = np.asarray(low_c, dtype=float), np.asarray(high_c, dtype=float)
+    coldest, light = rise + LOW_LAG_H, fall - rise
+
+    def by_day(hours: NDArray[np.float64]) -> NDArray[np.float64]:
+        return np.asarray(low + (high - low) * np.sin(np.pi * np.maximum(hours, 0) / (light + 2 * HIGH_LAG_H)))
+
+    dark = (at - fall) % 24
+    cooled = low + (by_day(fall - coldest) - low) * np.exp(-COOLING * dark / (24 - light))
+    return np.where((at >= coldest) & (at <= fall), by_day(at - coldest), cooled)

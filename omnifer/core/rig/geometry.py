@@ -6,22 +6,24 @@ from typing import assert_never
 
 from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.people import Rider
-from omnifer.core.model.rig import Bike, Carrier, FrameTriangle, Support, TrailerFrame
+from omnifer.core.model.practice import USUAL, Practice
+from omnifer.core.model.rig import Bike, Carrier, FrameTriangle, Posture, Support, TrailerFrame
 from omnifer.core.model.trace import Box, FramePoints, Point
+from omnifer.core.physics.seated import seated_centre
 from omnifer.core.rig.parts import parts_of, whole_of
 
 HEAD_TUBE_MM = 145.0
 SEAT_TUBE_SHARE = 0.86
 """Length of the seat tube over the stack; practice for a level-ish top tube."""
 STEM_FORWARD_MM, STEM_UP_MM = 75.0, 38.0
-RIDER_BEHIND_SADDLE_NOSE_X, RIDER_ABOVE_SADDLE_MM = 105.0, 95.0
-"""Centre of gravity of a seated rider from the saddle's clamp [mm]; practice."""
+POSTURES: dict[Posture, tuple[float, tuple[float, float]]] = {
+    "hoods": (46, (110, 40)), "tops": (56, (0, 10)), "flat": (63, (-20, 20)), "upright": (72, (-90, 90)),
+}  # fmt: skip
+"""How far the trunk is from level [°], and where the hands are from the bar [mm]; practice."""
 LEAST_DRAWN_L = 0.2
 """A smaller bag is drawn as if it held so much [l]."""
 NO_TRAILER_MM, NO_TRAILER_AHEAD_MM = 1100.0, 400.0
 """Hitch to axle, and the trailer's own mass ahead of its axle, of a trailer that has no measures yet [mm]; practice."""
-FILL_HEIGHT = 0.45
-"""Where the centre of a bag's contents lies in its height [-]; things settle; practice."""
 TRAILER_DECK_MM = 214.0
 TRAILER_HEAP_MM = 380.0
 """Height above a trailer's deck at which things are lashed [mm]; practice."""
@@ -98,10 +100,18 @@ class Frame:
         seat, top, head, down = (round(math.dist((a.x, a.y), (b.x, b.y)), 1) for a, b in ends)
         return FrameTriangle.model_construct(seat_tube_mm=seat, top_tube_mm=top, head_tube_mm=head, down_tube_mm=down)
 
-    def rider_centre(self, rider: Rider) -> Vector:
-        """Centre of gravity of the seated rider; the same for all bodies until measured."""
-        del rider
-        return Vector(self.saddle.x + RIDER_BEHIND_SADDLE_NOSE_X, self.saddle.y + RIDER_ABOVE_SADDLE_MM)
+    def rider_centre(self, rider: Rider, usual: Practice = USUAL) -> Vector:
+        """Centre of gravity of the seated rider, by height and posture; forwards as weighed, where both wheels were."""
+        bike = self.bike
+        lean, hands = POSTURES[bike.posture or ("hoods" if bike.drop_bar else "flat")]
+        x, y = seated_centre(
+            10 * (rider.height_cm or usual.rider_height_cm), lean, (self.bar.x + hands[0], self.bar.y + hands[1]),
+            (self.bottom_bracket.x, self.bottom_bracket.y), (self.saddle.x, self.saddle.y), bike.crank_mm,
+        )  # fmt: skip
+        if bike.ridden_front_kg is not None and bike.ridden_rear_kg is not None:
+            body_kg = bike.ridden_front_kg + bike.ridden_rear_kg - bike.mass_kg
+            x = (bike.ridden_front_kg * bike.wheelbase_mm - bike.mass_kg * bike.own_x_mm) / body_kg
+        return Vector(x, y)
 
     def between(self, a: Vector, b: Vector, share: float) -> Vector:
         """A point on the line from a to b."""
@@ -286,6 +296,6 @@ def closed_frame(bike: Bike, bottom: Vector, up_seat: Vector, down_head: Vector)
     return seat_cluster, head_bottom.plus(down_head, -sides.head_tube_mm), head_bottom
 
 
-def contents_centre(box: Box) -> tuple[float, float, float]:
-    """Centre of gravity of what lies in a carrier [mm]."""
-    return (box.x0 + box.x1) / 2, box.y0 + FILL_HEIGHT * (box.y1 - box.y0), (box.z0 + box.z1) / 2
+def contents_centre(box: Box, fill_height: float) -> tuple[float, float, float]:
+    """Centre of gravity of what lies in a carrier, so far up in its height [mm]."""
+    return (box.x0 + box.x1) / 2, box.y0 + fill_height * (box.y1 - box.y0), (box.z0 + box.z1) / 2

@@ -1,18 +1,20 @@
 """Which part of every carrier's mass each wheel bears."""
 
+import math
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
+from omnifer.core.model.practice import USUAL, Practice
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.trace import Box
-from omnifer.core.physics.statics import front_wheel_load
 from omnifer.core.rig.geometry import Frame, contents_centre
 from omnifer.core.rig.parts import whole_of
 
 Array = NDArray[np.float64]
+Axle = Literal["front", "rear"]
 
 
 @dataclass(frozen=True)
@@ -44,14 +46,14 @@ class BareBike:
 class Levers:
     """The levers of one bike: fixed once its measures are."""
 
-    def __init__(self, bike: Bike) -> None:
-        self.bike = bike
+    def __init__(self, bike: Bike, usual: Practice = USUAL) -> None:
+        self.bike, self.usual = bike, usual
         self.frame = Frame.of(bike)
         trailer = self.frame.trailer()
         self._trailer_id = trailer.id if trailer else None
         self._trailer_frame = trailer.trailer if trailer else None
         self.boxes: dict[str, Box] = {c.id: self.frame.carrier_box(c) for c in bike.carriers}
-        self.centres = {c.id: contents_centre(self.boxes[c.id]) for c in bike.carriers}
+        self.centres = {c.id: contents_centre(self.boxes[c.id], usual.fill_height) for c in bike.carriers}
 
     def on_trailer(self, carrier: Carrier) -> bool:
         """Whether a carrier rides on the trailer."""
@@ -70,18 +72,32 @@ class Levers:
         """How what lies in a carrier presses on the wheels."""
         return self.shares(self.centres[carrier.id][0], self.on_trailer(carrier))
 
+    def axle(self, carrier: Carrier) -> Axle:
+        """The axle on whose left or right a carrier counts: the nearer one."""
+        return "front" if self.centres[carrier.id][0] > self.bike.wheelbase_mm / 2 else "rear"
+
+    @property
+    def hitch_height_mm(self) -> float:
+        """Where a trailer pulls: at the rear axle."""
+        return self.frame.rear_axle.y
+
     def front_when_pushed(self, carrier: Carrier) -> float:
-        """Part of what lies in a carrier that presses on the front wheel, the bike pushed up the slope PUSHED_UP [-]."""
+        """Part of what lies in a carrier that presses on the front wheel, the bike pushed at its bar up `pushed_up` [-]."""
         if self.on_trailer(carrier):
-            return 0.0
+            return self._pushed(0.0, 0.0, 0.0, 1.0)
         x, y, _ = self.centres[carrier.id]
-        return front_wheel_load(1.0, x, y, self.bike.wheelbase_mm, practice.PUSHED_UP)
+        return self._pushed(1.0, x, y, 0.0)
 
     def bare_front_when_pushed(self) -> float:
-        """The same of the bike with its supports and empty carriers [kg]; the trailer's hitch is left out."""
+        """The same of the bike with its supports, empty carriers and trailer [kg]."""
         bare = self.bare()
-        x, y = bare.moment_x / bare.mass, bare.moment_y / bare.mass
-        return front_wheel_load(bare.mass, x, y, self.bike.wheelbase_mm, practice.PUSHED_UP)
+        return self._pushed(bare.mass, bare.moment_x, bare.moment_y, bare.trailer + bare.hitch)
+
+    def _pushed(self, mass: float, moment_x: float, moment_y: float, trailer: float) -> float:
+        slope = self.usual.pushed_up
+        up, steep = 1 / math.hypot(1, slope), slope / math.hypot(1, slope)
+        pull = trailer * self.hitch_height_mm - (mass + trailer) * self.frame.bar.y
+        return (moment_x * up - (moment_y + pull) * steep) / self.bike.wheelbase_mm
 
     def bare(self) -> BareBike:
         """The bike with its supports and empty carriers."""

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
+from omnifer.core.model.practice import USUAL, Practice
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.road import Road, Stop
 from omnifer.core.road.days import Days
+from omnifer.core.road.zones import Clocks
 from omnifer.core.sentence import clock, say
 
 FOOD_SHOPS = ("basic", "full")
@@ -25,7 +26,7 @@ class Visit:
     Attributes
     ----------
     date, hour
-        Of arrival; the hour by the local clock, beyond 24 after midnight [h].
+        Of arrival; the hour by the wall clock, beyond 24 after midnight [h].
     stays_until : datetime.date or None
         Where the night is spent here, the date of leaving.
     """
@@ -37,27 +38,55 @@ class Visit:
     stays_until: dt.date | None
 
 
-def clock_along(hours: Array, transfer_hours: Array, profile_km: Array, days: Days, road: Road) -> Array:
-    """Local clock at each point of the profile on the day on which it is passed [h]."""
-    day = days.riding_day(profile_km, leaving=False)
-    at_start = days.km[:-1][day]
-    ridden = hours - np.interp(at_start, profile_km, hours)
-    moved = transfer_hours - np.interp(at_start, profile_km, transfer_hours)
-    return np.asarray(road.start_hour + road.pause_factor * ridden + moved)
+def reached(stop: Stop, usual: Practice) -> bool:
+    """Whether a stop is used, with the way to it where it lies off the road: as its rider says, or where it is not far."""
+    return stop.detour_km <= usual.detour_km if stop.take_detour is None else stop.take_detour
 
 
-def visits(road: Road, start: dt.date, profile_km: Array, clock_h: Array, days: Days) -> dict[str, Visit]:
-    """When each stop of the road is visited, by the stop's identifier."""
-    stops = [stop for stop in road.stops if stop.at_km <= profile_km[-1]]
+@dataclass(frozen=True)
+class Watch:
+    """The wall clock along the road: riding hours and those in transfers up to each node, and the days and zones."""
+
+    nodes_km: Array
+    hours: Array
+    transfer_hours: Array
+    days: Days
+    road: Road
+    start: dt.date
+    clocks: Clocks
+
+    def at(self, km: Array, day: NDArray[np.intp]) -> Array:
+        """Wall clock at places that are passed on riding days [h]."""
+        begun = self.days.km[:-1][day]
+
+        def since(along: Array) -> Array:
+            return np.asarray(np.interp(km, self.nodes_km, along) - np.interp(begun, self.nodes_km, along))
+
+        clock = self.road.start_hour + self.road.pause_factor * since(self.hours) + since(self.transfer_hours)
+        if len(self.clocks.names) > 1:
+            dates = [self.days.date(self.start, i) for i in range(self.days.km.size - 1)]
+            set_out = self.clocks.offsets(self.days.km[:-1], dates)
+            clock += self.clocks.offsets(km, [dates[i] for i in day.tolist()]) - set_out[day]
+        return clock
+
+    def along(self) -> Array:
+        """Wall clock at each node on the day on which it is reached [h]."""
+        return self.at(self.nodes_km, self.days.riding_day(self.nodes_km, leaving=False))
+
+
+def visits(reached_stops: tuple[Stop, ...], watch: Watch, usual: Practice = USUAL) -> dict[str, Visit]:
+    """When each stop is visited, by the stop's identifier."""
+    days, start = watch.days, watch.start
+    stops = [stop for stop in reached_stops if stop.at_km <= days.km[-1]]
     at_km, nights = np.array([stop.at_km for stop in stops]), days.km[1:-1]
     passed = days.riding_day(at_km, leaving=False)
     if nights.size:
         near = np.argmin(np.abs(nights[:, None] - at_km), axis=0)
-        slept = np.abs(nights[near] - at_km) <= practice.NIGHT_NEAR_STOP_KM
+        slept = np.abs(nights[near] - at_km) <= usual.night_near_stop_km
         passed = np.where(slept, near, passed)
     else:
         slept = np.zeros(at_km.size, dtype=bool)
-    hour = np.where(at_km > 0, np.interp(np.minimum(at_km, days.km[passed + 1]), profile_km, clock_h), road.start_hour)
+    hour = watch.at(np.clip(at_km, days.km[passed], days.km[passed + 1]), passed)
     result = {}
     for stop, day, stays, here in zip(stops, passed.tolist(), slept, hour.tolist(), strict=True):
         leaves = days.date(start, day + 1) if stays else None
@@ -65,7 +94,7 @@ def visits(road: Road, start: dt.date, profile_km: Array, clock_h: Array, days: 
     return result
 
 
-def shop_shut(visit: Visit, start_hour: float) -> Text | None:
+def shop_shut(visit: Visit, start_hour: float, usual: Practice = USUAL) -> Text | None:
     """Why a food shop cannot be used on this visit; None where it can.
 
     A rider who sleeps at the stop may shop in the evening, on any rest day, or in the morning within an hour's wait.
@@ -80,9 +109,9 @@ def shop_shut(visit: Visit, start_hour: float) -> Text | None:
             if not _shut_on(stop, rest):
                 return None
             rest += dt.timedelta(days=1)
-        if not _shut_on(stop, visit.stays_until) and opens <= start_hour + practice.MORNING_WAIT_H and start_hour <= closes:
+        if not _shut_on(stop, visit.stays_until) and opens <= start_hour + usual.morning_wait_h and start_hour <= closes:
             return None
-    elif visit.hour < opens <= visit.hour + practice.MORNING_WAIT_H and not _shut_on(stop, visit.date):
+    elif visit.hour < opens <= visit.hour + usual.morning_wait_h and not _shut_on(stop, visit.date):
         return None
     if _shut_on(stop, visit.date):
         day = "on that date" if visit.date in stop.closed_dates else f"on {visit.date:%A}s"

@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
+from omnifer.core.model.practice import USUAL, Practice
 from omnifer.core.model.road import MonthNormals, Road, Station, Weather
 from omnifer.core.physics.air import vapour_pressure
 from omnifer.core.physics.weather import LAPSE_K_PER_M, exceeded
@@ -22,7 +22,7 @@ NEAREST_KM = 5.0
 """Distances below this weigh alike [km]; practice."""
 NORTH_MEAN_C, NORTH_TILT_K = 14.97, 28.0
 """Annual mean at sea level: mean - tilt * P2(sin latitude) [°C, K]; North, Cahalan and Coakley (1981), Rev. Geophys. 19:91,
-two-mode climate, from memory."""
+two-mode climate, doi:10.1029/RG019i001p00091, from memory."""
 SEASON_K_PER_DEGREE = 0.28
 """Half of the yearly swing for each degree of latitude [K]; practice, inland."""
 DAILY_SWING_K = 11.0
@@ -40,13 +40,15 @@ Source = Literal["stations", "typed", "latitude", "default"]
 class Climate:
     """The weather at every point of a profile, on the day on which it is passed.
 
-    `day_high_c` and `night_low_c` are the hot day and the cold night to plan for; the means stand beside them.
+    `day_high_c` and `night_low_c` are the hot day and the cold night to plan for; the means stand beside them, and how much
+    nights vary (0 where nothing is known but the night to plan for).
     """
 
     day_high_c: Array
     night_low_c: Array
     mean_max_c: Array
     mean_min_c: Array
+    spread_min_k: Array
     humidity_pct: Array
     rain_chance: Array
     wind_ms: Array
@@ -58,9 +60,9 @@ class Climate:
         return self.source in ("stations", "typed")
 
     @property
-    def riding_c(self) -> Array:
-        """Temperature of the hours in which one rides on a hot day [°C]."""
-        return self.night_low_c + practice.RIDING_HEAT_SHARE * (self.day_high_c - self.night_low_c)
+    def mean_c(self) -> Array:
+        """Mean of the usual day and night [°C]."""
+        return (self.mean_max_c + self.mean_min_c) / 2
 
     def humidity_at(self, temperature_c: Array) -> Array:
         """Relative humidity at an hour of the day when it is so warm [%]; the air's moisture is that of the whole day.
@@ -73,7 +75,7 @@ class Climate:
         return np.minimum(self.humidity_pct * saturated / vapour_pressure(temperature_c, 100.0), 100.0)
 
 
-def along(profile: Profile, road: Road, start: dt.date, day: Array) -> Climate:
+def along(profile: Profile, road: Road, start: dt.date, day: Array, usual: Practice = USUAL) -> Climate:
     """The weather of each point of the profile.
 
     Parameters
@@ -90,10 +92,10 @@ def along(profile: Profile, road: Road, start: dt.date, day: Array) -> Climate:
     if road.weather:
         return _typed(profile, road.weather, "typed")
     if profile.lat_deg is not None:
-        return _from_latitude(profile, profile.lat_deg, day_of_year, road.odds)
+        return _from_latitude(profile, profile.lat_deg, day_of_year, road.odds, usual)
     mild = Weather(
-        from_km=0, day_high_c=practice.DEFAULT_DAY_HIGH_C, night_low_c=practice.DEFAULT_NIGHT_LOW_C,
-        humidity_pct=practice.DEFAULT_HUMIDITY_PCT,
+        from_km=0, day_high_c=usual.default_day_high_c, night_low_c=usual.default_night_low_c,
+        humidity_pct=usual.default_humidity_pct,
     )  # fmt: skip
     return _typed(profile, (mild,), "default")
 
@@ -132,6 +134,7 @@ def _from_stations(profile: Profile, stations: tuple[Station, ...], day_of_year:
         night_low_c=exceeded(mean_min, -spread_min, odds) - cooling,
         mean_max_c=mean_max - cooling,
         mean_min_c=mean_min - cooling,
+        spread_min_k=spread_min,
         humidity_pct=np.clip(humidity, 0, 100),
         rain_chance=np.clip(rain_days / (normals.YEAR / 12), 0, 1),
         wind_ms=np.maximum(wind, 0),
@@ -171,10 +174,10 @@ def _typed(profile: Profile, weather: Sequence[Weather], source: Source) -> Clim
     cooling = LAPSE_K_PER_M * (profile.elevation_m - figures("at_elevation_m")) if profile.has_heights else 0.0
     high, low = figures("day_high_c") - cooling, figures("night_low_c") - cooling
     unknown = np.zeros(profile.km.size)
-    return Climate(high, low, high, low, figures("humidity_pct"), unknown, unknown, source)
+    return Climate(high, low, high, low, unknown, figures("humidity_pct"), unknown, unknown, source)
 
 
-def _from_latitude(profile: Profile, lat_deg: Array, day_of_year: Array, odds: float) -> Climate:
+def _from_latitude(profile: Profile, lat_deg: Array, day_of_year: Array, odds: float, usual: Practice) -> Climate:
     """A rough default with a wide range: annual mean by latitude, season by date, height by the lapse rate."""
     sine = np.sin(np.radians(lat_deg))
     yearly = NORTH_MEAN_C - NORTH_TILT_K * (3 * sine**2 - 1) / 2
@@ -187,7 +190,8 @@ def _from_latitude(profile: Profile, lat_deg: Array, day_of_year: Array, odds: f
         night_low_c=exceeded(low, -ROUGH_SPREAD_K, odds),
         mean_max_c=high,
         mean_min_c=low,
-        humidity_pct=np.full(profile.km.size, practice.DEFAULT_HUMIDITY_PCT),
+        spread_min_k=np.full(profile.km.size, ROUGH_SPREAD_K),
+        humidity_pct=np.full(profile.km.size, usual.default_humidity_pct),
         rain_chance=nothing,
         wind_ms=nothing,
         source="latitude",

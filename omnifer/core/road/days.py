@@ -25,7 +25,11 @@ SAME_LENGTH = 0.05
 SHORTEST_DAY_KM = 1.0
 """A night is set no nearer than this to where its day begins or to the end of the road [km]."""
 SAME_PLACE_KM = 0.5
-"""Two night marks closer than this are one, and one this close to an end of the road is none [km]."""
+"""What lies closer together than this is one place: nights, stops, the ends of the road [km]; practice."""
+SNAP_TO_STOP_KM = 1.5
+"""A night put this close to a stop by hand is set at the stop [km]; practice."""
+SHORTEST_SHARE = 0.05
+"""No day ends so close before a place where the next one must end [parts of a day]."""
 
 Array = NDArray[np.float64]
 
@@ -94,12 +98,25 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
             between = _between(start, end, size, places) if day_from is None else _before(start, end, day_from, size, places)
             ends_along += [*between, end]
         inner = np.interp(ends_along[:-1], along, profile.km)
-    km = np.concatenate([[0.0], inner, [profile.length_km]])
+    km = np.concatenate([[0.0], _at_stops(inner, road.stops, profile.length_km), [profile.length_km]])
     rests = np.zeros(km.size - 2, dtype=np.int64)
     for night in marks:
         if rests.size:
             rests[int(np.argmin(np.abs(km[1:-1] - night.at_km)))] += night.rest_days
     return Days(km, rests)
+
+
+def _at_stops(nights_km: Array, every: tuple[Stop, ...], length_km: float) -> Array:
+    """Nights at the very kilometre of the stop that is the same place, the nearest with water first; each stop takes one."""
+    placed = nights_km.copy()
+    stops = [stop for stop in every if SAME_PLACE_KM < stop.at_km < length_km - SAME_PLACE_KM]
+    at_km = np.array([stop.at_km for stop in stops])
+    for k, night in enumerate(nights_km.tolist()):
+        off = np.abs(at_km - night)
+        near = sorted(np.flatnonzero(off < SAME_PLACE_KM), key=lambda i: (stops[i].water != "reliable", off[i]))
+        others = np.delete(placed, k)
+        placed[k] = next((at_km[i] for i in near if np.abs(others - at_km[i]).min(initial=np.inf) > SAME_PLACE_KM), night)
+    return placed
 
 
 def _marks(road: Road, profile: Profile) -> list[Night]:
@@ -117,7 +134,7 @@ def _good_places(road: Road, profile: Profile, along: Array) -> list[tuple[float
     found = []
     for stop in road.stops:
         worth = SHELTER_WORTH[stop.shelter] + (WATER_WORTH if stop.water == "reliable" else 0)
-        if worth > 0 and 0 < stop.at_km < profile.length_km:
+        if worth > 0 and SAME_PLACE_KM < stop.at_km < profile.length_km - SAME_PLACE_KM:
             found.append((float(np.interp(stop.at_km, profile.km, along)), worth))
     return sorted(found)
 
@@ -137,7 +154,7 @@ def _next_end(here: float, size: float, places: list[tuple[float, float]], end: 
     target = here + size
     first = bisect_left(places, (target - NEAR_SHARE * size, -np.inf))
     last = bisect_right(places, (target + NEAR_SHARE * size, np.inf))
-    near = [(abs(at - target) / size - worth, at) for at, worth in places[first:last] if here < at < end]
+    near = [(abs(at - target) / size - worth, at) for at, worth in places[first:last] if here < at < end - SHORTEST_SHARE * size]
     return min(near)[1] if near else target
 
 

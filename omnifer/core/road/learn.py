@@ -1,15 +1,14 @@
 """The rider's own pace, learned from a recorded ride."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.road import Track
-from omnifer.core.physics import air, geodesy, riding
-from omnifer.core.road.pace import RidingMass
+from omnifer.core.physics import geodesy
+from omnifer.core.road.pace import RidingMass, hours_alone
 from omnifer.core.road.profile import from_track
 
 BLOCK_KM = 1.0
@@ -99,12 +98,8 @@ def _jackknife(without: Array) -> float:
 
 def _times(blocks: _Blocks, rider: RidingMass, power_w: float) -> Array:
     """Time that the pace model gives each block at a power [s]."""
-    speed = riding.steady_speed(
-        power_w, blocks.gradient, rider.dry_kg, rider.drag_area_m2, rider.rolling_resistance, air.density(blocks.elevation_m),
-        practice.DRIVETRAIN_EFFICIENCY,
-    )  # fmt: skip
-    kept = np.clip(speed, practice.WALKING_KMH / 3.6, practice.DESCENT_CAP_KMH / 3.6)
-    return np.bincount(blocks.cell_block, blocks.cell_m / kept, minlength=blocks.moving_s.size).astype(np.float64)
+    hours = hours_alone(replace(rider, power_w=power_w), blocks.gradient, blocks.elevation_m)
+    return np.bincount(blocks.cell_block, blocks.cell_m * hours * 3.6, minlength=blocks.moving_s.size).astype(np.float64)
 
 
 def _blocks(track: Track, seconds: Array) -> _Blocks:

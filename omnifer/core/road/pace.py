@@ -1,31 +1,34 @@
-"""How long each cell of the road takes a rider."""
+"""How long each cell of the road takes a rider, and what work it takes.
+
+All-day power decides the time of every cell. Where the lowest gear cannot be turned slowly enough for it, a rider pushes
+harder for a while and rests from it afterwards, which takes the same time; where even that is not enough, the bike is
+pushed, at a speed that the same power bounds.
+"""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from functools import lru_cache
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
+from omnifer.core.model.practice import USUAL, Practice
 from omnifer.core.model.road import Surface, SurfaceStretch, Transfer
-from omnifer.core.physics import air, riding
+from omnifer.core.physics import air, body, riding
 from omnifer.core.road.profile import Profile
 
-ROLLING_TIMES: dict[Surface, float] = {"asphalt": 1.0, "rough_asphalt": 1.4, "gravel": 2.0, "soft": 4.0, "push": np.inf}
-"""Rolling resistance over the bike's own on good asphalt [-]; practice: 0.005, 0.007 to 0.012, 0.010 to 0.020, 0.02 up."""
-CAP_TIMES: dict[Surface, float] = {"asphalt": 1.0, "rough_asphalt": 0.85, "gravel": 0.65, "soft": 0.5, "push": 1.0}
-"""Fastest descent over that on asphalt [-]; practice."""
-WIND_AT_RIDER = 0.654
-"""Wind at 1.2 m over wind at 10 m [-]; power law with exponent 0.20, open country with some shelter."""
 MEAN_COMPONENT = 2 / np.pi
 """Mean of a wind's component along the road when its direction is not known [-]."""
 SURFACES: tuple[Surface, ...] = ("asphalt", "rough_asphalt", "gravel", "soft", "push")
-
-WALKED_NEAR = 0.01
-"""Ridden no faster than walking and this part more counts as walked [-]."""
+WALK_BAND = 0.2
+"""From where the ramp's power no longer turns the lowest gear, parts of the road are walked; this part more, and all is [-]."""
+CLASS_KG, CLASS_MS, CLASS_K = 2.0, 0.5, 5.0
+"""Pace is solved once for each class of stores, wind and air that occurs."""
+STORES, WINDS, AIRS, FREEZING = 128, 64, 64, 24
+"""How many classes there are of stores, wind and air, and which class of air 0 °C is."""
 
 Array = NDArray[np.float64]
+Ints = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
@@ -39,30 +42,113 @@ class RidingMass:
     drag_area_m2: float
     rolling_resistance: float
     slowest_kmh: float = 0.0
-    """Slower than this the lowest gear cannot be turned, and the bicycle is walked [km/h]."""
+    """The lowest gear cannot be turned slower than this [km/h]."""
+    usual: Practice = USUAL
 
 
 @dataclass(frozen=True)
 class Conditions:
-    """What the road is like: surface and whether it is ridden for each cell, wind and hours in transfers for each node."""
+    """What the road is like: surface and whether it is ridden for each cell, the rest for each node."""
 
     surface: NDArray[np.intp]
     ridden: NDArray[np.bool_]
     wind_ms: Array
+    """At 10 m [m/s]."""
+    air_c: Array
+    """Air in the hour in which one rides there [°C]."""
     transfer_hours: Array
     """Hours spent in transfers up to each node [h]."""
+    detour_km: Array
+    """Kilometres off the road and back up to each node [km]."""
 
 
 @dataclass(frozen=True)
-class Pace:
-    """Sums from the start to each node: riding hours [h], and kilometres on foot."""
+class Places:
+    """Pieces of road that differ, as arrays of one length."""
+
+    slope: Array
+    height_m: Array
+    surface: Ints
+    wind_ms: Array
+    """Ahead or behind, at the rider [m/s]."""
+    stores_kg: Array
+    air_c: Array
+
+    def chosen(self, which: NDArray[np.bool_]) -> "Places":
+        """Some of them."""
+        return Places(
+            self.slope[which], self.height_m[which], self.surface[which], self.wind_ms[which], self.stores_kg[which],
+            self.air_c[which],
+        )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Ridden:
+    """What pieces of road take a party, for each kilometre; the last two have a row a rider."""
 
     hours: Array
-    walked_km: Array
+    walked: Array
+    """Part on foot [-]."""
+    effort: Array
+    """Work, as hours at all-day power [h/km]."""
+    per_kg: Array
+    """More time for one kilogram more on this rider's bike [h/km/kg]."""
 
 
-def conditions(profile: Profile, surfaces: Sequence[SurfaceStretch], transfers: Sequence[Transfer], wind_ms: Array) -> Conditions:
-    """What a road is like; later stretches of surface lie over earlier ones. `wind_ms` is over its nodes."""
+@dataclass(frozen=True, eq=False)
+class Pace:
+    """The road as a party rides it; what is summed is summed from the start to each node."""
+
+    profile: Profile
+    there: Ridden
+    """Of every different piece of road."""
+    piece: NDArray[np.intp]
+    """Which of them each cell is."""
+    cell_km: Array
+    """Ridden length of each cell [km]."""
+    detour: Ridden
+    """Of the way off the road, at each node."""
+    detour_km: Array
+
+    def _summed(self, rate: Array, off: Array) -> Array:
+        along = np.add.reduceat(self.cell_km * rate[self.piece], self.profile.node_cells[:-1])
+        return np.concatenate([[0.0], np.cumsum(along + np.diff(self.detour_km) * off[:-1])])
+
+    @cached_property
+    def hours(self) -> Array:
+        """Riding hours, on foot and off the road included [h]."""
+        return self._summed(self.there.hours, self.detour.hours)
+
+    @cached_property
+    def walked_km(self) -> Array:
+        """Kilometres on foot [km]."""
+        return self._summed(self.there.walked, self.detour.walked)
+
+    @cached_property
+    def effort_hours(self) -> Array:
+        """Work of each rider, as hours at all-day power, shape (riders, nodes) [h]."""
+        return np.array([self._summed(r, off) for r, off in zip(self.there.effort, self.detour.effort, strict=True)])
+
+    @cached_property
+    def hours_per_kg(self) -> Array:
+        """What a kilogram more on each rider's bike costs the party on the whole road, shape (riders,) [h/kg]."""
+        km = np.bincount(self.piece, self.cell_km, minlength=self.there.hours.size)
+        return self.there.per_kg @ km + self.detour.per_kg[:, :-1] @ np.diff(self.detour_km)
+
+
+def conditions(
+    profile: Profile, surfaces: Sequence[SurfaceStretch], transfers: Sequence[Transfer], wind_ms: Array,
+    air_c: Array | None = None, detours: Sequence[tuple[float, float]] = (),
+) -> Conditions:  # fmt: skip
+    """What a road is like; later stretches of surface lie over earlier ones.
+
+    Parameters
+    ----------
+    wind_ms, air_c : numpy.ndarray, shape (nodes,)
+        Wind at 10 m [m/s], and air [°C], the standard atmosphere's where left out.
+    detours : sequence of (float, float)
+        Where the road is left for a stop, and how far it lies off [km, km].
+    """
 
     def cells(stretch: SurfaceStretch | Transfer) -> slice:
         first, last = np.searchsorted(profile.km, [stretch.from_km, stretch.to_km])
@@ -73,18 +159,25 @@ def conditions(profile: Profile, surfaces: Sequence[SurfaceStretch], transfers: 
         surface[cells(stretch)] = SURFACES.index(stretch.surface)
     ridden = np.ones(profile.km.size - 1, dtype=bool)
     nodes_km = profile.nodes.km
-    spent = np.zeros(nodes_km.size)
+    spent, off = np.zeros(nodes_km.size), np.zeros(nodes_km.size)
     for transfer in transfers:
         ridden[cells(transfer)] = False
         spent += transfer.hours * np.clip((nodes_km - transfer.from_km) / (transfer.to_km - transfer.from_km), 0, 1)
-    return Conditions(surface, ridden, wind_ms, spent)
+    for at_km, one_way_km in detours:
+        # The way there is ridden before the stop, the way back behind it: in the pieces of road before and after its own.
+        own = int(np.searchsorted(nodes_km, at_km, side="right")) - 1
+        off[max(min(own, nodes_km.size - 2), 1) :] += one_way_km
+        off[min(own + 2, nodes_km.size - 1) :] += one_way_km
+    if air_c is None:
+        air_c = air.standard_temperature(profile.nodes.elevation_m) - 273.15
+    return Conditions(surface, ridden, wind_ms, air_c, spent, off)
 
 
 def pace_along(profile: Profile, party: Sequence[RidingMass], here: Conditions, stores_kg: Array) -> Pace:
-    """How fast the road is ridden, cell by cell, at the pace of whoever is slowest there, summed up to each node.
+    """How fast the road is ridden, piece by piece, at the pace of whoever is slowest there.
 
-    Pace is solved once for each gradient (0.1 %), altitude (100 m), surface, wind (0.5 m/s) and mass (2 kg) that occur
-    together. A wind of unknown direction blows half of the time against and half of the time along the road.
+    Pace is solved once for each gradient (0.1 %), altitude (100 m), surface, wind (0.5 m/s), air (5 K) and mass (2 kg) that
+    occur together. A wind of unknown direction blows half of the time against and half of the time along the road.
 
     Parameters
     ----------
@@ -92,84 +185,162 @@ def pace_along(profile: Profile, party: Sequence[RidingMass], here: Conditions, 
         Water and food of the party on board at each node [kg].
     """
     slopes, _, slope_class = profile.slope_classes
-    wind = np.minimum(np.rint(here.wind_ms[:-1] * WIND_AT_RIDER * MEAN_COMPONENT * 2), 63).astype(np.int64)
-    stores = np.minimum(np.rint(stores_kg[:-1] / 2), 127).astype(np.int64)
-    states, state = np.unique(wind * 128 + stores, return_inverse=True)
+    blown = here.wind_ms * party[0].usual.wind_at_rider * MEAN_COMPONENT
+    wind = np.minimum(np.rint(blown / CLASS_MS), WINDS - 1).astype(np.int64)
+    stores = np.minimum(np.rint(stores_kg / CLASS_KG), STORES - 1).astype(np.int64)
+    warm = np.clip(np.rint(here.air_c / CLASS_K) + FREEZING, 0, AIRS - 1).astype(np.int64)
+    state = (wind * STORES + stores) * AIRS + warm
+    states, of_node = np.unique(state[:-1], return_inverse=True)
     present = np.flatnonzero(np.bincount(here.surface, minlength=len(SURFACES)))
     surface = np.searchsorted(present, here.surface) if present.size > 1 else 0
-    row = surface * states.size + np.repeat(state, np.diff(profile.node_cells))
+    row = surface * states.size + np.repeat(of_node, np.diff(profile.node_cells))
     key = row * slopes.size + slope_class
-    there = np.zeros((present.size * states.size, slopes.size), dtype=bool)
-    there.ravel()[key] = True
-    rows = [(int(kind), int(of)) for kind in present for of in states]
-    slowest = np.max([_table(profile, rider).hours_per_km(rows, there) for rider in party], axis=0)
-    km = profile.cell_km * here.ridden
+    number = np.zeros(present.size * states.size * slopes.size, dtype=np.intp)
+    number[key] = 1
+    found = np.flatnonzero(number)
+    number[found] = np.arange(found.size)
+    kind, among = np.divmod(found // slopes.size, states.size)
+    there = _ridden(profile, party, present[kind], states[among], found % slopes.size)
+    off = np.diff(here.detour_km, append=here.detour_km[-1]) > 0
+    detour = _off_road(profile, party, state, off)
+    return Pace(profile, there, number[key], profile.cell_km * here.ridden, detour, here.detour_km)
 
-    def summed(rate: Array) -> Array:
-        return np.concatenate([[0.0], np.cumsum(np.add.reduceat(km * rate.ravel()[key], profile.node_cells[:-1]))])
 
-    return Pace(summed(slowest), summed((slowest * practice.WALKING_KMH * (1 + WALKED_NEAR) >= 1).astype(float)))
+def _ridden(profile: Profile, party: Sequence[RidingMass], surface: Ints, state: Ints, slope: Ints) -> Ridden:
+    """What the pieces of a road take, each rider's part kept from the last time it was asked for."""
+    slopes, heights, _ = profile.slope_classes
+    where = _places(slopes[slope], heights[slope], surface, state)
+    key = (state * len(SURFACES) + surface) * slopes.size + slope
+    alone = [_table(profile, rider).at(key, where) for rider in party]
+    return _together(party, where, alone)
+
+
+def _off_road(profile: Profile, party: Sequence[RidingMass], state: Ints, off: NDArray[np.bool_]) -> Ridden:
+    """What level asphalt takes at the nodes where the road is left; nothing elsewhere."""
+    nodes = np.flatnonzero(off)
+    level = np.zeros(nodes.size)
+    where = _places(level, profile.nodes.elevation_m[nodes], level.astype(np.int64), state[nodes])
+    found = _together(party, where, [_alone(rider, where) for rider in party])
+
+    def spread(values: Array) -> Array:
+        whole = np.zeros((*values.shape[:-1], off.size))
+        whole[..., nodes] = values
+        return whole
+
+    return Ridden(spread(found.hours), spread(found.walked), spread(found.effort), spread(found.per_kg))
+
+
+def _places(slope: Array, height_m: Array, surface: Ints, state: Ints) -> Places:
+    moving, warm = np.divmod(state, AIRS)
+    wind, stores = np.divmod(moving, STORES)
+    return Places(slope, height_m, surface, wind * CLASS_MS, stores * CLASS_KG, (warm - FREEZING) * CLASS_K)
 
 
 class _Table:
-    """The pace of one rider on one road for every slope and state that was asked for, each solved once [h/km]."""
+    """One rider on one road: every piece that was asked for, solved once."""
 
-    def __init__(self, profile: Profile, rider: RidingMass) -> None:
-        self.slopes, self.heights, _ = profile.slope_classes
+    def __init__(self, rider: RidingMass) -> None:
         self.rider = rider
-        self.rows: dict[tuple[int, int], Array] = {}
+        self.keys = np.zeros(0, dtype=np.int64)
+        self.values = np.zeros((0, 2, 3))
 
-    def hours_per_km(self, rows: list[tuple[int, int]], there: NDArray[np.bool_]) -> Array:
-        """Paces where `there` says so, shape (rows, slopes); a row is a surface, and wind and stores in classes."""
-        known = np.array([self.rows.setdefault(row, np.full(self.slopes.size, np.nan)) for row in rows])
-        wanted, slope = np.nonzero(there & np.isnan(known))
-        if wanted.size:
-            surface, state = np.array(rows).T[:, wanted]
-            known[wanted, slope] = _hours_per_km(
-                self.rider, self.slopes[slope], self.heights[slope], surface, state // 128 / 2.0, state % 128 * 2.0
-            )
-            self.rows |= {row: known[i] for i, row in enumerate(rows)}
-        return np.where(there, known, 0.0)
+    def at(self, keys: Ints, where: Places) -> Array:
+        """As `_alone`, for pieces under keys of their own."""
+        at = np.searchsorted(self.keys, keys)
+        known = np.zeros(keys.size, dtype=bool)
+        inside = at < self.keys.size
+        known[inside] = self.keys[at[inside]] == keys[inside]
+        result = np.empty((keys.size, 2, 3))
+        result[known] = self.values[at[known]]
+        if not known.all():
+            result[~known] = _alone(self.rider, where.chosen(~known))
+            every = np.concatenate([self.keys, keys[~known]])
+            order = np.argsort(every, kind="stable")
+            self.keys, self.values = every[order], np.concatenate([self.values, result[~known]])[order]
+        return result
 
 
 @lru_cache(maxsize=16)
 def _table(profile: Profile, rider: RidingMass) -> _Table:
     """Kept for the tours last asked for: most changes leave the road and the masses on it as they were."""
-    return _Table(profile, rider)
+    del profile
+    return _Table(rider)
 
 
-def _hours_per_km(
-    rider: RidingMass, slopes: Array, heights_m: Array, surface: NDArray[np.int64], wind_ms: Array, stores_kg: Array
-) -> Array:
-    """Time for a kilometre [h/km]: never slower than walking, never faster than the cap downhill."""
-    times = np.array([ROLLING_TIMES[name] for name in SURFACES])[surface]
-    cap = practice.DESCENT_CAP_KMH * np.array([CAP_TIMES[name] for name in SURFACES])[surface]
-    rolling = rider.rolling_resistance * np.where(np.isfinite(times), times, 1.0)
-    mass = rider.dry_kg + rider.stores_part * stores_kg
-    density = air.density(heights_m)
-
-    def pace_in(wind: Array) -> Array:
-        free = 3.6 * riding.steady_speed(
-            rider.power_w, slopes, mass, rider.drag_area_m2, rolling, density, practice.DRIVETRAIN_EFFICIENCY, wind
-        )
-        turned = np.where(free < rider.slowest_kmh, practice.WALKING_KMH, free)
-        ridden = np.clip(turned, practice.WALKING_KMH, np.maximum(cap, practice.WALKING_KMH))
-        return np.asarray(1 / np.where(np.isfinite(times), ridden, practice.WALKING_KMH))
-
-    if not wind_ms.any():
-        return pace_in(wind_ms)
-    return (pace_in(wind_ms) + pace_in(-wind_ms)) / 2
+def _of_surface(rider: RidingMass, where: Places) -> tuple[Array, Array, NDArray[np.bool_]]:
+    """Rolling resistance [-], fastest descent [m/s], and whether it is pushed, at each place."""
+    usual = rider.usual
+    times = np.array([1.0, usual.rough_asphalt_times, usual.gravel_times, usual.soft_times, 1.0])[where.surface]
+    cap = np.array([1.0, usual.rough_asphalt_cap, usual.gravel_cap, usual.soft_cap, 1.0])[where.surface]
+    return rider.rolling_resistance * times, usual.descent_cap_kmh / 3.6 * cap, where.surface == SURFACES.index("push")
 
 
-@lru_cache(maxsize=16)
-def minutes_per_kilogram(profile: Profile, rider: RidingMass, days: int) -> float:
-    """Minutes a day that one kilogram more costs this rider on this road, both ways averaged [min/day/kg]."""
-    slopes, heights, slope_class = profile.slope_classes
-    km = np.bincount(slope_class, np.diff(profile.km), minlength=slopes.size)
-    asphalt, still = np.zeros(slopes.size, dtype=np.int64), np.zeros(slopes.size)
+def _alone(rider: RidingMass, where: Places) -> Array:
+    """One rider at each place, shape (places, 2, 3): with the wind ahead and behind, time [h/km], part on foot [-], and
+    time for one kilogram more [h/km/kg]."""
+    headwinds = (where.wind_ms, -where.wind_ms) if where.wind_ms.any() else (where.wind_ms,)
+    found = np.stack([_in_wind(rider, where, wind) for wind in headwinds], axis=1)
+    return found if found.shape[1] == 2 else np.repeat(found, 2, axis=1)
 
-    def hours(more_kg: float) -> float:
-        changed = replace(rider, dry_kg=rider.dry_kg + more_kg)
-        return float(km @ _hours_per_km(changed, slopes, heights, asphalt, still, still))
 
-    return (hours(5) - hours(-5)) * 60 / 10 / max(days, 1)
+def _in_wind(rider: RidingMass, where: Places, wind: Array) -> Array:
+    usual = rider.usual
+    rolling, cap, pushed = _of_surface(rider, where)
+    mass = rider.dry_kg + rider.stores_part * where.stores_kg
+    density = air.density(where.height_m, where.air_c)
+    power = rider.power_w * body.aerobic_share(where.height_m)
+    speed = riding.steady_speed(
+        power, where.slope, mass, rider.drag_area_m2, rolling, density, usual.drivetrain_efficiency, wind
+    )  # fmt: skip
+    slope = np.arctan(where.slope)
+    per_kg_n = air.GRAVITY * (rolling * np.cos(slope) + np.sin(slope))
+    stiff = density * rider.drag_area_m2 * np.abs(speed + wind)
+    steady = 1 / speed
+    # Time for a kilogram more: both sides of v F(v) = efficiency x power, by mass.
+    longer = per_kg_n / (usual.drivetrain_efficiency * power + speed**2 * stiff)
+    capped = speed >= cap
+    ride, ride_longer = np.where(capped, 1 / cap, steady), np.where(capped, 0.0, longer)
+    foot = 3.6 / usual.walking_kmh
+    walk, walk_longer = np.maximum(steady, foot), np.where(steady > foot, longer, 0.0)
+    slowest = rider.slowest_kmh / 3.6
+    force = riding.resistance(slowest, where.slope, mass, rider.drag_area_m2, rolling, density, wind)
+    most = usual.ramp_times * usual.drivetrain_efficiency * power
+    beyond = (force * slowest / most - 1) / WALK_BAND
+    beyond_longer = np.where((beyond > 0) & (beyond < 1) & ~pushed, per_kg_n * slowest / most / WALK_BAND, 0.0)
+    part = np.where(pushed, 1.0, np.clip(beyond, 0, 1))
+    time = (1 - part) * ride + part * walk
+    more = (1 - part) * ride_longer + part * walk_longer + beyond_longer * (walk - ride)
+    return np.stack([time / 3.6, part, more / 3.6], axis=1)
+
+
+def _together(party: Sequence[RidingMass], where: Places, alone: Sequence[Array]) -> Ridden:
+    """A party at the pace of whoever is slowest at each place and in each wind."""
+    every = np.stack(alone)
+    slowest = np.argmax(every[..., 0], axis=0)
+    theirs = np.take_along_axis(every, slowest[None, ..., None], axis=0)[0]
+    time, walked = theirs[..., 0], theirs[..., 1]
+    per_kg = [np.where(slowest == r, theirs[..., 2], 0.0).mean(axis=1) for r in range(len(party))]
+    effort = [_effort(rider, where, time, walked) for rider in party]
+    return Ridden(time.mean(axis=1), walked.mean(axis=1), np.array(effort), np.array(per_kg))
+
+
+def _effort(rider: RidingMass, where: Places, time: Array, walked: Array) -> Array:
+    """Work of a rider at the party's pace [h/km at all-day power]: none where the bike runs by itself, all of it on foot."""
+    rolling, _, _ = _of_surface(rider, where)
+    mass = rider.dry_kg + rider.stores_part * where.stores_kg
+    density = air.density(where.height_m, where.air_c)
+    share = body.aerobic_share(where.height_m)
+    made = []
+    for wind, hours, foot in ((where.wind_ms, time[:, 0], walked[:, 0]), (-where.wind_ms, time[:, 1], walked[:, 1])):
+        speed = 1 / (3.6 * hours)
+        force = riding.resistance(speed, where.slope, mass, rider.drag_area_m2, rolling, density, wind)
+        part = riding.crank_power(speed, force, rider.usual.drivetrain_efficiency) / rider.power_w
+        made.append(hours * np.where(foot > 0, share, np.clip(part, 0.0, share)))
+    return np.asarray((made[0] + made[1]) / 2)
+
+
+def hours_alone(rider: RidingMass, slope: Array, height_m: Array) -> Array:
+    """Time of one rider in still, standard air on asphalt [h/km]."""
+    nothing = np.zeros(slope.size)
+    air_c = air.standard_temperature(height_m) - 273.15
+    return _alone(rider, Places(slope, height_m, nothing.astype(np.int64), nothing, nothing, air_c))[:, 0, 0]

@@ -1,5 +1,6 @@
 """Waypoints as stops: what their symbol, type and name say of supplies; the words that devices and planners write (practice)."""
 
+import re
 from collections.abc import Sequence
 from typing import Any
 
@@ -12,39 +13,69 @@ NEAREST_DETOUR_KM = 0.5
 """Nearer than this a place is on the road [km]; practice."""
 
 RULES: tuple[tuple[tuple[str, ...], dict[str, Any]], ...] = (
-    (("drinking water", "water source", "fountain", "tap", "potable"), {"water": "reliable"}),
-    (("spring", "well", "stream", "creek", "cistern"), {"water": "unsure", "treat_water": True}),
-    (("supermarket", "grocer", "shopping", "store", "market"), {"shop": "full", "water": "reliable"}),
-    (("convenience", "kiosk", "bakery", "petrol shop"), {"shop": "basic", "water": "reliable"}),
-    (("restaurant", "food", "cafe", "bar"), {"services": ("meals",), "water": "reliable"}),
-    (("campground", "campsite", "camping"), {"shelter": "site", "water": "reliable"}),
-    (("lodging", "hotel", "hostel", "guest house", "inn"), {"shelter": "room", "water": "reliable"}),
-    (("hut", "shelter", "refuge"), {"shelter": "hut"}),
-    (("bike shop", "bicycle", "cycle shop"), {"bike_shop": "basic"}),
-    (("gas station", "fuel", "petrol"), {"fuels": ("petrol",)}),
-    (("post office",), {"services": ("post",)}),
-)
+    (("drinking water", "water source", "drinking fountain", "fountain", "tap", "potable", "trinkwasser", "brunnen",
+      "wasserstelle", "eau potable", "fontaine", "agua potable", "fuente", "acqua potabile", "fontana"), {"water": "reliable"}),
+    (("spring", "well", "stream", "creek", "cistern", "quelle", "bach", "source", "puits", "ruisseau", "manantial", "pozo",
+      "sorgente", "pozzo", "bron"), {"water": "unsure", "treat_water": True}),
+    (("supermarket", "grocery", "groceries", "shopping center", "shopping", "store", "market", "supermarkt", "lebensmittel",
+      "laden", "supermarché", "épicerie", "supermercado", "tienda", "supermercato", "alimentari"),
+     {"shop": "full", "water": "reliable"}),
+    (("convenience store", "convenience", "kiosk", "bakery", "petrol shop", "bäckerei", "boulangerie", "panadería", "panificio"),
+     {"shop": "basic", "water": "reliable"}),
+    (("restaurant", "food", "cafe", "café", "bar", "gasthof", "gasthaus", "restaurante", "ristorante"),
+     {"services": ("meals",), "water": "reliable"}),
+    (("campground", "campsite", "camping", "zeltplatz", "campingplatz", "campeggio"), {"shelter": "site", "water": "reliable"}),
+    (("lodging", "hotel", "hostel", "guest house", "guesthouse", "inn", "pension", "herberge", "auberge", "albergue", "albergo"),
+     {"shelter": "room", "water": "reliable"}),
+    (("hut", "shelter", "refuge", "hütte", "schutzhütte", "cabane", "refugio", "rifugio"), {"shelter": "hut"}),
+    (("bike shop", "bicycle shop", "cycle shop", "bicycle", "fahrradladen", "vélociste"), {"bike_shop": "basic"}),
+    (("gas station", "petrol station", "fuel", "petrol", "tankstelle", "station-service", "gasolinera"), {"fuels": ("petrol",)}),
+    (("post office", "postamt", "bureau de poste", "correos"), {"services": ("post",)}),
+)  # fmt: skip
+"""Whole words of several languages; the first word of a rule is the one written."""
 MANY = ("services", "fuels")
+WATER = frozenset({"water", "treat_water"})
 
 
-def supplies_of(text: str) -> dict[str, Any]:
-    """Fields of a stop that a waypoint's words speak of; the first rule for each field counts.
+def supplies_of(symbol: str, name: str = "") -> dict[str, Any]:
+    """Fields of a stop that a waypoint's symbol and type speak of, then its name; the first rule for each field counts.
+
+    Of water a bare name says no more than that it may be there: a tap, a bar or a well gives its name to hills as well.
 
     Examples
     --------
     >>> supplies_of("Campground")
     {'shelter': 'site', 'water': 'reliable'}
+    >>> supplies_of("", "Fontana Alta")
+    {'water': 'unsure', 'treat_water': True}
+    >>> supplies_of("", "Barren Pass")
+    {}
     """
-    words = text.lower()
+    found = _spoken_of(symbol)
+    for field, value in _spoken_of(name).items():
+        if field in MANY:
+            found[field] = tuple(dict.fromkeys((*found.get(field, ()), *value)))
+        elif field not in WATER:
+            found.setdefault(field, value)
+        elif field == "water" and field not in found:
+            found |= {"water": "unsure", "treat_water": True}
+    return found
+
+
+def _spoken_of(text: str) -> dict[str, Any]:
+    words = text.casefold()
     found: dict[str, Any] = {}
-    for keys, supplies in RULES:
-        if any(key in words for key in keys):
+    for said, (_, supplies) in zip(_PATTERNS, RULES, strict=True):
+        if said.search(words):
             for field, value in supplies.items():
                 if field in MANY:
                     found[field] = (*found.get(field, ()), *value)
                 else:
                     found.setdefault(field, value)
     return found
+
+
+_PATTERNS = tuple(re.compile(r"\b(?:" + "|".join(map(re.escape, keys)) + r")\b") for keys, _ in RULES)
 
 
 def words_of(stop: Stop) -> list[str]:
@@ -74,7 +105,7 @@ def stops_of(waypoints: Sequence[Waypoint], profile: Profile, kept: Sequence[Sto
             identifier += "-"
         used.add(identifier)
         off = round(nearest[1], 1) if nearest[1] >= NEAREST_DETOUR_KM else 0
-        supplies = supplies_of(f"{waypoint.symbol} {waypoint.name}")
+        supplies = supplies_of(waypoint.symbol, waypoint.name)
         figures = {
             "id": identifier,
             "name": waypoint.name,

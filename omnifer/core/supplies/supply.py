@@ -1,7 +1,7 @@
 """A supply: where it is handed over, how it is used up, and how much must be on board on leaving each place."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -12,11 +12,10 @@ from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.climate import Climate
-from omnifer.core.road.days import Days
+from omnifer.core.road.days import SAME_PLACE_KM, Days
+from omnifer.core.road.pace import Pace
 from omnifer.core.road.profile import Profile
 
-AT_END_KM = 0.5
-"""A stop so near to an end of the road is that end [km]; practice."""
 THE_START, THE_END = "the start", "the end"
 
 Array = NDArray[np.float64]
@@ -29,8 +28,9 @@ class Ride:
     tour: TourSheet
     nodes: Profile
     climate: Climate
-    hours: Array
-    """Riding hours from the start [h]."""
+    riding_c: Array
+    """Air on a hot day in the hour in which one rides there [°C]."""
+    pace: Pace
     days: Days
     night_stops: list[Stop | None]
     """The stop of each night, None for a camp away from stops."""
@@ -39,9 +39,13 @@ class Ride:
     """Of all vessels on board [l]."""
 
     def stops(self) -> list[Stop]:
-        """The stops of the road, in its order."""
-        on_road = [stop for stop in self.tour.road.stops if stop.at_km <= self.nodes.length_km]
-        return sorted(on_road, key=lambda stop: stop.at_km)
+        """The stops that are visited, in the order of the road."""
+        return sorted((visit.stop for visit in self.visits.values()), key=lambda stop: stop.at_km)
+
+    def rests_km(self) -> Array:
+        """Where each night is spent: at the kilometre of its stop, or of the camp."""
+        nights = zip(self.days.km[1:-1].tolist(), self.night_stops, strict=True)
+        return np.array([km if stop is None else stop.at_km for km, stop in nights])
 
 
 @dataclass(frozen=True)
@@ -68,8 +72,8 @@ class Refills:
     @classmethod
     def at(cls, chosen: list[Stop], length_km: float, offer: Callable[[Stop], float] = lambda stop: np.inf) -> "Refills":
         """At these stops and at both ends, which supply everything; a stop at an end gives it its name."""
-        at_start = [stop for stop in chosen if stop.at_km <= AT_END_KM]
-        at_end = [stop for stop in chosen if stop.at_km > AT_END_KM and stop.at_km >= length_km - AT_END_KM]
+        at_start = [stop for stop in chosen if stop.at_km <= SAME_PLACE_KM]
+        at_end = [stop for stop in chosen if stop.at_km > SAME_PLACE_KM and stop.at_km >= length_km - SAME_PLACE_KM]
         inner = [stop for stop in chosen if stop not in at_start and stop not in at_end]
         first = at_start[0].name if at_start else THE_START
         last = at_end[-1].name if at_end else THE_END
@@ -166,14 +170,30 @@ def planned(
         What should be left of each stretch; where left out, what the cautious demand has over the expected one.
     """
     riding, cautious = (np.diff(np.interp(refills.km, ride.nodes.km, along)) for along in (demand.along, demand.cautious))
+    order = np.argsort(demand.at_km, kind="stable")
+    offers, demand = _used_there(refills, replace(demand, at_km=demand.at_km[order], at_once=demand.at_once[order]))
     at_once = np.zeros(riding.size)
-    # What goes at a refill goes before it: the stretch that ends there pays.
     np.add.at(at_once, np.clip(np.searchsorted(refills.km, demand.at_km, side="left") - 1, 0, riding.size - 1), demand.at_once)
     used = riding + at_once
     reserve = np.maximum(cautious - riding, 0) if reserve is None else reserve
     capacity = ride.capacity_l if kind.limited else np.inf
-    amounts = carried(refills.offers, used, reserve, capacity)
+    amounts = carried(offers, used, reserve, capacity)
     return Supply(kind, refills, demand, amounts, used, riding, reserve, nights, capacity)
+
+
+def _used_there(refills: Refills, demand: Demand) -> tuple[Array, Demand]:
+    """What the places can still give once who rests there has had their own, and the demand without that.
+
+    What a place cannot give is brought along: the stretch that ends there pays.
+    """
+    offers, left = refills.offers.copy(), demand.at_once.copy()
+    for k, (km, amount) in enumerate(zip(demand.at_km.tolist(), demand.at_once.tolist(), strict=True)):
+        for place in np.flatnonzero(refills.km == km):
+            had = min(amount, float(offers[place]))
+            offers[place] -= had if np.isfinite(offers[place]) else 0.0
+            left[k] -= had
+            break
+    return offers, replace(demand, at_once=left)
 
 
 def carried(offers: Array, used: Array, reserve: Array, capacity: float = np.inf) -> Carried:

@@ -3,8 +3,8 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core import practice
 from omnifer.core.model.people import Rider
+from omnifer.core.model.practice import USUAL, Practice
 from omnifer.core.model.road import Stop
 from omnifer.core.physics import body
 from omnifer.core.road import arrivals
@@ -22,41 +22,47 @@ def counts(stop: Stop | None, visits: dict[str, Visit]) -> bool:
     return arrivals.water_fails(stop, visits[stop.id].date) is None
 
 
-def along(hours: Array, climate: Climate, riders: tuple[Rider, ...]) -> tuple[Array, Array]:
+def along(
+    hours: Array, climate: Climate, riding_c: Array, riders: tuple[Rider, ...], usual: Practice = USUAL
+) -> tuple[Array, Array]:
     """Water that the whole party needs from the start to each node of the road [l, l].
 
     First what is expected to be drunk, then what should be carried for it, cautiously. The second is a size for vessels,
     never a drinking target: drinking more than is lost is dangerous too.
+
+    Parameters
+    ----------
+    hours, riding_c : numpy.ndarray, shape (nodes,)
+        Riding hours from the start [h], and air in the hour in which each node is passed [°C].
     """
     drunk, bottled = np.zeros(hours.size), np.zeros(hours.size)
-    warm = climate.riding_c
-    damp = climate.humidity_at(warm)
+    damp = climate.humidity_at(riding_c)
     for rider in riders:
-        loss = body.sweat_loss(warm, damp, rider.all_day_power_w)
-        drunk += np.maximum(practice.DRUNK_FLOOR_L_PER_H, loss)
-        bottled += np.maximum(practice.BOTTLE_FLOOR_L_PER_H, practice.CARRY_FACTOR * loss)
+        loss = body.sweat_loss(riding_c, damp, rider.all_day_power_w)
+        drunk += np.maximum(usual.drunk_floor_l_per_h, loss)
+        bottled += np.maximum(usual.bottle_floor_l_per_h, usual.carry_factor * loss)
     spent = np.diff(hours)
     drunk, bottled = (np.concatenate([[0.0], np.cumsum(rate[:-1] * spent)]) for rate in (drunk, bottled))
     return drunk, bottled
 
 
-def dry_camp(riders: int) -> float:
+def dry_camp(riders: int, usual: Practice) -> float:
     """Water for one night away from a source [l]."""
-    return practice.DRY_CAMP_L * riders
+    return usual.dry_camp_l * riders
 
 
 def _plan(kind: Kind, ride: Ride) -> Supply:
-    """Water at the sources that count when the rider is there; a dry camp takes its own at once."""
+    """Water at the sources that count when the rider is there; a dry camp takes its own at once, a dry rest day its own too."""
     sources = [stop for stop in ride.stops() if counts(stop, ride.visits)]
     refills = Refills.at(sources, ride.nodes.length_km)
-    nights_km = ride.days.km[1:-1]
+    nights_km, rests, riders = ride.rests_km(), ride.days.rests, len(ride.tour.riders)
     dry = np.array([not counts(stop, ride.visits) for stop in ride.night_stops], dtype=bool)
-    camps = (1 + ride.days.rests) * dry
-    drunk, bottled = along(ride.hours, ride.climate, ride.tour.riders)
-    at_once: Array = np.asarray(camps[dry] * dry_camp(len(ride.tour.riders)))
+    camps = (1 + rests) * dry
+    drunk, bottled = along(ride.pace.hours, ride.climate, ride.riding_c, ride.tour.riders, ride.tour.practice)
+    taken: Array = camps * dry_camp(riders, ride.tour.practice) + rests * dry * ride.tour.practice.dry_day_l * riders
     nights = np.zeros(refills.km.size - 1, dtype=int)
     np.add.at(nights, np.clip(np.searchsorted(refills.km, nights_km, side="left") - 1, 0, nights.size - 1), camps)
-    return planned(kind, ride, refills, Demand(drunk, bottled, nights_km[dry], at_once), nights)
+    return planned(kind, ride, refills, Demand(drunk, bottled, nights_km[dry], taken[dry]), nights)
 
 
 KIND = Kind("water", "l", "volume", 1.0, limited=True, plan=_plan)

@@ -1,0 +1,97 @@
+"""The defaults of the job: one field each with its unit, usual range and source, and the rider's to overwrite.
+
+"practice" means common practice, no source. What decides how screens look or what counts as rounding is no default and
+stands where it is used.
+"""
+
+from typing import Any
+
+from pydantic import Field
+from pydantic.fields import FieldInfo
+
+from omnifer.core.model.quantities import Noun
+
+FAR = 3.0
+"""A value of the rider's own may lie beyond the usual range by so many times [-]."""
+FAR_K = 30.0
+"""The same of temperatures [K]."""
+
+
+def _usual(
+    value: float, low: float, high: float, unit: str, words: str, source: str = "practice", *,
+    least: float | None = None, most: float | None = None,
+) -> Any:  # fmt: skip
+    """A default: its value, usual range and unit, what it is, and where it is from."""
+    far = (low - FAR_K, high + FAR_K) if unit == "temperature" else (low / FAR, high * FAR)
+    least, most = (given if given is not None else other for given, other in zip((least, most), far, strict=True))
+    told: dict[str, Any] = {"low": low, "high": high, "unit": unit, "source": source}
+    return Field(value, ge=least, le=most, description=words, json_schema_extra=told)
+
+
+class Practice(Noun):
+    """Every default. A unit that is the name of a quantity is shown in the reader's own units; any other stands as it is."""
+
+    ramp_times: float = _usual(1.5, 1.2, 2.0, "times", "Power on a ramp over all-day power, rested from afterwards", least=1)
+    slowest_cadence_rpm: float = _usual(40, 35, 55, "1/min", "Slowest turn of the cranks on a ramp")
+    walking_kmh: float = _usual(4.0, 3.0, 5.0, "speed", "Walking beside the bike where power allows")
+    drivetrain_efficiency: float = _usual(0.95, 0.93, 0.97, "share", "Power at the rear wheel over that at the crank", most=1)
+    descent_cap_kmh: float = _usual(38, 30, 50, "speed", "Fastest downhill, laden")
+    rough_asphalt_times: float = _usual(1.4, 1.2, 1.7, "times", "Rolling resistance of rough asphalt over smooth")
+    gravel_times: float = _usual(2.0, 1.5, 2.8, "times", "Rolling resistance of gravel over smooth asphalt")
+    soft_times: float = _usual(4.0, 3.0, 7.0, "times", "Rolling resistance of sand and mud over smooth asphalt")
+    rough_asphalt_cap: float = _usual(0.85, 0.75, 0.95, "share", "Fastest downhill on rough asphalt, of that on smooth", most=1)
+    gravel_cap: float = _usual(0.65, 0.5, 0.8, "share", "Fastest downhill on gravel, of that on smooth asphalt")
+    soft_cap: float = _usual(0.5, 0.3, 0.6, "share", "Fastest downhill on sand and mud, of that on smooth asphalt")
+    wind_at_rider: float = _usual(
+        0.654, 0.589, 0.743, "share", "Wind at the rider over wind at 10 m", "power law; exponent 0.14 to 0.25"
+    )  # fmt: skip
+    drag_area_m2: float = _usual(0.55, 0.45, 0.75, "m²", "Drag area of a rider who has no bike yet")
+    rolling_resistance: float = _usual(0.009, 0.005, 0.014, "", "Rolling resistance of a rider who has no bike yet")
+    usual_stores_kg: float = _usual(3.5, 2.0, 6.0, "mass", "Water and food of a rider with which days are cut")
+    detour_km: float = _usual(1.0, 0.5, 5.0, "distance", "A stop at most so far off the road counts, with the way to it", least=0)
+    night_near_stop_km: float = _usual(3.0, 1.0, 5.0, "distance", "A night this close to a stop is spent there")
+    morning_wait_h: float = _usual(1.0, 0.5, 2.0, "hours", "How long one waits for a shop to open")
+    gross_efficiency: float = _usual(
+        0.22, 0.18, 0.25, "share", "Work over the food energy of riding", "exercise physiology, from memory"
+    )
+    off_bike_factor: float = _usual(1.4, 1.3, 1.5, "times", "Energy off the bike over resting energy")
+    food_kcal_per_g: float = _usual(
+        3.8, 3.2, 4.6, "kcal/g", "Energy of bought food as carried", "food tables, oats to nuts mixed, from memory"
+    )
+    food_l_per_kg: float = _usual(1.9, 1.5, 2.5, "l/kg", "Packed volume of bought food")
+    food_reserve_days: float = _usual(0.5, 0.25, 1.0, "days", "Food left on reaching the next shop", least=0)
+    basic_shop_days: float = _usual(2.0, 1.0, 3.0, "days", "What a basic shop sells, for every rider")
+    rider_height_cm: float = _usual(172, 155, 190, "cm", "Height of a rider who does not say it")
+    rider_age_years: float = _usual(40, 25, 60, "years", "Age of a rider who does not say it")
+    bottle_floor_l_per_h: float = _usual(0.35, 0.25, 0.5, "l/h", "Least water carried for each riding hour and rider")
+    drunk_floor_l_per_h: float = _usual(0.25, 0.15, 0.35, "l/h", "Least water drunk for each riding hour and rider")
+    carry_factor: float = _usual(
+        1.5, 1.25, 2.0, "times", "Water carried over the expected loss",
+        "our reading of ISO 7933:2004: its limits of loss are 7.5 % of body mass for most, 5 for 95 %; from memory",
+    )  # fmt: skip
+    dry_camp_l: float = _usual(3.0, 2.0, 4.0, "volume", "Water of a rider for an evening, night and morning away from a source")
+    dry_day_l: float = _usual(3.0, 2.0, 5.0, "volume", "Water of a rider for the daytime of a rest day away from a source")
+    default_day_high_c: float = _usual(26, 18, 34, "temperature", "Hot day where no weather is known")
+    default_night_low_c: float = _usual(10, 0, 18, "temperature", "Cold night where no weather is known")
+    default_humidity_pct: float = _usual(50, 30, 80, "%", "Relative humidity where none is known", most=100)
+    hot_index_c: float = _usual(
+        39, 35, 41, "temperature", "Heat index from which riding at noon is unwise", "NWS: danger from 39.4, from memory"
+    )  # fmt: skip
+    descent_gradient: float = _usual(0.03, 0.02, 0.05, "grade", "Steeper than this downhill chills")
+    descent_km: float = _usual(1.0, 0.5, 3.0, "distance", "A descent worth dressing for is so long")
+    fill_height: float = _usual(0.45, 0.4, 0.55, "share", "Where the centre of a bag's contents lies in its height", most=1)
+    pushed_up: float = _usual(0.15, 0.1, 0.2, "grade", "A bike pushed up this slope must keep its front wheel down")
+
+
+USUAL = Practice()
+"""All defaults as they are."""
+
+
+def fields() -> dict[str, tuple[FieldInfo, dict[str, Any]]]:
+    """Every default by name: its field, and its `low`, `high`, `unit` and `source`."""
+    found = {}
+    for name, field in Practice.model_fields.items():
+        told = field.json_schema_extra
+        assert isinstance(told, dict)
+        found[name] = field, dict(told)
+    return found

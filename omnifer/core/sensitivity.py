@@ -1,0 +1,63 @@
+"""What a default moves on a tour: the tour assessed at both ends of its usual range."""
+
+from pydantic import Field
+
+from omnifer.core.assess import assess
+from omnifer.core.model import practice
+from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.quantities import Noun, Quantity
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.road.profile import Profile
+
+
+class Moved(Noun):
+    """A figure of the tour with the default at the low end, as it is, and at the high end of its range."""
+
+    name: str
+    quantity: Quantity
+    low: float
+    now: float
+    high: float
+
+
+class Effect(Noun):
+    """What a default moves."""
+
+    key: str
+    low: float = Field(description="Low end of the usual range")
+    high: float
+    figures: list[Moved] = Field(description="Only those that move")
+
+
+def effect_of(tour: TourSheet, road: Profile | None, key: str) -> Effect:
+    """What one default moves on a tour. Raises KeyError where there is none of that name."""
+    _, told = practice.fields()[key]
+    ends = []
+    for value in (told["low"], told["high"]):
+        own = tour.own_values | {key: value}
+        other = TourSheet.model_validate({name: getattr(tour, name) for name in TourSheet.model_fields} | {"own_values": own})
+        ends.append(_figures(assess(other, road)))
+    now = _figures(assess(tour, road))
+    moved = [
+        Moved(name=name, quantity=quantity, low=ends[0][name][1], now=figure, high=ends[1][name][1])
+        for name, (quantity, figure) in now.items()
+        if ends[0][name][1] != figure or ends[1][name][1] != figure
+    ]
+    return Effect(key=key, low=told["low"], high=told["high"], figures=moved)
+
+
+def _figures(found: Assessment) -> dict[str, tuple[Quantity, float]]:
+    """The figures of a tour that riders decide by."""
+    figures: dict[str, tuple[Quantity, float]] = {}
+    if found.road is not None:
+        figures["Riding hours in all"] = "hours", round(found.road.riding_hours, 1)
+        figures["Days"] = "count", len(found.days)
+        figures["On foot"] = "distance", round(sum(day.walking_km for day in found.days), 1)
+    for supply, quantity in (("water", "volume"), ("food", "mass")):
+        needs = [gap.need for gap in found.gaps if gap.supply == supply]
+        if needs:
+            figures[f"Most {supply} on leaving a place"] = quantity, round(max(needs), 1)  # type: ignore[assignment]
+    if found.moments is not None:
+        figures["Heaviest moment"] = "mass", round(max(found.moments.total_kg), 1)
+    figures["Things that do not fit or hold"] = "count", sum(finding.grade == "stops_you" for finding in found.findings)
+    return figures
