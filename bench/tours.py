@@ -8,9 +8,9 @@ from omnifer.core.load.formulate import formulate
 from omnifer.core.load.problem import Problem
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.people import Rider
+from omnifer.core.model.practice import USUAL
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.model.practice import USUAL
 from omnifer.core.rig.catalogue import BIKES, carrier, support
 from omnifer.core.supplies.stock import Stock, vessels
 

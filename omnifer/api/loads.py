@@ -18,6 +18,7 @@ from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.rig.schools import rigs_of_schools
+from omnifer.core.sensitivity import Effect, effect_of
 from omnifer.core.worth import Price, compare, compare_loads, price, with_variant
 from omnifer.formats.problem import InputProblem
 from omnifer.store.tours import NotThereError
@@ -67,6 +68,17 @@ def thing_price(tour_id: str, thing_id: str) -> Response:
         return answer(price(stored.sheet, desk().profile(stored), thing_id))
     except KeyError:
         raise NotThereError(thing_id) from None
+
+
+@blueprint.get("/api/tours/<tour_id>/assumptions/<key>")
+@operation(gives=Effect, problems=(404,))
+def assumption_effect(tour_id: str, key: str) -> Response:
+    """What a default moves on this tour, at both ends of its usual range."""
+    stored = desk().tours.read(tour_id)
+    try:
+        return answer(effect_of(stored.sheet, desk().profile(stored), key))
+    except KeyError:
+        raise NotThereError(key) from None
 
 
 @blueprint.get("/api/tours/<tour_id>/rigs")

@@ -111,6 +111,7 @@ class Change(Noun):
     load: Load | None = None
     aims: Aims | None = None
     money: Annotated[str, Field(max_length=12)] | None = None
+    own_values: dict[str, float] | None = None
     variants: tuple[Variant, ...] | None = None
     kept_loads: tuple[NamedLoad, ...] | None = None
 

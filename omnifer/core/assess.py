@@ -59,6 +59,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         days=days,
         gaps=gaps,
         passings=passings(tour, voyage) if voyage else [],
+        zones=voyage.clocks.stretches() if voyage else [],
         climate=climate_of(voyage) if voyage else None,
         moments=moments_of(tour, voyage, loaded.bikes) if voyage else None,
         bikes=[

@@ -21,6 +21,8 @@ from omnifer.core.supplies.supply import THE_END, THE_START, Supply
 from omnifer.core.voyage import Voyage, last_name
 
 Array = NDArray[np.float64]
+A_MINUTE_H = 1 / 60
+"""Closer than this to sunrise and sunset is no darkness [h]."""
 MET_AT_STOPS: dict[GapSupply, Callable[[Stop], bool]] = {
     "fuel": lambda stop: bool(stop.fuels),
     "plugs": lambda stop: "plugs" in stop.services,
@@ -98,8 +100,8 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: f
         wind_chill_c=_felt(tour, voyage, cells, part),
         heat_index_c=round(felt, 1),
         hot=felt >= tour.practice.hot_index_c,
-        dark=sun.sun == "stays_down" or (sun.sunset_h is not None and arrive > sun.sunset_h),
-        starts_dark=sun.sunrise_h is not None and tour.road.start_hour < sun.sunrise_h,
+        dark=sun.sun == "stays_down" or (sun.sunset_h is not None and arrive > sun.sunset_h + A_MINUTE_H),
+        starts_dark=sun.sunrise_h is not None and tour.road.start_hour < sun.sunrise_h - A_MINUTE_H,
         humidity_pct=round(float(weather.humidity_pct[part].mean())),
         rain_chance=round(float(weather.rain_chance[part].mean()), 2),
         wind_ms=round(float(weather.wind_ms[part].mean()), 1),

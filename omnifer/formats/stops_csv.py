@@ -16,10 +16,11 @@ from omnifer.formats.problem import InputProblem, what_of
 from omnifer.formats.sheet import read_sheet
 
 MOST_ROWS = 3000
+YES = ("yes", "x", "1", "true")
 WEEKDAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 COLUMNS = (
-    "km", "name", "detour_km", "water", "dry_months", "treat_water", "confirmed", "shop", "closed", "opens", "closes",
-    "closed_dates", "services", "fuels", "bike_shop", "shelter", "note",
+    "km", "name", "detour_km", "take_detour", "water", "dry_months", "treat_water", "confirmed", "shop", "closed", "opens",
+    "closes", "closed_dates", "services", "fuels", "bike_shop", "shelter", "note",
 )  # fmt: skip
 WORDS = {
     "water": {"sure": "reliable", "yes": "reliable", "x": "reliable", "maybe": "unsure", "?": "unsure", "no": "none", "": "none"},
@@ -87,8 +88,10 @@ def _stop(cells: dict[str, str], decimal_comma: bool, identifier: str) -> Stop:
         figures[field] = words.get(cell, cell)
     if cells.get("detour_km"):
         figures["detour_km"] = _number("detour_km", cells["detour_km"], decimal_comma)
+    if cells.get("take_detour"):
+        figures["take_detour"] = cells["take_detour"].strip().lower() in YES
     figures["dry_months"] = [int(m) for m in re.findall(r"\d+", cells.get("dry_months", ""))]
-    figures["treat_water"] = cells.get("treat_water", "").lower() in ("yes", "x", "1", "true")
+    figures["treat_water"] = cells.get("treat_water", "").lower() in YES
     figures["closed_weekdays"] = [i for i, day in enumerate(WEEKDAYS) if day in cells.get("closed", "").lower()]
     for field, heading in (("opens_h", "opens"), ("closes_h", "closes")):
         if cells.get(heading):
@@ -127,7 +130,8 @@ def write_stops_csv(stops: tuple[Stop, ...]) -> str:
 
     for stop in sorted(stops, key=lambda s: s.at_km):
         writer.writerow([
-            f"{stop.at_km:g}", stop.name, f"{stop.detour_km:g}" if stop.detour_km else "", stop.water,
+            f"{stop.at_km:g}", stop.name, f"{stop.detour_km:g}" if stop.detour_km else "",
+            "" if stop.take_detour is None else "yes" if stop.take_detour else "no", stop.water,
             " ".join(map(str, stop.dry_months)), "yes" if stop.treat_water else "", stop.confirmed or "", stop.shop,
             " ".join(WEEKDAYS[d] for d in stop.closed_weekdays), clock(stop.opens_h), clock(stop.closes_h),
             " ".join(d.isoformat() for d in stop.closed_dates), " ".join(stop.services), " ".join(stop.fuels),

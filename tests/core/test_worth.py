@@ -17,7 +17,10 @@ def test_a_price_is_mass_by_minutes_and_work_by_power():
     road = profile_of(tour)
     found = price(tour, road, "chair")
     assert (found.mass_kg, found.volume_l, found.money) == (2.4, 6, 80)
-    light, heavy = (assess(small_tour(*kit), road).road for kit in ((thing("pot", 0.5),), (thing("pot", 0.5), thing("chair", 1.2, 3, count=2))))
+    light, heavy = (
+        assess(small_tour(*kit), road).road
+        for kit in ((thing("pot", 0.5),), (thing("pot", 0.5), thing("chair", 1.2, 3, count=2)))
+    )
     days = len(assess(tour, road).days)
     assert found.minutes_a_day == pytest.approx((heavy.riding_hours - light.riding_hours) * 60 / days, rel=0.1, abs=0.02)
     assert found.days_fewer == 0

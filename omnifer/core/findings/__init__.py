@@ -21,7 +21,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     rig.misfits: ("no_fit",),
     rig.stances: ("too_wide", "tyre_pressure"),
     rig.improvised: ("improvised",),
-    placing.misplaced: ("not_dry", "too_deep", "too_long", "not_together"),
+    placing.misplaced: ("not_dry", "falls_out", "left_behind", "too_deep", "too_long", "not_together"),
     placing.sides: ("sides",),
     placing.front_shares: ("front_share",),
     on_the_road.food_room: ("no_room_for_food",),

@@ -1,6 +1,7 @@
 """Trouble of the road: gaps, long and dark days, cold nights, food without a place."""
 
 import datetime as dt
+import math
 from collections.abc import Iterator
 from dataclasses import replace
 
@@ -127,16 +128,21 @@ def _dark(day: Day, place: Text) -> Draft:
         late = day.arrive_h - (day.sunset_h or 0.0)
         sentence = say("Day {day} ends at {arrive}; the sun sets at {sunset}.", day=number_of, arrive=clock(day.arrive_h),
                        sunset=clock(day.sunset_h or 0))  # fmt: skip
-        mend = say("Start {late} earlier, or end the day before dark", late=hours(late))
+        mend = say("Start {late} earlier, or end the day before dark", late=_quarters(late))
     else:
         late = (day.sunrise_h or 0.0) - day.start_h
         sentence = say("Day {day} begins at {start}; the sun rises at {sunrise}.", day=number_of, start=clock(day.start_h),
                        sunrise=clock(day.sunrise_h or 0))  # fmt: skip
-        mend = say("Start {late} later", late=hours(late))
+        mend = say("Start {late} later", late=_quarters(late))
     return Draft(
         kind="dark_day", grade="slows_you", sentence=sentence, reason=reason, place=place, size=late, at_km=day.from_km,
         to_km=day.to_km, day=day.number, mends=[Mend(name=mend, consequence=lights)],
     )  # fmt: skip
+
+
+def _quarters(late_h: float) -> Figure:
+    """So many minutes, in quarters of an hour that are enough."""
+    return Figure(value=15 * math.ceil(late_h * 4), quantity="minutes")
 
 
 def hot_days(s: Situation) -> Iterator[Draft]:

@@ -1,6 +1,7 @@
 """Things in the wrong place, an uneven bike, and what is not placed or weighed yet."""
 
 from collections.abc import Iterator
+from typing import Any
 
 import numpy as np
 
@@ -8,7 +9,7 @@ from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
-from omnifer.core.load.rules import clashes, spot_of, steps_too_deep, why_not
+from omnifer.core.load.rules import clashes, fits_in_length, left_behind, spot_of, stays_dry, stays_in, steps_too_deep
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.sentence import kg, number, say, share
@@ -18,60 +19,55 @@ FAR_APART_KG, FAR_OFF_SHARE = 1.5, 0.06
 
 
 def misplaced(s: Situation) -> Iterator[Draft]:
-    """Things that get damp, lie too deep, are too long, or ride with what they must not."""
+    """Things that get damp, fall out, stay behind, lie too deep, are too long, or ride with what they must not."""
     for bike in s.bikes:
         for contents in bike.contents:
-            carrier = contents.carrier
-            things = sheltered(contents.inside)
+            carrier, things = contents.carrier, sheltered(contents.inside)
+            spot = spot_of(bike.bike, carrier)
+            common: dict[str, Any] = {
+                "place": say("in {bag}", bag=carrier.name), "bike_id": bike.bike.id, "carrier_id": carrier.id,
+            }  # fmt: skip
             for thing in things:
-                deep = steps_too_deep(thing, carrier)
-                where = say("in {bag}", bag=carrier.name)
-                if thing.dry == "must" and carrier.dryness != "waterproof":
+                names = {"thing": thing.name, "bag": carrier.name}
+                if damp := stays_dry(thing, spot):
+                    reason = say("It must stay dry and has no dry bag of its own; the bag keeps out splashes at most.")
+                    if carrier.leaks:
+                        reason = say("It has no dry bag of its own: {why}.", why=damp.metric())
                     yield Draft(
-                        kind="not_dry",
-                        grade="slows_you",
-                        sentence=say("{thing} gets damp in {bag}.", thing=thing.name, bag=carrier.name),
-                        reason=say("It must stay dry and has no dry bag of its own; the bag keeps out splashes at most."),
-                        place=where,
-                        size=3,
-                        mends=[Mend(name=say("Give it its own dry bag"), consequence=say("about {mass}", mass=kg(0.06)))],
-                        bike_id=bike.bike.id,
-                        carrier_id=carrier.id,
-                    )
-                if thing.longest_mm > carrier.longest_mm:
-                    reason = why_not(thing, spot_of(bike.bike, carrier))
+                        kind="not_dry", grade="slows_you", sentence=say("{thing} gets damp in {bag}.", **names), reason=reason,
+                        size=3, mends=[Mend(name=say("Give it its own dry bag"), consequence=say("about {mass}", mass=kg(0.06)))],
+                        **common,
+                    )  # fmt: skip
+                if stays_in(thing, spot):
                     yield Draft(
-                        kind="too_long",
-                        grade="slows_you",
-                        sentence=say("{thing} is too long for {bag}.", thing=thing.name, bag=carrier.name),
-                        reason=reason or say("It does not close."),
-                        place=where,
-                        size=3,
-                        bike_id=bike.bike.id,
-                        carrier_id=carrier.id,
-                    )
-                if deep:
+                        kind="falls_out", grade="slows_you", sentence=say("{thing} may fall out of {bag}.", **names),
+                        reason=say("It does not close; papers and valuables want a zip, a lid or a rolled mouth."), size=3,
+                        **common,
+                    )  # fmt: skip
+                if left_behind(thing, carrier):
                     yield Draft(
-                        kind="too_deep",
-                        grade="worth_knowing" if deep == 1 else "slows_you",
-                        sentence=say("{thing} is out of reach in {bag}.", thing=thing.name, bag=carrier.name),
-                        reason=say("A thing deeper than its reach is not used, or costs a full unpack."),
-                        place=where,
-                        size=deep,
-                        bike_id=bike.bike.id,
-                        carrier_id=carrier.id,
-                    )
+                        kind="left_behind", grade="worth_knowing",
+                        sentence=say("{thing} stays on the bike with {bag}.", **names),
+                        reason=say("The bag neither lifts off nor locks: into a shop valuables come along."),
+                        size=1, **common,
+                    )  # fmt: skip
+                if too_long := fits_in_length(thing, spot):
+                    yield Draft(
+                        kind="too_long", grade="slows_you", sentence=say("{thing} is too long for {bag}.", **names),
+                        reason=too_long, size=3, **common,
+                    )  # fmt: skip
+                if deep := steps_too_deep(thing, carrier):
+                    yield Draft(
+                        kind="too_deep", grade="worth_knowing" if deep == 1 else "slows_you",
+                        sentence=say("{thing} is out of reach in {bag}.", **names),
+                        reason=say("A thing deeper than its reach is not used, or costs a full unpack."), size=deep, **common,
+                    )  # fmt: skip
             for one, other, reason in clashes(things):
                 yield Draft(
-                    kind="not_together",
-                    grade="slows_you",
-                    sentence=say("{a} and {b} share {bag}.", a=one.name, b=other.name, bag=carrier.name),
-                    reason=reason,
-                    place=say("in {bag}", bag=carrier.name),
-                    size=2,
-                    bike_id=bike.bike.id,
-                    carrier_id=carrier.id,
-                )
+                    kind="not_together", grade="slows_you",
+                    sentence=say("{a} and {b} share {bag}.", a=one.name, b=other.name, bag=carrier.name), reason=reason, size=2,
+                    **common,
+                )  # fmt: skip
 
 
 def sides(s: Situation) -> Iterator[Draft]:

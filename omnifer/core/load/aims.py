@@ -16,6 +16,8 @@ OUT_KG = 100
 """Besides, for each kilogram left out [points/kg]."""
 DEEP_STEP = {1: 14, 2: 40, 3: 70, 4: 70}
 """A thing found later than it is wanted, by moments too late [points]."""
+LEFT_BEHIND = 14
+"""A valuable in a bag that neither lifts off nor locks [points]."""
 HIGH = 10
 """Mass above the ground [points/(kg m)]."""
 FAR = 6
@@ -59,7 +61,8 @@ class Aim(Noun):
 
 AIMS = (
     Aim(name="reach", words="In reach when it is wanted", why="a thing buried is not used, or costs a full unpack",
-        price=f"{DEEP_STEP[1]} to {DEEP_STEP[3]} points a thing found too late; {RARE_ON_TOP} a litre of rare things on top"),
+        price=f"{DEEP_STEP[1]} to {DEEP_STEP[3]} points a thing found too late, {LEFT_BEHIND} a valuable left on the bike; "
+              f"{RARE_ON_TOP} a litre of rare things on top"),
     Aim(name="low", words="Low", why="a high load topples the bike and swings", price=f"{HIGH} points a kilogram and metre"),
     Aim(name="middle", words="Near the middle", why="ends that are heavy turn and stop badly",
         price=f"{FAR} points a kilogram and metre"),

@@ -10,7 +10,7 @@ from omnifer.core.load import aims
 from omnifer.core.load.limits import Limit, limits_of
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
-from omnifer.core.load.rules import spot_of, steps_too_deep, why_not
+from omnifer.core.load.rules import left_behind, spot_of, steps_too_deep, why_not
 from omnifer.core.load.trace import volume_of
 from omnifer.core.model.aims import AimName
 from omnifer.core.model.carrier_kind import KINDS
@@ -140,6 +140,7 @@ def _costs(
                 reach[i, j] = aims.DEEP_STEP[deep]
             elif REACHES.index(thing.reach) - REACHES.index(carrier.reach) >= 2:
                 reach[i, j] = aims.RARE_ON_TOP * thing.volume_l
+            reach[i, j] += aims.LEFT_BEHIND * left_behind(thing, carrier)
     parts: dict[AimName, Ints] = {name: _rounded(1000 * mass_kg[:, None] * per_kg) for name, per_kg in place.items()}
     parts["reach"] = _rounded(1000 * tour.aims.reach * reach)
     parts["changes"] = _rounded(1000 * aims.CHANGED * tour.aims.changes * _away(tour, pairs))

@@ -4,8 +4,8 @@ from collections.abc import Callable, Iterator, Sequence
 from itertools import combinations
 from typing import NamedTuple
 
-from omnifer.core.model.carrier_kind import KINDS
-from omnifer.core.model.kit import Thing
+from omnifer.core.model.carrier_kind import KINDS, Opening
+from omnifer.core.model.kit import Nature, Thing
 from omnifer.core.model.quantities import REACHES, ROUNDING, Figure, Text
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.rig.parts import brim_l
@@ -20,6 +20,10 @@ class Spot(NamedTuple):
 
 
 Rule = Callable[[Thing, Spot], Text | None]
+RUINED_BY_WATER: frozenset[Nature] = frozenset({"down", "electronics"})
+SMALL_AND_DEAR: frozenset[Nature] = frozenset({"papers", "valuables"})
+OPEN: frozenset[Opening] = frozenset({"none", "drawstring"})
+"""Openings that do not close."""
 
 
 def spot_of(bike: Bike, carrier: Carrier) -> Spot:
@@ -54,10 +58,19 @@ def within_limit(thing: Thing, spot: Spot) -> Text | None:
 
 
 def stays_dry(thing: Thing, spot: Spot) -> Text | None:
-    """What must stay dry needs a waterproof bag, or its own."""
+    """What must stay dry needs a waterproof bag, or its own; in a bag that leaks down and electronics need their own too."""
+    if spot.carrier.leaks and thing.dry != "own_bag" and (thing.dry == "must" or RUINED_BY_WATER & set(thing.natures)):
+        return Text(words="that bag leaks {where}", names={"where": spot.carrier.leaks})
     if thing.dry != "must" or spot.carrier.dryness == "waterproof":
         return None
     return Text(words="not dry in there")
+
+
+def stays_in(thing: Thing, spot: Spot) -> Text | None:
+    """Papers and valuables want a bag that closes."""
+    if not SMALL_AND_DEAR & set(thing.natures) or spot.carrier.opening not in OPEN:
+        return None
+    return Text(words="it would fall out there")
 
 
 def carried_by_owner(thing: Thing, spot: Spot) -> Text | None:
@@ -86,6 +99,7 @@ RULES: tuple[Rule, ...] = (
     fits_in_volume,
     within_limit,
     stays_dry,
+    stays_in,
     carried_by_owner,
     cage_is_for_bottles,
     sleeve_is_for_bladders,
@@ -100,6 +114,11 @@ def why_not(thing: Thing, spot: Spot) -> Text | None:
 def steps_too_deep(thing: Thing, carrier: Carrier) -> int:
     """How many moments later than wanted a hand finds the thing: 0 where the reach is good enough."""
     return max(0, REACHES.index(carrier.reach) - REACHES.index(thing.reach))
+
+
+def left_behind(thing: Thing, carrier: Carrier) -> bool:
+    """Whether a valuable stays on the bike when its rider goes into a shop, in a bag that neither comes along nor locks."""
+    return "valuables" in thing.natures and not (carrier.lifts_off or carrier.locks)
 
 
 def clash(a: Thing, b: Thing) -> Text | None:

@@ -14,7 +14,7 @@ from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.stance import Clash, Stance
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.model.trace import BikeTrace, CarrierState, CarrierTrace, LimitTrace
+from omnifer.core.model.trace import AtAxles, BikeTrace, CarrierState, CarrierTrace, LimitTrace
 from omnifer.core.rig.fit import clashes
 from omnifer.core.rig.outlines import shape_of
 from omnifer.core.rig.parts import brim_l, room_l
@@ -196,7 +196,7 @@ class BikeLoad:
             hitch_kg=_column(self.hitch),
             left_kg=_column(self.left),
             right_kg=_column(self.right),
-            right_over_left_kg={axle: _column(off) for axle, off in self.right_over_left.items()},
+            right_over_left_kg=AtAxles(front=_column(self.right_over_left["front"]), rear=_column(self.right_over_left["rear"])),
             centre_x_mm=_column(self.centre_x, 0),
             centre_y_mm=_column(self.centre_y, 0),
             front_share=_column(self.front_share, 3),

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from omnifer.core.model.finding import Finding, FindingKind
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
+from omnifer.core.model.road import ZoneStretch
 from omnifer.core.model.trace import BikeTrace
 
 
@@ -209,6 +210,7 @@ class Assessment(Noun):
     days: list[Day]
     gaps: list[Gap]
     passings: list[Passing]
+    zones: list[ZoneStretch] = Field(description="Whose wall clock holds where, in road order")
     climate: ClimateLine | None
     moments: Moments | None
     bikes: list[BikeTrace]

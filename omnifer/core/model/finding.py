@@ -20,6 +20,8 @@ FindingKind = Literal[
     "hitch_load",
     "not_dry",
     "too_deep",
+    "left_behind",
+    "falls_out",
     "too_long",
     "not_together",
     "sides",

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, Reach, VolumeL
 
-Nature = Literal["food", "fuel", "soap", "down", "sharp", "air_mat", "electronics", "dirty", "clean"]
+Nature = Literal["food", "fuel", "soap", "down", "sharp", "air_mat", "electronics", "dirty", "clean", "papers", "valuables"]
 """What a thing is like, where that matters to its neighbours."""
 
 

@@ -1,6 +1,6 @@
 """The rig: bikes, the mounts they offer, what is bolted on and what hangs there."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import AfterValidator, Field, model_validator
 
@@ -22,6 +22,7 @@ Mount = Literal[
     "rear_axle",
     "riders_back",
 ]
+MOUNTS: frozenset[str] = frozenset(get_args(Mount))
 SupportKind = Literal["rear_rack", "front_rack", "fork_cage", "under_tube_cage", "trailer_one_wheel", "trailer_two_wheels"]
 PARTS = frozenset(kind for kind, row in KINDS.items() if row.part is not None)
 """Carriers that may be part of another one and count towards its limit; all but those of either kind always are."""

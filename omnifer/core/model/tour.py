@@ -14,7 +14,7 @@ from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import Practice
 from omnifer.core.model.quantities import Name, Noun
-from omnifer.core.model.rig import PARTS, Bike, Carrier, Rig
+from omnifer.core.model.rig import MOUNTS, PARTS, Bike, Carrier, Rig
 from omnifer.core.model.road import Road, Track
 from omnifer.core.model.variant import Variant
 
@@ -59,6 +59,9 @@ class TourSheet(Noun):
             _known("bike", bike.name, "rider", bike.rider_id, rider_ids)
             places = {s.id for s in bike.supports} | set(bike.mounts)
             _unique("support", [s.id for s in bike.supports])
+            for name, identifier in ((part.name, part.id) for parts in (bike.supports, bike.carriers) for part in parts):
+                if identifier in MOUNTS:
+                    raise ValueError(f"{name!r} cannot have the identifier {identifier!r}, which is the name of a mount")
             for support in bike.supports:
                 _known("support", support.name, "mount", support.mount, set(bike.mounts))
                 if support.kind.startswith("trailer") and support.trailer is None:

@@ -89,6 +89,13 @@ class LimitTrace(Noun):
     over: bool = Field(description="Beyond its bounds by more than rounding")
 
 
+class AtAxles(Noun):
+    """A column for each axle."""
+
+    front: Column
+    rear: Column
+
+
 class BikeTrace(Noun):
     """Weights under one bike at each moment, without its rider, and the rider's constant part."""
 
@@ -100,7 +107,7 @@ class BikeTrace(Noun):
     hitch_kg: Column
     left_kg: Column = Field(description="In carriers on the left side, bags included")
     right_kg: Column
-    right_over_left_kg: dict[Literal["front", "rear"], Column] = Field(description="At each axle, bags included")
+    right_over_left_kg: AtAxles = Field(description="What the right is heavier by at each axle, bags included")
     centre_x_mm: Column
     centre_y_mm: Column
     front_share: Column

@@ -137,13 +137,42 @@ def shared_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Cla
     for n, one in enumerate(inside):
         for other in inside[n + 1 :]:
             anchors = {KINDS[one.kind].anchor, KINDS[other.kind].anchor}
-            if anchors in ({"rear_rack_side"}, {"tube"}) or not _overlap(boxes[one.id], boxes[other.id]):
+            if anchors in ({"rear_rack_side"}, {"tube"}, {"triangle_top", "tube"}) or not _overlap(
+                boxes[one.id], boxes[other.id]
+            ):
                 continue
             yield Clash(
                 rule="shared_room", carrier_id=other.id, beyond_mm=0,
                 sentence=say("{one} and {other} take the same room.", one=one.name, other=other.name),
                 reason=say("Drawn to their size they overlap; take a smaller one, or another place."),
             )  # fmt: skip
+
+
+def bottles_under_half_bag(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """A bag under the top tube leaves the bottles on the tubes below it their length and the hand its way."""
+    top, tubes = (
+        (frame.seat_cluster, frame.head_top),
+        {"down_tube_bolts": frame.head_bottom, "seat_tube_bolts": frame.seat_cluster},
+    )
+    for bag in _at(bike, "triangle_top"):
+        deep = boxes[bag.id].y1 - boxes[bag.id].y0
+        for cage in _at(bike, "tube"):
+            end = tubes.get(cage.hangs_on)
+            if end is None:
+                continue
+            box = boxes[cage.id]
+            along = math.dist((frame.bottom_bracket.x, frame.bottom_bracket.y), (end.x, end.y))
+            towards = Vector((end.x - frame.bottom_bracket.x) / along, (end.y - frame.bottom_bracket.y) / along)
+            middle = Vector((box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2)
+            mouth = middle.plus(towards, (box.y1 - box.y0) / 2)
+            air = _from_line(mouth, *top) - deep - (box.x1 - box.x0) / 2
+            if air < 0:
+                yield Clash(
+                    rule="bottles_under_half_bag", carrier_id=cage.id, beyond_mm=-air,
+                    sentence=say("{cage} has no room under {bag}.", cage=cage.name, bag=bag.name),
+                    reason=say("The bottle's mouth would stand {over} inside the bag: take a shorter bottle or a flatter bag,"
+                               " or hang the cage lower.", over=mm(-air)),
+                )  # fmt: skip
 
 
 def bolts(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
@@ -189,7 +218,8 @@ def frame_closes(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Cl
 
 
 RULES: tuple[Rule, ...] = (
-    frame_closes, bar_room, frame_bag_thickness, frame_bag_in_triangle, tyre_room, cable_room, heel_room, shared_room, bolts,
+    frame_closes, bar_room, frame_bag_thickness, frame_bag_in_triangle, tyre_room, cable_room, heel_room, shared_room,
+    bottles_under_half_bag, bolts,
     load_chains,
 )  # fmt: skip
 
@@ -227,6 +257,12 @@ def _from_point(box: Box, point: Vector, lowered: float) -> float:
     across = max(box.x0 - point.x, point.x - box.x1, 0.0)
     up = max(box.y0 - lowered - point.y, point.y - (box.y1 - lowered), 0.0)
     return math.hypot(across, up)
+
+
+def _from_line(point: Vector, start: Vector, end: Vector) -> float:
+    """Distance of a point from the line through two others [mm]."""
+    across = (end.x - start.x) * (point.y - start.y) - (end.y - start.y) * (point.x - start.x)
+    return abs(across) / math.dist((start.x, start.y), (end.x, end.y))
 
 
 def _overlap(a: Box, b: Box) -> bool:

@@ -27,6 +27,10 @@ class Clocks:
     from_km: Array
     names: tuple[str, ...]
 
+    def stretches(self) -> list[ZoneStretch]:
+        """As nouns, in road order."""
+        return [ZoneStretch(from_km=km, zone=name) for km, name in zip(self.from_km.tolist(), self.names, strict=True)]
+
     def offsets(self, km: Array, dates: list[dt.date]) -> Array:
         """Hours by which the wall clock is ahead of UTC at places, each on a date (at its noon) [h]."""
         if not self.names:

@@ -12,9 +12,7 @@ from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, pl
 Array = NDArray[np.float64]
 
 
-def eaten_along(
-    nodes_km: Array, effort_hours: Array, day_km: Array, riders: tuple[Rider, ...], usual: Practice = USUAL
-) -> Array:
+def eaten_along(nodes_km: Array, effort_hours: Array, day_km: Array, riders: tuple[Rider, ...], usual: Practice = USUAL) -> Array:
     """Food that the party eats from the start to each node of the road [kg].
 
     Riding energy falls where work is done, downhill next to nothing; each day's energy of the other hours is spread evenly

@@ -36,12 +36,15 @@ export const BOUNDS = {
     stack_mm: [400, 800],
     frame_reach_mm: [250, 600],
     saddle_height_mm: [400, 1000],
+    ridden_front_kg: [0, 1000],
+    ridden_rear_kg: [0, 1000],
     bar_inner_width_mm: [200, 900],
     crank_mm: [130, 190],
     post_travel_mm: [0, 250],
     fork_travel_mm: [0, 250],
     fork_bolts: [0, 4],
     tyre_most_bar: [0, 12],
+    tyre_least_bar: [0, 8],
     price: [0, 100000],
     front_share_low: [0, 1],
     front_share_high: [0, 1],
@@ -58,6 +61,7 @@ export const BOUNDS = {
     limit_kg: [0, 1000],
     longest_mm: [0, 10000],
     stand_off_mm: [0, 300],
+    drag_area_m2: [0, 0.5],
     straps: [0, 12],
     price: [0, 100000],
   },
@@ -167,6 +171,9 @@ export const BOUNDS = {
     night_low_c: [-60, 60],
     humidity_pct: [0, 100],
     at_elevation_m: [-500, 9000],
+  },
+  ZoneStretch: {
+    from_km: [0, 50000],
   },
 } as const
 

@@ -5,6 +5,7 @@ import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
 export type Assessment = Schemas['Assessment']
+export type Assumption = Schemas['Assumption']
 export type Bike = Schemas['Bike-Output']
 export type BikeTrace = Schemas['BikeTrace']
 export type Box = Schemas['Box']
@@ -184,6 +185,7 @@ export const api = {
         body: { revision },
       }),
     ),
+  effect: (tour_id: string, key: string) => taken(client.GET('/api/tours/{tour_id}/assumptions/{key}', { params: { path: { tour_id, key } } })),
   price: (tour_id: string, thing_id: string) =>
     taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/price', { params: { path: { tour_id, thing_id } } })),
   why: (tour_id: string, thing_id: string, carrier: string | null) =>

@@ -143,6 +143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/assumptions/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a default moves on this tour, at both ends of its usual range. */
+        get: operations["assumption_effect"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/bundle.json": {
         parameters: {
             query?: never;
@@ -811,7 +828,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -819,8 +836,13 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** Gaps */
             gaps: components["schemas"]["Gap"][];
-            /** Minutes Per Kg */
-            minutes_per_kg: number | null;
+            /**
+             * Minutes A Day
+             * @description What each thing costs the party where it rides; empty without a road [min]
+             */
+            minutes_a_day: {
+                [key: string]: number;
+            };
             moments: components["schemas"]["Moments"] | null;
             /** Passings */
             passings: components["schemas"]["Passing"][];
@@ -838,17 +860,78 @@ export interface components {
             shelf: {
                 [key: string]: number;
             };
+            /**
+             * Zones
+             * @description Whose wall clock holds where, in road order
+             */
+            zones: components["schemas"]["ZoneStretch"][];
         };
         /**
          * Assumption
-         * @description A default that stood in for something not known.
+         * @description A default that stands in for something not known, or that its rider has overwritten.
          */
         Assumption: {
+            /**
+             * High
+             * @default null
+             */
+            high: number | null;
+            /**
+             * Key
+             * @description Of the default in Practice that can be overwritten; None: say more elsewhere
+             * @default null
+             */
+            key: string | null;
+            /**
+             * Low
+             * @description Usual range
+             * @default null
+             */
+            low: number | null;
             /** Name */
             name: string;
+            /**
+             * Own
+             * @description The rider's own value
+             * @default false
+             */
+            own: boolean;
+            /**
+             * Set To
+             * @description What counts now
+             * @default null
+             */
+            set_to: number | null;
             /** Source */
             source: string;
+            /**
+             * Unit
+             * @description Of the figures: a quantity, or as it is
+             * @default
+             */
+            unit: string;
+            /**
+             * Usual
+             * @default null
+             */
+            usual: number | null;
             value: components["schemas"]["Text"];
+        };
+        /**
+         * AtAxles
+         * @description A column for each axle.
+         */
+        AtAxles: {
+            /**
+             * Front
+             * @description A value for each moment; a single one where it never changes
+             */
+            front: number[];
+            /**
+             * Rear
+             * @description A value for each moment; a single one where it never changes
+             */
+            rear: number[];
         };
         /**
          * Bike
@@ -1032,6 +1115,12 @@ export interface components {
              */
             post_travel_mm?: number;
             /**
+             * Posture
+             * @description Where the hands are most of the day; None: hoods, or flat bar
+             * @default null
+             */
+            posture?: ("hoods" | "tops" | "flat" | "upright") | null;
+            /**
              * Price
              * @default null
              */
@@ -1041,6 +1130,18 @@ export interface components {
              * @description Mass [kg]
              */
             rear_wheel_limit_kg: number;
+            /**
+             * Ridden Front Kg
+             * @description Front wheel on a scale, rider on the bare bike; None: by posture
+             * @default null
+             */
+            ridden_front_kg?: number | null;
+            /**
+             * Ridden Rear Kg
+             * @description Rear wheel, weighed alike
+             * @default null
+             */
+            ridden_rear_kg?: number | null;
             /**
              * Rider Id
              * @description Identifier, unique among its kind in the tour
@@ -1085,6 +1186,12 @@ export interface components {
              * @default null
              */
             triangle?: components["schemas"]["FrameTriangle"] | null;
+            /**
+             * Tyre Least Bar
+             * @description Least that the tyre's maker allows
+             * @default 2
+             */
+            tyre_least_bar?: number;
             /**
              * Tyre Most Bar
              * @description Lower of the maxima of tyre and rim
@@ -1297,6 +1404,12 @@ export interface components {
              */
             post_travel_mm: number;
             /**
+             * Posture
+             * @description Where the hands are most of the day; None: hoods, or flat bar
+             * @default null
+             */
+            posture: ("hoods" | "tops" | "flat" | "upright") | null;
+            /**
              * Price
              * @default null
              */
@@ -1306,6 +1419,18 @@ export interface components {
              * @description Mass [kg]
              */
             rear_wheel_limit_kg: number;
+            /**
+             * Ridden Front Kg
+             * @description Front wheel on a scale, rider on the bare bike; None: by posture
+             * @default null
+             */
+            ridden_front_kg: number | null;
+            /**
+             * Ridden Rear Kg
+             * @description Rear wheel, weighed alike
+             * @default null
+             */
+            ridden_rear_kg: number | null;
             /**
              * Rider Id
              * @description Identifier, unique among its kind in the tour
@@ -1350,6 +1475,12 @@ export interface components {
              * @default null
              */
             triangle: components["schemas"]["FrameTriangle"] | null;
+            /**
+             * Tyre Least Bar
+             * @description Least that the tyre's maker allows
+             * @default 2
+             */
+            tyre_least_bar: number;
             /**
              * Tyre Most Bar
              * @description Lower of the maxima of tyre and rim
@@ -1430,7 +1561,7 @@ export interface components {
             limits: components["schemas"]["LimitTrace"][];
             /**
              * Minutes Per Kg
-             * @description What one kilogram costs on this tour [min/day]
+             * @description What one kilogram more on this bike costs the party [min/day]
              */
             minutes_per_kg: number;
             /**
@@ -1459,11 +1590,20 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             right_kg: number[];
+            /** @description What the right is heavier by at each axle, bags included */
+            right_over_left_kg: components["schemas"]["AtAxles"];
             /** Shapes */
             shapes: {
                 [key: string]: components["schemas"]["Shape"];
             };
             stance: components["schemas"]["Stance"];
+            /** Steady High */
+            steady_high: number;
+            /**
+             * Steady Low
+             * @description Steady range of the front wheel's share, by the aims or the bike
+             */
+            steady_low: number;
             /**
              * Total Kg
              * @description A value for each moment; a single one where it never changes
@@ -1506,6 +1646,12 @@ export interface components {
              * @default
              */
             colour?: string;
+            /**
+             * Drag Area M2
+             * @description That it adds, full; None: the usual of its kind
+             * @default null
+             */
+            drag_area_m2?: number | null;
             /**
              * Dryness
              * @enum {string}
@@ -1636,6 +1782,12 @@ export interface components {
              * @default
              */
             colour: string;
+            /**
+             * Drag Area M2
+             * @description That it adds, full; None: the usual of its kind
+             * @default null
+             */
+            drag_area_m2: number | null;
             /**
              * Dryness
              * @enum {string}
@@ -1879,6 +2031,13 @@ export interface components {
              */
             name?: string | null;
             /**
+             * Own Values
+             * @default null
+             */
+            own_values?: {
+                [key: string]: number;
+            } | null;
+            /**
              * Revision
              * @description The revision that the writer saw
              */
@@ -2018,7 +2177,7 @@ export interface components {
         };
         /**
          * Day
-         * @description One day of the tour. Clock hours are those of the nominal time zone of the place, 15 degrees of longitude an hour.
+         * @description One day of the tour. Clock hours are those of the wall clock of the place, summer time included.
          */
         Day: {
             /** Arrive H */
@@ -2044,6 +2203,11 @@ export interface components {
             daylight_hours: number | null;
             /** Descent M */
             descent_m: number;
+            /**
+             * Detour Km
+             * @description Off the road to stops and back, besides the distance
+             */
+            detour_km: number;
             /** Distance Km */
             distance_km: number;
             /**
@@ -2105,8 +2269,18 @@ export interface components {
             riding_hours: number;
             /** Start H */
             start_h: number;
+            /**
+             * Starts Dark
+             * @description Sets out before sunrise
+             */
+            starts_dark: boolean;
             /** Steepest */
             steepest: number;
+            /**
+             * Sun
+             * @description The horizon; None: no place is known
+             */
+            sun: ("crosses" | "stays_up" | "stays_down") | null;
             /** Sunrise H */
             sunrise_h: number | null;
             /** Sunset H */
@@ -2122,7 +2296,7 @@ export interface components {
             walking_km: number;
             /**
              * Wind Chill C
-             * @description Felt on the coldest descent of a cold morning; None: no long descent
+             * @description Felt on the coldest descent after a cold night; None: no long descent
              */
             wind_chill_c: number | null;
             /** Wind Ms */
@@ -2189,6 +2363,26 @@ export interface components {
             to_stops: boolean;
         };
         /**
+         * Effect
+         * @description What a default moves.
+         */
+        Effect: {
+            /**
+             * Figures
+             * @description Only those that move
+             */
+            figures: components["schemas"]["Moved"][];
+            /** High */
+            high: number;
+            /** Key */
+            key: string;
+            /**
+             * Low
+             * @description Low end of the usual range
+             */
+            low: number;
+        };
+        /**
          * Elsewhere
          * @description One other place for a thing, all else standing still.
          */
@@ -2215,14 +2409,15 @@ export interface components {
          * Figure
          * @description One number in a sentence, in the base unit of its quantity.
          *
-         *     mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm.
+         *     mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
+         *     pressure bar.
          */
         Figure: {
             /**
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure";
             /** Value */
             value: number;
         };
@@ -2252,7 +2447,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure";
             /** Mends */
             mends: components["schemas"]["Mend"][];
             /** Need */
@@ -2357,7 +2552,15 @@ export interface components {
             need: number;
             /** Nights */
             nights: number;
-            /** Reserve */
+            /**
+             * Onward
+             * @description For stretches behind it, whose first place gives too little [l or kg]
+             */
+            onward: number;
+            /**
+             * Reserve
+             * @description To be left on reaching its end [l or kg]
+             */
             reserve: number;
             /**
              * Riding
@@ -2725,6 +2928,25 @@ export interface components {
             wind_ms: number;
         };
         /**
+         * Moved
+         * @description A figure of the tour with the default at the low end, as it is, and at the high end of its range.
+         */
+        Moved: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure";
+        };
+        /**
          * NamedLoad
          * @description A load kept under a name, to go back to or to compare with.
          */
@@ -3027,6 +3249,23 @@ export interface components {
             y: number;
         };
         /**
+         * Pressure
+         * @description What to begin with in a tyre, and how it came about.
+         */
+        Pressure: {
+            /** Bar */
+            bar: number;
+            /** High Bar */
+            high_bar: number;
+            /**
+             * Low Bar
+             * @description The rule is good to a fifth either way; never below what the tyre's maker allows
+             */
+            low_bar: number;
+            /** @description Where the rule does not know such a wheel, or the tyre's own least counts */
+            note: components["schemas"]["Text"] | null;
+        };
+        /**
          * Price
          * @description What a thing costs on this tour, and what leaving it would mend or break.
          */
@@ -3037,8 +3276,13 @@ export interface components {
              */
             broken: components["schemas"]["Text"][];
             /**
+             * Days Fewer
+             * @description Days that the tour would be shorter by, its days cut anew without the thing
+             */
+            days_fewer: number | null;
+            /**
              * Kj A Day
-             * @description Work of the rider for it [kJ a day]
+             * @description Work of all riders for it [kJ a day]
              */
             kj_a_day: number | null;
             /** Mass Kg */
@@ -3050,7 +3294,7 @@ export interface components {
             mended: components["schemas"]["Text"][];
             /**
              * Minutes A Day
-             * @description None while the tour has no road
+             * @description Of the party, on the same days; None while the tour has no road
              */
             minutes_a_day: number | null;
             /** Money */
@@ -3458,7 +3702,7 @@ export interface components {
             pause_factor?: number;
             /**
              * Start Hour
-             * @description When a day's ride begins, local clock [h]
+             * @description When a day's ride begins, wall clock [h]
              * @default 8
              */
             start_hour?: number;
@@ -3493,6 +3737,12 @@ export interface components {
              * @default []
              */
             weather?: components["schemas"]["Weather-Input"][];
+            /**
+             * Zones
+             * @description Time zones; none given: those the track lies in
+             * @default []
+             */
+            zones?: components["schemas"]["ZoneStretch"][];
         };
         /**
          * Road
@@ -3538,7 +3788,7 @@ export interface components {
             pause_factor: number;
             /**
              * Start Hour
-             * @description When a day's ride begins, local clock [h]
+             * @description When a day's ride begins, wall clock [h]
              * @default 8
              */
             start_hour: number;
@@ -3573,6 +3823,12 @@ export interface components {
              * @default []
              */
             weather: components["schemas"]["Weather-Output"][];
+            /**
+             * Zones
+             * @description Time zones; none given: those the track lies in
+             * @default []
+             */
+            zones: components["schemas"]["ZoneStretch"][];
         };
         /**
          * RoadFacts
@@ -3581,6 +3837,11 @@ export interface components {
         RoadFacts: {
             /** Ascent M */
             ascent_m: number;
+            /**
+             * Coldest Night C
+             * @description What some night of the tour falls below with the chosen odds
+             */
+            coldest_night_c: number;
             /** Descent M */
             descent_m: number;
             /** Has Heights */
@@ -3749,14 +4010,10 @@ export interface components {
             bolts: number;
             /**
              * Climb Gradient
-             * @description Steepest slope ridden in the lowest gear at the rider's power; None: any
+             * @description Steepest slope ridden in the lowest gear at the power of a ramp; None: any
              */
             climb_gradient: number | null;
-            /**
-             * Front Bar
-             * @description Starting point for the front tyre's pressure, give or take a fifth [bar]
-             */
-            front_bar: number;
+            front_tyre: components["schemas"]["Pressure"];
             /**
              * Lift Gradient
              * @description Slope at which the front wheel lifts, rider seated [-]
@@ -3774,11 +4031,10 @@ export interface components {
             pitch_over_ms2: number;
             /**
              * Pushed Lift Gradient
-             * @description The same with the rider walking beside it [-]
+             * @description The same with the rider pushing at the bar; None: none lifts it [-]
              */
-            pushed_lift_gradient: number;
-            /** Rear Bar */
-            rear_bar: number;
+            pushed_lift_gradient: number | null;
+            rear_tyre: components["schemas"]["Pressure"];
             /**
              * Spread Mm
              * @description Radius of gyration about the upright axis, rider apart: how slowly it turns in [mm]
@@ -3984,7 +4240,7 @@ export interface components {
             note?: string;
             /**
              * Opens H
-             * @description Shop opens, local clock [h]; None: not known
+             * @description Shop opens, wall clock [h]; None: not known
              * @default null
              */
             opens_h?: number | null;
@@ -4005,6 +4261,12 @@ export interface components {
              * @enum {string}
              */
             shop?: "full" | "basic" | "snacks" | "none";
+            /**
+             * Take Detour
+             * @description Whether it is worth its detour; None: where it is not far
+             * @default null
+             */
+            take_detour?: boolean | null;
             /**
              * Treat Water
              * @description Filter, boil or treat before drinking
@@ -4087,7 +4349,7 @@ export interface components {
             note: string;
             /**
              * Opens H
-             * @description Shop opens, local clock [h]; None: not known
+             * @description Shop opens, wall clock [h]; None: not known
              * @default null
              */
             opens_h: number | null;
@@ -4108,6 +4370,12 @@ export interface components {
              * @enum {string}
              */
             shop: "full" | "basic" | "snacks" | "none";
+            /**
+             * Take Detour
+             * @description Whether it is worth its detour; None: where it is not far
+             * @default null
+             */
+            take_detour: boolean | null;
             /**
              * Treat Water
              * @description Filter, boil or treat before drinking
@@ -4147,7 +4415,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure";
             /**
              * Short
              * @description What the stretch being ridden asks for beyond what fits
@@ -4435,13 +4703,13 @@ export interface components {
              * Natures
              * @default []
              */
-            natures?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean")[];
+            natures?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables")[];
             /**
              * Not With
              * @description Natures that may not ride in the same bag
              * @default []
              */
-            not_with?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean")[];
+            not_with?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables")[];
             /**
              * Pressed L
              * @description Least volume it can be pressed to (down, clothes); 0: no smaller than packed
@@ -4570,13 +4838,13 @@ export interface components {
              * Natures
              * @default []
              */
-            natures: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean")[];
+            natures: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables")[];
             /**
              * Not With
              * @description Natures that may not ride in the same bag
              * @default []
              */
-            not_with: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean")[];
+            not_with: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables")[];
             /**
              * Pressed L
              * @description Least volume it can be pressed to (down, clothes); 0: no smaller than packed
@@ -4712,6 +4980,14 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Own Values
+             * @description Values of the rider's own for defaults, by their names in Practice
+             * @default {}
+             */
+            own_values: {
+                [key: string]: number;
+            };
+            /**
              * Riders
              * @default []
              */
@@ -4741,7 +5017,8 @@ export interface components {
              *       "surfaces": [],
              *       "transfers": [],
              *       "typed_days": [],
-             *       "weather": []
+             *       "weather": [],
+             *       "zones": []
              *     }
              */
             road: components["schemas"]["Road-Output"];
@@ -5111,6 +5388,22 @@ export interface components {
             places: components["schemas"]["Elsewhere"][];
             /** Thing Id */
             thing_id: string;
+        };
+        /**
+         * ZoneStretch
+         * @description From a kilometre on, the time zone whose wall clock holds.
+         */
+        ZoneStretch: {
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             */
+            from_km: number;
+            /**
+             * Zone
+             * @description IANA name
+             */
+            zone: string;
         };
     };
     responses: never;
@@ -5520,6 +5813,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AimsAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    assumption_effect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effect"];
                 };
             };
             /** @description Refused */

@@ -146,7 +146,7 @@ function FarLabel({
 
 const PX_PER_KG = 14
 
-/** A spirit level across the bike: the bubble goes to the lighter side, the words name the heavier one. */
+/** A spirit level across the less even axle: the bubble goes to the lighter side, the words name the heavier one. */
 function Level({
   trace,
   moment,
@@ -163,7 +163,9 @@ function Level({
   const left = pick(trace.left_kg, moment)
   const right = pick(trace.right_kg, moment)
   if (left === 0 && right === 0) return null
-  const off = right - left
+  const axles = (['front', 'rear'] as const).map((axle) => ({ axle, off: pick(trace.right_over_left_kg[axle], moment) }))
+  const worst = axles.reduce((a, b) => (Math.abs(b.off) > Math.abs(a.off) ? b : a))
+  const off = worst.off
   const top = 12
   const high = 124
   const middle = top + high / 2
@@ -183,7 +185,7 @@ function Level({
       </text>
       {Math.abs(off) >= 0.05 && (
         <text x={x + 22} y={middle + 14} fontSize={12} style={{ fontStretch: '84%' }}>
-          heavier
+          heavier, {worst.axle}
         </text>
       )}
       <text x={x + 22} y={top + high} fontSize={12} style={{ fontStretch: '82%' }}>

@@ -39,6 +39,7 @@ export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
   const places = usePlaces(inHand)
   const units = useUnits()
   const at = (column: number[]) => pick(column, moment)
+  const apart = (off: number) => `${off > 0 ? 'right' : 'left'} heavier by ${units.show(Math.abs(off), 'mass')}`
   return (
     <Scroll>
       <p>
@@ -46,7 +47,9 @@ export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
         {units.show(at(trace.rear_kg), 'mass')}
         {at(trace.trailer_kg) > 0 &&
           `, trailer wheel ${units.show(at(trace.trailer_kg), 'mass')}, on the hitch ${units.show(at(trace.hitch_kg), 'mass')}`}
-        ; left {units.show(at(trace.left_kg), 'mass')}, right {units.show(at(trace.right_kg), 'mass')}.
+        ; left {units.show(at(trace.left_kg), 'mass')}, right {units.show(at(trace.right_kg), 'mass')}
+        {Math.abs(at(trace.right_over_left_kg.front)) >= 0.05 && `, at the front ${apart(at(trace.right_over_left_kg.front))}`}
+        {Math.abs(at(trace.right_over_left_kg.rear)) >= 0.05 && `, at the rear ${apart(at(trace.right_over_left_kg.rear))}`}.
       </p>
       <Table>
         <thead>

@@ -244,7 +244,7 @@ export function Shelf() {
       {shown === 'shelf' && onShelf.length > 0 && (
         <Bill>
           Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>
-          {minutesWords(mass, assessment.minutes_per_kg)}
+          {minutesWords(assessment.road ? onShelf.reduce((s, t) => s + (assessment.minutes_a_day[t.id] ?? 0), 0) : undefined)}
         </Bill>
       )}
     </Column>
@@ -327,7 +327,7 @@ function ThingTag({ thing, count, from, pinned, several }: { thing: Thing; count
     <Tag
       thing={thing}
       count={count}
-      minutesPerKg={assessment.minutes_per_kg}
+      minutes={assessment.minutes_a_day[thing.id]}
       held={held}
       pinned={pinned}
       onPress={(more) => (held ? putBack(mine) : pickUp(mine, more || several))}

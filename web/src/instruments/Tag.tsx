@@ -117,16 +117,15 @@ const Wrap = styled.div`
 `
 
 /** Minutes a day that a mass costs, in words. */
-export function minutesWords(kg: number, perKg: number | null): string {
-  if (perKg === null) return ''
-  const minutes = kg * perKg
+export function minutesWords(minutes: number | undefined): string {
+  if (minutes === undefined) return ''
   return minutes < 0.5 ? ', under 1 min a day' : `, about ${Math.round(minutes)} min a day`
 }
 
 export function Tag({
   thing,
   count,
-  minutesPerKg,
+  minutes,
   where,
   held,
   pinned,
@@ -137,7 +136,7 @@ export function Tag({
 }: {
   thing: Thing
   count: number
-  minutesPerKg: number | null
+  minutes: number | undefined
   where?: string
   held: boolean
   pinned?: boolean
@@ -177,7 +176,7 @@ export function Tag({
             {guess}
             <em>{units.figure(mass, 'mass')}</em> {units.show(mass, 'mass').split('\u00a0')[1]}, {guess}
             <em>{units.figure(thing.volume_l * count, 'volume')}</em> {units.show(1, 'volume').split('\u00a0')[1]}
-            {where ? '' : minutesWords(mass, minutesPerKg)}
+            {where ? '' : minutesWords(minutes)}
             {thing.guess ? ' guess' : ''}
           </small>
         </span>

@@ -60,7 +60,7 @@ export function Weighbridge({
         <path key={s} d={`M${on(s)} ${beam}v${s === 0.5 ? 8 : 5}`} stroke="var(--ink)" strokeWidth={1} />
       ))}
       <path d={`M${on(range[0])} ${beam - 5}H${on(range[1])}`} stroke="var(--metal)" strokeWidth={4} />
-      <path d={`M${on(bike.front_share_low)} ${beam + 8}v5H${on(bike.front_share_high)}v-5`} fill="none" stroke="var(--ink)" strokeWidth={2} />
+      <path d={`M${on(trace.steady_low)} ${beam + 8}v5H${on(trace.steady_high)}v-5`} fill="none" stroke="var(--ink)" strokeWidth={2} />
       <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--onnow)" strokeWidth={4.5} />
       <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--now)" strokeWidth={2.5} />
       <path d={`M${footX - 7} ${beam - 12}h14l-7 12z`} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.6} />
@@ -83,7 +83,7 @@ export function Weighbridge({
               : units.show(pick(trace.centre_y_mm, moment), 'length', 0)}{' '}
             high
             <tspan x={view.x(bike.wheelbase_mm / 2)} dy={14}>
-              steady {units.figure(bike.front_share_low, 'share')} to {units.show(bike.front_share_high, 'share')}
+              steady {units.figure(trace.steady_low, 'share')} to {units.show(trace.steady_high, 'share')}
             </tspan>
           </text>
           {loads.map((load) => {

@@ -23,6 +23,8 @@ const UNITS: Record<System, Record<Quantity, Unit>> = {
     minutes: { unit: 'min', factor: 1, decimals: 0 },
     hours: { unit: 'h', factor: 1, decimals: 1 },
     count: { unit: '', factor: 1, decimals: 0 },
+    speed: { unit: 'km/h', factor: 1, decimals: 0 },
+    pressure: { unit: 'bar', factor: 1, decimals: 1 },
   },
   imperial: {
     mass: { unit: 'lb', factor: 1 / 0.45359237, decimals: 1 },
@@ -36,6 +38,8 @@ const UNITS: Record<System, Record<Quantity, Unit>> = {
     minutes: { unit: 'min', factor: 1, decimals: 0 },
     hours: { unit: 'h', factor: 1, decimals: 1 },
     count: { unit: '', factor: 1, decimals: 0 },
+    speed: { unit: 'mph', factor: 1 / 1.609344, decimals: 0 },
+    pressure: { unit: 'psi', factor: 14.503773773, decimals: 0 },
   },
 }
 
@@ -65,6 +69,9 @@ export function show(value: number, quantity: Quantity, system: System, decimals
   return unit ? text + NO_BREAK + unit : text
 }
 
+/** Whether a word is the name of a quantity that is shown in the reader's units. */
+export const isQuantity = (word: string): word is Quantity => word in UNITS.metric
+
 export const unitOf = (quantity: Quantity, system: System): string => UNITS[system][quantity].unit
 
 /** A sentence of the core with its figures in the rider's units. */
@@ -82,6 +89,8 @@ const READABLE: Partial<Record<Quantity, Record<string, number>>> = {
   distance: { km: 1, m: 0.001, mi: 1.609344 },
   elevation: { m: 1, ft: 0.3048 },
   length: { mm: 1, cm: 10, m: 1000, in: 25.4 },
+  speed: { 'km/h': 1, kmh: 1, mph: 1.609344 },
+  pressure: { bar: 1, psi: 1 / 14.503773773 },
 }
 
 /** Reads what a rider types (`48 oz`, `1,4 l`, `2 lb 3 oz`, `20F`) into the base unit; undefined if it is no amount. */
@@ -102,7 +111,7 @@ export function read(text: string, quantity: Quantity, system: System): number |
   let total = 0
   let rest = typed
   while (rest) {
-    const found = /^(\d+(?:\.\d+)?)\s*(fl oz|[a-z%]+)\s*/.exec(rest)
+    const found = /^(\d+(?:\.\d+)?)\s*(fl oz|km\/h|[a-z%]+)\s*/.exec(rest)
     const factor = found?.[2] === undefined ? undefined : units[found[2]]
     if (!found || factor === undefined) return undefined
     total += Number(found[1]) * factor

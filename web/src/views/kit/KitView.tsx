@@ -88,7 +88,7 @@ export function KitView() {
         <Section>Kit</Section>
         <Muted as="span">
           {sheet.kit.length} kinds of things, {units.show(mass, 'mass')}, {units.show(litres, 'volume', 0)}
-          {minutesWords(mass, assessment.minutes_per_kg)}
+          {minutesWords(assessment.road ? Object.values(assessment.minutes_a_day).reduce((s, m) => s + m, 0) : undefined)}
         </Muted>
         <span className="grow" />
         <input
@@ -133,7 +133,7 @@ export function KitView() {
                       {t.guess ? '~' : ''}
                       <em>{units.show(t.mass_kg * t.count, 'mass')}</em>, {t.guess ? '~' : ''}
                       <em>{units.show(t.volume_l * t.count, 'volume')}</em>
-                      {minutesWords(t.mass_kg * t.count, assessment.minutes_per_kg)}
+                      {minutesWords(assessment.minutes_a_day[t.id])}
                     </small>
                     <small>{whereOf(t)}</small>
                     {t.because ? (

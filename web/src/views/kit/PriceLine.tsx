@@ -51,6 +51,7 @@ export function PriceLine({ thing }: { thing: Thing }) {
                 a day
               </>
             )}
+            {data.days_fewer !== null && data.days_fewer > 0 && <> (and {data.days_fewer} days fewer, cut anew)</>}
             {data.money !== null && (
               <>
                 , <b>{data.money.toFixed(0)}</b> {sheet.money || 'of money'}

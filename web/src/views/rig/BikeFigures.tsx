@@ -1,5 +1,5 @@
 /** All figures of a bike, by what they are about; each can be overwritten. */
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
@@ -39,7 +39,8 @@ const GROUPS: [string, [Key, string, Quantity][]][] = [
   [
     'Wheels and gears',
     [
-      ['tyre_most_bar', 'Tyre and rim bear, bar', 'count'],
+      ['tyre_most_bar', 'Tyre and rim bear', 'pressure'],
+      ['tyre_least_bar', 'Tyre wants at least', 'pressure'],
       ['low_chainring', 'Lowest gear, ring', 'count'],
       ['low_cog', 'Lowest gear, sprocket', 'count'],
       ['low_hub_ratio', 'Hub gear’s lowest', 'count'],
@@ -83,6 +84,13 @@ const SIDES: [keyof BikeTrace['triangle'], string][] = [
   ['head_tube_mm', 'Head tube'],
   ['down_tube_mm', 'Down tube'],
 ]
+const POSTURES: { id: NonNullable<Bike['posture']> | 'by bar'; text: string }[] = [
+  { id: 'by bar', text: 'As the bar says' },
+  { id: 'hoods', text: 'On the hoods' },
+  { id: 'tops', text: 'On the tops' },
+  { id: 'flat', text: 'Flat bar, leaning' },
+  { id: 'upright', text: 'Upright' },
+]
 type Source = NonNullable<Bike['sources'][string]>
 const SOURCES: Record<Source, string> = { maker: 'the maker’s', measured: 'measured', default: 'common practice' }
 const Whence = styled(AriaButton)`
@@ -98,6 +106,37 @@ const Whence = styled(AriaButton)`
     min-height: 44px;
   }
 `
+
+/** Both wheels on a scale with the rider on the bare bike: one without the other says nothing, so both are kept together. */
+function Weighing({ bike, onKeep }: { bike: Bike; onKeep: (front: number | null, rear: number | null) => void }) {
+  const [front, setFront] = useState(bike.ridden_front_kg)
+  const [rear, setRear] = useState(bike.ridden_rear_kg)
+  const put = (f: number | null, r: number | null) => {
+    setFront(f)
+    setRear(r)
+    if ((f === null) === (r === null)) onKeep(f, r)
+  }
+  return (
+    <>
+      <Measure
+        label="Front, rider on, bare bike"
+        value={front}
+        quantity="mass"
+        range={BOUNDS.Bike.ridden_front_kg}
+        onChange={(kg) => put(kg, rear)}
+        onClear={() => put(null, null)}
+      />
+      <Measure
+        label="Rear, rider on, bare bike"
+        value={rear}
+        quantity="mass"
+        range={BOUNDS.Bike.ridden_rear_kg}
+        onChange={(kg) => put(front, kg)}
+        onClear={() => put(null, null)}
+      />
+    </>
+  )
+}
 
 export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: BikeTrace; onChange: (what: string, bike: Bike) => void }) {
   /** A figure with where it is from beneath it; one that is overwritten is measured until its rider says it is the maker's. */
@@ -160,6 +199,12 @@ export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: Bike
                   ]}
                 />
                 <Choice
+                  label="Hands, most of the day"
+                  value={bike.posture ?? 'by bar'}
+                  onChange={(v) => onChange(`Posture on ${bike.name}`, { ...bike, posture: v === 'by bar' ? null : v })}
+                  options={POSTURES}
+                />
+                <Choice
                   label="Cables"
                   value={bike.cables}
                   onChange={(cables) => onChange(`Cables of ${bike.name}`, { ...bike, cables })}
@@ -179,6 +224,13 @@ export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: Bike
                   ]}
                 />
               </>
+            )}
+            {name === 'Limits' && (
+              <Weighing
+                key={`${bike.id}${bike.ridden_front_kg}${bike.ridden_rear_kg}`}
+                bike={bike}
+                onKeep={(front, rear) => onChange(`Weigh the rider on ${bike.name}`, { ...bike, ridden_front_kg: front, ridden_rear_kg: rear })}
+              />
             )}
             {name === 'Limits' &&
               figure('bare_front_kg', 'Front wheel, bare bike', (taken) => (

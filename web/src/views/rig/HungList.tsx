@@ -220,6 +220,15 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
             range={BOUNDS.Carrier.straps}
             onChange={(straps) => put({ straps: Math.round(straps) })}
           />
+          <Measure
+            label="Drag, m²"
+            value={carrier.drag_area_m2}
+            quantity="count"
+            decimals={3}
+            range={BOUNDS.Carrier.drag_area_m2}
+            onChange={(drag_area_m2) => put({ drag_area_m2 })}
+            onClear={() => put({ drag_area_m2: null })}
+          />
           <Measure label="Price" value={carrier.price ?? 0} quantity="count" range={BOUNDS.Carrier.price} onChange={(price) => put({ price })} />
           <SettledField optional label="Colour or label" value={carrier.colour} onChange={(colour) => put({ colour })} />
           <SettledField optional label="Where it leaks" value={carrier.leaks} onChange={(leaks) => put({ leaks })} />

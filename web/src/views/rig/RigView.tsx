@@ -145,7 +145,7 @@ export function RigView() {
             <RailLine>
               How it stands, loaded<em>{units.show(trace.total_kg[0] ?? 0, 'mass')} at the start</em>
             </RailLine>
-            <StancePanel bike={bike} trace={trace} />
+            <StancePanel trace={trace} />
           </>
         ) : (
           <Muted style={{ margin: 'auto' }}>No bike yet. Choose one, then hang racks, cages and bags on its mounts.</Muted>

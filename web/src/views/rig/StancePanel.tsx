@@ -1,6 +1,6 @@
 /** How the loaded bike stands and rides at its worst moments, and what on it does not fit. */
 import styled from 'styled-components'
-import type { Bike, BikeTrace } from '../../api/client'
+import type { BikeTrace } from '../../api/client'
 import { Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 
@@ -40,22 +40,31 @@ const Misfits = styled.ul`
   }
 `
 
-export function StancePanel({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
+type Tyre = BikeTrace['stance']['front_tyre']
+const PSI = 14.503773773
+
+export function StancePanel({ trace }: { trace: BikeTrace }) {
   const units = useUnits()
   const s = trace.stance
   const slope = (v: number) => units.show(v, 'grade')
-  const bar = (v: number) => `${v.toFixed(1)}\u00a0bar`
+  const bars = (t: Tyre) => `${t.bar.toFixed(1)}\u00a0bar, ${(t.bar * PSI).toFixed(0)}\u00a0psi`
+  const about = (t: Tyre) =>
+    `${t.low_bar.toFixed(1)} to ${t.high_bar.toFixed(1)}; bears ${s.most_bar.toFixed(1)}\u00a0bar${t.note ? `. ${units.say(t.note)}` : ''}`
   const facts: [string, string, string][] = [
     ['Width with bags', units.show(s.width_mm, 'length'), ''],
-    ['Front lifts uphill from', slope(s.lift_gradient), `pushed ${slope(s.pushed_lift_gradient)}`],
+    [
+      'Front lifts uphill from',
+      slope(s.lift_gradient),
+      s.pushed_lift_gradient === null ? 'pushed at the bar it stays down' : `pushed ${slope(s.pushed_lift_gradient)}`,
+    ],
     ['Rear lifts braking at', `${s.pitch_over_ms2.toFixed(1)}\u00a0m/s²`, 'on the flat'],
     [
       'Low gear holds up to',
       s.climb_gradient === null ? 'any slope' : slope(s.climb_gradient),
       s.steepest === null ? '' : `road has ${slope(s.steepest)}`,
     ],
-    ['Front tyre, to begin with', bar(s.front_bar), `bears ${bar(s.most_bar)}`],
-    ['Rear tyre, to begin with', bar(s.rear_bar), `bears ${bar(s.most_bar)}`],
+    ['Front tyre, to begin with', bars(s.front_tyre), about(s.front_tyre)],
+    ['Rear tyre, to begin with', bars(s.rear_tyre), about(s.rear_tyre)],
     ['Mass spread fore and aft', units.show(s.spread_mm, 'length'), 'less turns in quicker'],
     ['Swings with the pedals', units.show(s.swinging_kg, 'mass'), ''],
     ['To be checked', `${s.bolts} bolts, ${s.straps} straps`, s.tied_on ? `${s.tied_on} tied on, at every stop` : ''],
@@ -64,7 +73,7 @@ export function StancePanel({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
     facts.push([
       'Front share, trailer off',
       units.show(s.unhitched_front_share, 'share'),
-      `steady ${units.figure(bike.front_share_low, 'share')} to ${units.show(bike.front_share_high, 'share')}`,
+      `steady ${units.figure(trace.steady_low, 'share')} to ${units.show(trace.steady_high, 'share')}`,
     ])
   return (
     <section aria-label="How it stands">

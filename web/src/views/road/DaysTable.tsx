@@ -74,7 +74,10 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
                 <td colSpan={4}>rest</td>
               ) : (
                 <>
-                  <td className="n">{units.show(day.distance_km, 'distance')}</td>
+                  <td className="n">
+                    {units.show(day.distance_km, 'distance')}
+                    {day.detour_km > 0 && ` + ${units.show(day.detour_km, 'distance', 1)} off the road`}
+                  </td>
                   <td className="n">{units.show(day.ascent_m, 'elevation')}</td>
                   <td className="n">
                     {units.show(day.riding_hours, 'hours')}
@@ -82,7 +85,7 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
                   </td>
                   <td title={sun(day)}>
                     {clock(day.arrive_h)}
-                    {day.dark && <b> dark</b>}
+                    {day.sun === 'stays_down' ? <b> no sun</b> : day.dark ? <b> dark</b> : day.starts_dark ? <b> starts dark</b> : null}
                   </td>
                 </>
               )}
@@ -104,6 +107,10 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
 })
 
 const sun = (day: Day) =>
-  day.sunrise_h === null || day.sunset_h === null
-    ? ''
-    : `sun ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}${day.dusk_h === null ? '' : `, twilight to ${clock(day.dusk_h)}`}`
+  day.sun === 'stays_up'
+    ? 'the sun does not set'
+    : day.sun === 'stays_down'
+      ? 'the sun does not rise'
+      : day.sunrise_h === null || day.sunset_h === null
+        ? ''
+        : `sun ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}${day.dusk_h === null ? '' : `, twilight to ${clock(day.dusk_h)}`}`

@@ -21,7 +21,7 @@ export const GapsTable = memo(function GapsTable() {
   const { assessment } = useDesk()
   const goToKm = useGoToKm()
   const units = useUnits()
-  const amount = (gap: Gap) => (gap.supply === 'water' ? units.show(gap.need, 'volume') : gap.supply === 'food' ? units.show(gap.need, 'mass') : '')
+  const amount = (gap: Gap, of: number) => (gap.supply === 'water' ? units.show(of, 'volume') : gap.supply === 'food' ? units.show(of, 'mass') : '')
   const kinds = (Object.keys(NAMES) as Gap['supply'][]).map((supply) => ({
     supply,
     gaps: assessment.gaps
@@ -40,6 +40,7 @@ export const GapsTable = memo(function GapsTable() {
           <th className="n">Riding</th>
           <th className="n">Nights</th>
           <th className="n">Carry</th>
+          <th className="n">Reserve</th>
           <th>What does not count</th>
         </tr>
       </thead>
@@ -57,7 +58,11 @@ export const GapsTable = memo(function GapsTable() {
               <td className="n">{units.show(gap.to_km - gap.from_km, 'distance')}</td>
               <td className="n">{units.show(gap.hours, 'hours')}</td>
               <td className="n">{gap.nights}</td>
-              <td className="n">{gap.governs ? <b>{amount(gap) || 'longest'}</b> : amount(gap)}</td>
+              <td className="n">{gap.governs ? <b>{amount(gap, gap.need) || 'longest'}</b> : amount(gap, gap.need)}</td>
+              <td className="n">
+                {amount(gap, gap.reserve)}
+                {gap.onward > 0.05 && <Muted>and {amount(gap, gap.onward)} for what follows</Muted>}
+              </td>
               <td>
                 <Muted as="span">{gap.missed.map((m) => `${m.name}: ${units.say(m.why)}`).join('; ')}</Muted>
               </td>
@@ -66,7 +71,7 @@ export const GapsTable = memo(function GapsTable() {
         )}
         {!assessment.gaps.length && (
           <tr>
-            <td colSpan={8}>
+            <td colSpan={9}>
               <Muted>No road yet.</Muted>
             </td>
           </tr>

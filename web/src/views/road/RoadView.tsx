@@ -13,6 +13,7 @@ import { Choice, Field, Measure } from '../../ui/fields'
 import { Icon } from '../../ui/icons'
 import { usePreferences, useUnits } from '../../ui/preferences'
 import { narrow } from '../../ui/theme'
+import { Assumptions } from './Assumptions'
 import { DaysTable } from './DaysTable'
 import { GapsTable } from './GapsTable'
 import { useNights } from './nights'
@@ -69,6 +70,10 @@ const Big = styled.dl`
 const NEXT_WATER = { none: 'unsure', unsure: 'seasonal', seasonal: 'reliable', reliable: 'none' } as const
 const NEXT_SHOP = { none: 'snacks', snacks: 'basic', basic: 'full', full: 'none' } as const
 
+/** What a kilogram costs, from the bike on which it costs least to the one on which it costs most. */
+const kilogramWords = (minutes: number[]) =>
+  `${[...new Set([Math.min(...minutes), Math.max(...minutes)].map((m) => m.toFixed(1)))].join('\u2009–\u2009')}\u00a0min/day`
+
 export function RoadView() {
   const { sheet, assessment, change, bringTrack, busy, tour } = useDesk()
   const { moment } = usePlayhead()
@@ -79,6 +84,7 @@ export function RoadView() {
   const [lane, setLane] = useState<'weight' | 'weather'>('weight')
   const [brush, setBrush] = useState<Surface | null>(null)
   const nights = useNights()
+  const own = Object.keys(sheet.own_values).length
   const road = sheet.road
   const facts = assessment.road
   const km = assessment.moments?.km[moment] ?? 0
@@ -140,12 +146,16 @@ export function RoadView() {
                 <dd>{units.show(facts.highest_m, 'elevation')}</dd>
               </div>
               <div>
+                <dt>Coldest night</dt>
+                <dd>{units.show(facts.coldest_night_c, 'temperature')}</dd>
+              </div>
+              <div>
                 <dt>Riding</dt>
                 <dd>{units.show(facts.riding_hours, 'hours', 0)}</dd>
               </div>
               <div>
-                <dt>A kilogram costs</dt>
-                <dd>{assessment.minutes_per_kg === null ? '' : `${assessment.minutes_per_kg.toFixed(1)}\u00a0min/day`}</dd>
+                <dt>A kilogram more</dt>
+                <dd>{kilogramWords(assessment.bikes.map((b) => b.minutes_per_kg))}</dd>
               </div>
             </Big>
           ) : (
@@ -227,16 +237,7 @@ export function RoadView() {
               { id: 'weather', text: 'Cold nights, hot days, rain, dark' },
             ]}
           />
-          <RailLine>What was assumed</RailLine>
-          <ul>
-            {assessment.assumptions.map((a) => (
-              <li key={a.name}>
-                <Muted as="span">
-                  <b>{a.name}:</b> {units.say(a.value)} ({a.source})
-                </Muted>
-              </li>
-            ))}
-          </ul>
+          <Muted>What nobody measured is assumed, with its source: see the tab “Assumed”.</Muted>
         </section>
         <section aria-label="Details">
           <Tabs
@@ -256,6 +257,7 @@ export function RoadView() {
                 name: 'Surfaces, ferries',
                 content: <SurfacesPanel road={road} put={put} brush={brush} setBrush={setBrush} />,
               },
+              { id: 'assumed', name: `Assumed${own ? `, ${own} yours` : ''}`, content: <Assumptions /> },
             ]}
           />
         </section>

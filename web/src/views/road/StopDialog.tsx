@@ -53,6 +53,16 @@ export function StopDialog({
           range={BOUNDS.Stop.detour_km}
           onChange={(detour_km) => set({ detour_km })}
         />
+        <Choice
+          label="Worth the way"
+          value={draft.take_detour === null ? 'near' : draft.take_detour ? 'ride' : 'skip'}
+          onChange={(v) => set({ take_detour: v === 'near' ? null : v === 'ride' })}
+          options={[
+            { id: 'near', text: 'Where it is not far' },
+            { id: 'ride', text: 'Yes, ride there and back' },
+            { id: 'skip', text: 'No, it does not count' },
+          ]}
+        />
         <Choice label="Shelter" value={draft.shelter} onChange={(shelter) => set({ shelter })} options={choices(SHELTER_WORDS)} />
       </Row>
       <Row $min={140}>

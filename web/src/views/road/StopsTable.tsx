@@ -13,6 +13,7 @@ import { clock, SHOP_WORDS, WATER_WORDS } from './words'
 
 const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
   detour_km: 0,
+  take_detour: null,
   water: 'reliable',
   dry_months: [],
   treat_water: false,
@@ -86,6 +87,7 @@ export const StopsTable = memo(function StopsTable({
             const passing = passed.get(stop.id)
             const trouble = [
               passing?.water_fails && `water ${units.say(passing.water_fails)}`,
+              !passing && assessment.road && `${units.show(stop.detour_km, 'distance', 1)} off the road: does not count`,
               passing?.shop_shut && `shop ${units.say(passing.shop_shut)}`,
             ].filter(Boolean)
             return (
@@ -130,6 +132,7 @@ export const StopsTable = memo(function StopsTable({
                   {passing && (
                     <>
                       day {passing.day}, {passing.stays ? 'night here' : clock(passing.hour)}
+                      {stop.detour_km > 0 && `, ${units.show(2 * stop.detour_km, 'distance', 1)} there and back`}
                     </>
                   )}
                   {trouble.length > 0 && (

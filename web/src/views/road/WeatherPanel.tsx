@@ -11,6 +11,7 @@ import { OutlookTable } from './OutlookTable'
 import { Sheet } from './sheet'
 import { WeatherTable } from './WeatherTable'
 import { MONTHS } from './words'
+import { Zones } from './Zones'
 
 const SOURCES = {
   stations: 'The weather comes from the stations below: the nearest weigh most, each corrected to the height of the road.',
@@ -52,6 +53,7 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
         </FileButton>
         <Muted>Twelve rows of months (max; min; rain days; humidity; wind), a daily record (DATE, TMAX, TMIN, PRCP) or a typical year (EPW).</Muted>
       </Row>
+      <Zones road={road} put={put} />
       <OutlookTable />
       {road.stations.map((station) => (
         <Fold
