@@ -6,13 +6,30 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from omnifer.core.assess import assess, profile_of
-from omnifer.core.model.road import DayCut, Road, Stop, Track, TypedDay, Weather
+from omnifer.core.model import practice
+from omnifer.core.model.people import Rider
+from omnifer.core.model.rig import Rig
+from omnifer.core.model.road import (
+    DayCut,
+    MonthNormals,
+    Night,
+    Road,
+    Station,
+    Stop,
+    SurfaceStretch,
+    Track,
+    TypedDay,
+    Weather,
+)
+from omnifer.core.rig.catalogue import carrier, support
 from omnifer.core.road import profile as profiles
 from omnifer.core.road.climate import along
+from omnifer.core.sensitivity import effect_of
 from omnifer.core.supplies.supply import carried
-from tests.conftest import small_tour, thing
+from tests.conftest import pannier_bike, small_tour, thing
 
 amounts = st.lists(st.floats(0, 20), min_size=1, max_size=8)
 
@@ -151,3 +168,141 @@ def test_a_track_without_length_or_heights():
     dateline = profiles.from_track(Track(lat_deg=(0.0, 0.0), lon_deg=(179.99, -179.99), elevation_m=(1.0, 1.0)))
     assert dateline.length_km == pytest.approx(2.226, abs=0.001)
     assert abs(dateline.lon_deg).max() <= 180
+
+
+def test_a_stop_off_the_road_costs_its_way_or_does_not_count():
+    """Flat: 10 km there and back of 150 take a fifteenth more, and half of it is ridden before the stop."""
+    cut = DayCut(by="distance", distance_km=200)
+
+    def with_well(**of: object):
+        tour = _straight(150, (_stop(50).model_copy(update={"detour_km": 5.0, **of}),), cut=cut)
+        return assess(tour, profile_of(tour))
+
+    far, ridden = with_well(), with_well(take_detour=True)
+    assert [g.to_km > 148 for g in far.gaps if g.supply == "water"] == [True]
+    assert far.passings == []
+    assert next(g.to_km for g in ridden.gaps if g.supply == "water") == 50
+    assert ridden.road.riding_hours / far.road.riding_hours == pytest.approx(160 / 150, rel=0.01)
+    assert (ridden.days[0].detour_km, ridden.days[0].distance_km) == (10, pytest.approx(150, rel=0.01))
+    before = next(g for g in ridden.gaps if g.supply == "water").hours
+    assert before == pytest.approx(ridden.road.riding_hours * 55 / 160, rel=0.02)
+    food = [next(g for g in a.gaps if g.supply == "food").need for a in (far, ridden)]
+    assert food[1] > food[0] + 0.05
+    assert with_well(take_detour=True, detour_km=0.8).road.riding_hours == with_well(detour_km=0.8).road.riding_hours
+    assert with_well(take_detour=False, detour_km=0.8).passings == []
+
+
+@pytest.mark.parametrize("off_km", [-0.4, -1e-9, 0.0, 1e-9, 0.3])
+def test_a_night_at_a_shop_is_that_shop_and_rest_days_eat_there(off_km):
+    """Whatever the rounding of the night's kilometre, two rest days at a full shop are neither carried in nor carried on."""
+
+    cut = DayCut(by="distance", distance_km=50, to_stops=False)
+
+    def gaps(rests: int):
+        nights = (Night(at_km=50 + off_km, rest_days=rests),)
+        tour = _straight(150, (_stop(50, shop="full"),), cut=cut, nights=nights)
+        found = assess(tour, profile_of(tour))
+        assert found.days[0].to_km == 50
+        assert found.days[0].night_at == "Place 50"
+        return [(g.to_km, g.nights, g.need) for g in found.gaps if g.supply == "food"]
+
+    moving, resting = gaps(0), gaps(2)
+    assert [g[:2] for g in moving] == [g[:2] for g in resting]
+    # Half a day's reserve is of the mean day, and rest days eat less: nothing else differs.
+    assert [r[2] - m[2] for m, r in zip(moving, resting, strict=True)] == [pytest.approx(-0.11, abs=0.08)] * 2
+
+
+@pytest.mark.parametrize("short_km", [0.085, 0.4])
+def test_a_stop_just_before_the_end_is_the_end(short_km):
+    cut = DayCut(by="distance", distance_km=50)
+    length = profile_of(_straight(100)).length_km
+    tour = _straight(100, (Stop(id="end", name="The quay", at_km=length - short_km, water="reliable", shelter="room"),), cut=cut)
+    found = assess(tour, profile_of(tour))
+    assert found.days[-1].distance_km > 10
+    assert found.days[-1].night_at == "The quay"
+
+
+def test_what_is_left_over_is_told_apart_from_what_the_next_stretch_takes():
+    """A basic shop in the middle of ten days: what it cannot sell is carried past it, and is no reserve."""
+    day = TypedDay(distance_km=60, highest_m=100, lowest_m=100)
+    tour = small_tour(road=Road(typed_days=(day,) * 10, stops=(Stop(id="s", name="Mill", at_km=300, shop="basic"),)))
+    first, second = (g for g in assess(tour, profile_of(tour)).gaps if g.supply == "food")
+    daily = (first.riding + second.riding) / 10
+    assert (first.reserve, second.reserve) == (pytest.approx(daily / 2, rel=0.01),) * 2
+    assert (first.onward, second.onward) == (pytest.approx(3 * daily, rel=0.02), 0)
+    assert first.need == pytest.approx(first.riding + first.reserve + first.onward, abs=0.02)
+
+
+def test_bags_beside_the_wheels_cost_headwind():
+    """0.068 m² more of 0.55 in a wind of 6 m/s: slower by more than the kilos of empty bags alone would make it."""
+
+    fronts = [carrier("front_pannier", s, "low", s[6:]).model_dump() for s in ("front-left", "front-right")]
+    bike = pannier_bike()
+    four = pannier_bike(
+        supports=[*(s.model_dump() for s in bike.supports), support("front_rack", "low").model_dump()],
+        carriers=[*(c.model_dump() for c in bike.carriers), *fronts],
+    )
+    smooth = [c | {"drag_area_m2": 0.0} for c in four.model_dump()["carriers"]]
+    tour = _straight(80)
+    hours = [
+        assess(tour.model_copy(update={"rig": Rig(bikes=(b,))}), profile_of(tour)).road.riding_hours
+        for b in (four.model_validate(four.model_dump() | {"carriers": smooth}), four)
+    ]
+    assert 1.02 < hours[1] / hours[0] < 1.06
+
+
+def test_own_values_take_the_place_of_defaults_and_are_kept_within_reason():
+
+    tour = small_tour(own_values={"dry_camp_l": 5.0, "gross_efficiency": 0.2})
+    plain = small_tour()
+    road = profile_of(tour)
+    own, usual = (next(g for g in assess(t, road).gaps if g.supply == "water").camp for t in (tour, plain))
+    assert (usual, own) == (3, 5)
+    told = {a.key: a for a in assess(tour, road).assumptions if a.key}
+    assert (told["dry_camp_l"].own, told["dry_camp_l"].set_to, told["dry_camp_l"].usual) == (True, 5, 3)
+    assert all(a.low < a.usual < a.high and a.source and a.name for a in told.values())
+    for wrong in ({"dry_camp_l": 500}, {"no_such": 1}, {"gross_efficiency": 0}):
+        with pytest.raises(ValidationError):
+            small_tour(own_values=wrong)
+    moved = {m.name: m for m in effect_of(plain, road, "dry_camp_l").figures}["Most water on leaving a place"]
+    assert (moved.now - moved.low, moved.high - moved.now) == (pytest.approx(1, abs=0.11),) * 2
+    with pytest.raises(KeyError):
+        effect_of(plain, road, "no_such")
+
+
+def test_every_default_moves_something_somewhere():
+    """No default without an effect: each, moved to an end of its range, changes what some tour is told."""
+
+    surfaces = [
+        SurfaceStretch(from_km=k, to_km=k + 8, surface=s) for k, s in ((10, "rough_asphalt"), (20, "gravel"), (30, "soft"))
+    ]
+    points = 400
+    km = np.arange(points) * 150 / points
+    heights = 500 + 300 * np.sin(km / 3)
+    track = Track(lat_deg=tuple((km / 111.2).tolist()), lon_deg=(0.0,) * points, elevation_m=tuple(heights.tolist()))
+    stops = (
+        _stop(60).model_copy(update={"detour_km": 0.8}), _stop(100, shop="basic"),
+        Stop(id="late", name="Late", at_km=0.6, shop="full", opens_h=9.05, closes_h=18),
+    )  # fmt: skip
+
+    base = small_tour(
+        thing("a", 6), track=track, riders=(Rider(id="ada", name="Ada", body_mass_kg=70, all_day_power_w=110),),
+        road=Road(stops=stops, surfaces=tuple(surfaces), cut=DayCut(by="hours", hours=3, to_stops=False),
+                  nights=(Night(at_km=98, rest_days=1), Night(at_km=30, rest_days=1))),
+    )  # fmt: skip
+    windy_place = Station(id="a", name="A", at_km=0, months=(MonthNormals(mean_max_c=20, mean_min_c=8, wind_ms=6),) * 12)
+    windy = base.model_copy(update={"road": base.road.model_copy(update={"stations": (windy_place,)})})
+    bikeless = base.model_copy(update={"rig": Rig(), "load": base.load})
+    typed = small_tour()
+    still = set(practice.Practice.model_fields)
+    for tour in (base, windy, bikeless, typed):
+        road = profile_of(tour)
+        now = assess(tour, road).model_dump(exclude={"assumptions"})
+        for name in sorted(still):
+            ends = practice.fields()[name][1]
+            for value in (ends["low"], ends["high"]):
+                other = assess(tour.model_copy(update={"own_values": {name: value}}), road)
+                if other.model_dump(exclude={"assumptions"}) != now:
+                    still.discard(name)
+                    break
+    assert still == set()

@@ -72,7 +72,7 @@ const NEXT_SHOP = { none: 'snacks', snacks: 'basic', basic: 'full', full: 'none'
 
 /** What a kilogram costs, from the bike on which it costs least to the one on which it costs most. */
 const kilogramWords = (minutes: number[]) =>
-  `${[...new Set([Math.min(...minutes), Math.max(...minutes)].map((m) => m.toFixed(1)))].join('\u2009–\u2009')}\u00a0min/day`
+  `${[...new Set([Math.min(...minutes), Math.max(...minutes)].map((m) => m.toFixed(1)))].join('–')}\u00a0min`
 
 export function RoadView() {
   const { sheet, assessment, change, bringTrack, busy, tour } = useDesk()
@@ -154,7 +154,7 @@ export function RoadView() {
                 <dd>{units.show(facts.riding_hours, 'hours', 0)}</dd>
               </div>
               <div>
-                <dt>A kilogram more</dt>
+                <dt>A kilogram more a day</dt>
                 <dd>{kilogramWords(assessment.bikes.map((b) => b.minutes_per_kg))}</dd>
               </div>
             </Big>
