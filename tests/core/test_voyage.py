@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.model import practice
+from omnifer.core.model.load import FoodShare, Load
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import (
@@ -293,9 +294,18 @@ def test_every_default_moves_something_somewhere():
     windy_place = Station(id="a", name="A", at_km=0, months=(MonthNormals(mean_max_c=20, mean_min_c=8, wind_ms=6),) * 12)
     windy = base.model_copy(update={"road": base.road.model_copy(update={"stations": (windy_place,)})})
     bikeless = base.model_copy(update={"rig": Rig(), "load": base.load})
+    hill = np.interp(km, [0, 5, 7, 20, 21, 150], [600, 600, 480, 480, 545, 545])
+    seasons = base.model_copy(
+        update={
+            "track": track.model_copy(update={"elevation_m": tuple(hill.tolist())}),
+            "road": Road(weather=(Weather(from_km=0, day_high_c=41, night_low_c=-8),)),
+            "rig": Rig(bikes=(pannier_bike(low_chainring=42, low_cog=28),)),
+            "load": Load(food=(FoodShare(carrier_id="left", tenths=10),)),
+        }
+    )
     typed = small_tour()
     still = set(practice.Practice.model_fields)
-    for tour in (base, windy, bikeless, typed):
+    for tour in (base, windy, bikeless, typed, seasons):
         road = profile_of(tour)
         now = assess(tour, road).model_dump(exclude={"assumptions"})
         for name in sorted(still):
