@@ -28,7 +28,7 @@ def hand_order(problem: Problem) -> Placing:
 
     for _ in range(10):
         for j in bags():
-            if p.food_allowed[j]:
+            if p.food_allowed[j] and not (p.food_repelled & (x[:, j] > 0)).any():
                 food[j] += 1
                 if holds():
                     break
@@ -36,7 +36,7 @@ def hand_order(problem: Problem) -> Placing:
     for i in np.argsort(-p.mass_g.max(axis=1), kind="stable"):
         for _ in range(int(p.count[i] - x[i].sum())):
             for j in bags():
-                if p.allowed[i, j] and not (repelled[i] & (x[:, j] > 0)).any():
+                if p.allowed[i, j] and not (repelled[i] & (x[:, j] > 0)).any() and not (food[j] and p.food_repelled[i]):
                     x[i, j] += 1
                     if holds():
                         break

@@ -36,6 +36,7 @@ class Encoding:
         self._limits(p.soft, priced=True)
         self._groups()
         self._neighbours()
+        self._beside_food()
         self._room()
         self._ease()
 
@@ -86,14 +87,27 @@ class Encoding:
 
     def _groups(self) -> None:
         opened: dict[tuple[int, int], int] = {}
+        most: dict[tuple[int, int], int] = {}
+        p = self.problem
         for (i, j), v in self.x.items():
-            p = self.problem
-            for group, cost in ((int(p.group[i]), p.group_cost), (p.groups if p.opened[i] else -1, p.opened_cost)):
+            own = int(p.group[i])
+            for group, cost in ((own, p.group_cost), (p.groups if p.opened[i] else -1, p.opened_cost)):
                 if group < 0 or cost == 0:
                     continue
-                if (group, j) not in opened:
-                    opened[group, j] = self.column(cost, 0, 1, whole=True)
-                self.rows.append(([(v, 1.0), (opened[group, j], -float(p.count[i]))], -INF, 0))
+                at = (group, int(p.seats[group, j]) if group < p.groups else j)
+                if at not in opened:
+                    opened[at] = self.column(cost, 0, 1, whole=True)
+                self.rows.append(([(v, 1.0), (opened[at], -float(p.count[i]))], -INF, 0))
+            if own >= 0 and p.away_cost:
+                at = (own, int(p.seats[own, j]))
+                if at not in most:
+                    most[at] = self.column(0, 0, 1, whole=True)
+                with_most = self.column(-p.away_cost, 0, float(p.count[i]))
+                self.cost[v] += p.away_cost
+                self.rows.append(([(with_most, 1.0), (v, -1.0)], -INF, 0))
+                self.rows.append(([(with_most, 1.0), (most[at], -float(p.count[i]))], -INF, 0))
+        for group in range(p.groups):
+            self.rows.append(([(v, 1.0) for (of, _), v in most.items() if of == group], -INF, 1))
 
     def _neighbours(self) -> None:
         p = self.problem
@@ -107,6 +121,15 @@ class Encoding:
                         most = float(p.count[i])
                         row = ([(v, 1.0), (has, -most)], -INF, 0) if p.has[i, tag] else ([(v, 1.0), (has, most)], -INF, most)
                         self.rows.append(row)
+
+    def _beside_food(self) -> None:
+        p = self.problem
+        for j in np.flatnonzero(p.food_allowed):
+            food = self.column(0, 0, 1, whole=True)
+            self.rows.append(([(self.food[j], 1.0), (food, -10.0)], -INF, 0))
+            for (i, k), v in self.x.items():
+                if k == j and p.food_repelled[i]:
+                    self.rows.append(([(v, 1.0), (food, float(p.count[i]))], -INF, float(p.count[i])))
 
     def _room(self) -> None:
         p = self.problem

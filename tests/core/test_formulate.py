@@ -20,6 +20,10 @@ from tests.conftest import RIDER, pannier_bike, small_tour, thing
 NO_STORES = Stock([], {"water": np.zeros(1), "food": np.zeros(1)})
 
 
+def row_of(problem: Problem, thing_id: str) -> int:
+    return problem.thing_ids.index(thing_id)
+
+
 def problem_of(*things, bikes=None, **changed) -> Problem:
     return formulate(small_tour(*things, bikes=bikes, **changed), NO_STORES)
 
@@ -103,14 +107,14 @@ def test_a_thing_too_deep_costs_its_steps(reach, more):
     """A pannier is reached at a stop; a thing wanted while riding is one moment too late there."""
     problem = problem_of(thing("a", 1, 1, reach=reach), thing("b", 1, 1, reach="stop"))
     left = problem.carrier_ids.index("left")
-    assert problem.cost[0, left] - problem.cost[1, left] == 1000 * more
+    assert problem.cost[row_of(problem, "a"), left] - problem.cost[row_of(problem, "b"), left] == 1000 * more
 
 
 def test_what_is_rarely_wanted_pays_for_the_handy_bag():
     problem = problem_of(thing("spare", 1, 2, reach="breaks"), thing("soon", 1, 2, reach="stop"))
     box, left = (problem.carrier_ids.index(c) for c in ("box", "left"))
-    dear = (problem.cost[0] - problem.cost[1])[[box, left]]
-    assert dear.tolist() == [2000 * aims.RARE_ON_TOP, 2000 * aims.RARE_ON_TOP]
+    dear = (problem.cost[row_of(problem, "spare")] - problem.cost[row_of(problem, "soon")])[[box, left]]
+    assert dear.tolist() == [1000 * aims.RARE_ON_TOP, 1000 * aims.RARE_ON_TOP]
 
 
 def test_what_cannot_be_is_struck_out_before_any_search():
@@ -124,13 +128,18 @@ def test_what_cannot_be_is_struck_out_before_any_search():
     bike = pannier_bike(carriers=[*(c.model_dump() for c in pannier_bike().carriers), cage])
     problem = problem_of(*kit, bikes=(bike,))
     allowed = {
-        t: [c for c, ok in zip(problem.carrier_ids, row, strict=True) if ok]
+        t: {c for c, ok in zip(problem.carrier_ids, row, strict=True) if ok}
         for t, row in zip(problem.thing_ids, problem.allowed, strict=True)
     }
-    assert allowed == {"pole": ["left", "right"], "down": ["left", "right", "box"], "sack": [], "his": ["left", "right", "box"]}
+    assert allowed == {
+        "pole": {"left", "right"},
+        "down": {"left", "right", "box"},
+        "sack": set(),
+        "his": {"left", "right", "box"},
+    }
     assert not any(
-        problem.food_allowed[j]
-        for j, c in enumerate(bike.carriers)
+        problem.food_allowed[problem.carrier_ids.index(c.id)]
+        for c in bike.carriers
         if c.kind in ("bottle_cage", "stem_bag", "under_tube_bag", "saddle_pack")
     )
 
@@ -151,10 +160,10 @@ def test_pins_kits_and_neighbours_reach_the_problem():
     tour = small_tour(*kit, load=pinned)
     problem = formulate(tour, NO_STORES)
     assert problem.pinned.sum() == 1
-    assert problem.pinned[0, problem.carrier_ids.index("right")] == 1
+    assert problem.pinned[row_of(problem, "pot"), problem.carrier_ids.index("right")] == 1
     assert formulate(tour, NO_STORES, free_pins=True).pinned.sum() == 0
-    assert problem.group.tolist() == [0, 0, -1, -1]
-    assert problem.repelled[1, 2]
+    assert {t: problem.group[row_of(problem, t)] for t in problem.thing_ids} == {"pot": 0, "stove": 0, "bread": -1, "bottle": -1}
+    assert problem.repelled[row_of(problem, "stove"), row_of(problem, "bread")]
     assert problem.repelled.sum() == 2
 
 
@@ -194,6 +203,7 @@ def test_the_tables_of_the_search_say_what_the_problem_says(seed):
     beyond = np.maximum(s.contents - t.limit, 0)[:-1].sum() + s.price[: t.hard_rows].sum()
     together = placing.x > 0
     neighbours = ((problem.repelled.astype(np.int64) @ together) * together).sum() // 2
+    neighbours += together[problem.food_repelled][:, placing.food > 0].sum()
     assert beyond + 1000 * neighbours == evaluate(problem, placing).broken
     assert (state.placing().x == placing.x).all()
 
@@ -216,7 +226,8 @@ def test_riders_carry_by_their_power():
     )
     problem = problem_of(thing("brick", 3, 1), bikes=(pannier_bike(), other), riders=(RIDER, strong))
     row = problem.soft.names.index("riders touring")
-    mine = problem.soft.lever[row][: len(pannier_bike().carriers)]
-    theirs = problem.soft.lever[row][-1]
+    far = problem.carrier_ids.index("far")
+    mine = np.delete(problem.soft.lever[row], far)
+    theirs = problem.soft.lever[row][far]
     assert mine / LEVER == pytest.approx(2 / 3, abs=0.001)
     assert theirs / LEVER == pytest.approx(-1 / 3, abs=0.001)

@@ -9,7 +9,7 @@ from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
-from omnifer.core.load.rules import clashes, fits_in_length, left_behind, spot_of, stays_dry, stays_in, steps_too_deep
+from omnifer.core.load.rules import FOOD, clashes, fits_in_length, left_behind, spot_of, stays_dry, stays_in, steps_too_deep
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.sentence import kg, number, say, share
@@ -62,7 +62,7 @@ def misplaced(s: Situation) -> Iterator[Draft]:
                         sentence=say("{thing} is out of reach in {bag}.", **names),
                         reason=say("A thing deeper than its reach is not used, or costs a full unpack."), size=deep, **common,
                     )  # fmt: skip
-            for one, other, reason in clashes(things):
+            for one, other, reason in clashes([*things, FOOD] if contents.food_kg.any() else things):
                 yield Draft(
                     kind="not_together", grade="slows_you",
                     sentence=say("{a} and {b} share {bag}.", a=one.name, b=other.name, bag=carrier.name), reason=reason, size=2,

@@ -10,24 +10,33 @@ from omnifer.core.model.quantities import Noun
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.tour import TourSheet
 
-OUT_THING = 400
-"""A thing left out [points each]."""
-OUT_KG = 100
-"""Besides, for each kilogram left out [points/kg]."""
+OUT_THING, OUT_KG, OUT_L = 3_000, 2_000, 250
+"""A thing left out, and besides for each kilogram of it, full of water if it is a vessel, and each litre [points, points/kg,
+points/l]: more than all aims together, so that nothing stays out for looks."""
+MUST_TIMES = 4
+"""What must come costs so much more to leave out than what may stay [-]."""
 DEEP_STEP = {1: 14, 2: 40, 3: 70, 4: 70}
 """A thing found later than it is wanted, by moments too late [points]."""
 LEFT_BEHIND = 14
 """A valuable in a bag that neither lifts off nor locks [points]."""
-HIGH = 10
+HIGH = 20
 """Mass above the ground [points/(kg m)]."""
 FAR = 6
 """Mass away from the middle of the wheelbase [points/(kg m)]."""
-KIT_SPLIT = 18
-"""Each bag more that a kit is spread over [points]."""
+KIT_SPLIT = 12
+"""Each bag that a kit is spread over [points]."""
+AWAY = 6
+"""Each thing that rides apart from most of its kit [points]."""
+WET_INSIDE, EXPOSED = 10, 30
+"""A wet thing in a closed bag, and a thing that water ruins in an open carrier [points each]."""
+ON_BODY, BAR = 8, 20
+"""Kilograms on the rider, and those at the bar beyond what steers well [points/kg]."""
 BAG_OPENED = 9
 """A bag that must be opened in camp [points each]."""
-RARE_ON_TOP = 2
-"""A thing that is rarely needed in a bag reached while riding: it takes the room of what is [points/l]."""
+RARE_ON_TOP = 6
+"""A thing that is rarely needed in a bag reached while riding: it takes the place of what is [points each]."""
+FOOD_DEEP = 6
+"""A tenth of the food a moment deeper than a stop [points]."""
 SIDES = 30
 """Left against right beyond the tolerance, at each axle [points/kg]."""
 SIDES_TOLERANCE_KG = 0.5
@@ -62,7 +71,7 @@ class Aim(Noun):
 AIMS = (
     Aim(name="reach", words="In reach when it is wanted", why="a thing buried is not used, or costs a full unpack",
         price=f"{DEEP_STEP[1]} to {DEEP_STEP[3]} points a thing found too late, {LEFT_BEHIND} a valuable left on the bike; "
-              f"{RARE_ON_TOP} a litre of rare things on top"),
+              f"{RARE_ON_TOP} a rare thing on top"),
     Aim(name="low", words="Low", why="a high load topples the bike and swings", price=f"{HIGH} points a kilogram and metre"),
     Aim(name="middle", words="Near the middle", why="ends that are heavy turn and stop badly",
         price=f"{FAR} points a kilogram and metre"),
@@ -73,7 +82,11 @@ AIMS = (
     Aim(name="sway", words="Saddle pack light", why="it swings with every pedal stroke",
         price=f"{SWAY} points a kilogram beyond {KINDS['saddle_pack'].sway_limit_kg:g}"),
     Aim(name="together", words="Kits together", why="camp then opens few bags, and each has one place",
-        price=f"{KIT_SPLIT} points a bag that a kit is spread over"),
+        price=f"{KIT_SPLIT} points a bag that a kit is spread over, {AWAY} a thing away from most of it"),
+    Aim(name="weather", words="Wet outside, dry inside", why="a wet fly soaks what lies beside it, and rain what is lashed on",
+        price=f"{WET_INSIDE} points a wet thing inside, {EXPOSED} a thing outside that rain ruins"),
+    Aim(name="carry", words="Bar and back light", why="a heavy bar steers late, and what is on the back sits on the saddle",
+        price=f"{BAR} points a kilogram too many at the bar, {ON_BODY} a kilogram on the rider"),
     Aim(name="bags", words="Few bags opened in camp", why="what stays shut stays dry and need not be packed again",
         price=f"{BAG_OPENED} points a bag with things for the camp or the night"),
     Aim(name="room", words="Room left for shopping", why="nobody packs as well on the road as at home",

@@ -19,6 +19,10 @@ inlined = njit(cache=True, nogil=True, error_model="numpy", forceinline=True)
 SHARE_OF_KIN, SHARE_OF_MOVES, SHARE_OF_GROUPS, SHARE_OF_SWAPS = 0.40, 0.12, 0.03, 0.10
 """Of the steps tried: one thing to where another of its group rides, one thing anywhere, all of its group in one carrier,
 parts of two groups exchanged; the rest are exchanges of two things. Chosen on the bench's tight tours."""
+SHARE_OF_GATHERING = 0.5
+"""Of the moves of all of a group: from wherever it rides, not from one carrier only."""
+MOVED = 1024
+"""Things that one step moves at most."""
 DRAWS = 2
 """How often a step looks at most for a place or a partner that may be there at all; on two bikes most may not."""
 LOW, HIGH, WEIGHT, WORST, MEASURE = range(5)
@@ -43,6 +47,8 @@ class Tables(NamedTuple):
     hard_rows: int
     group: Ints  # (i, 2): number of its group and of all that is opened in camp, -1 for none
     group_cost: Ints  # (k,): of each bag that a group is spread over
+    away_cost: Ints  # (k,): of each thing apart from most of its group
+    seat: Ints  # (k, j): the place that a carrier is for a group: pairs are one for some
     repelled: Ints  # (i, i)
     repels: Ints  # (i,): whether it has any
     kin: Ints  # (i, 2): where in `by_group` the things of its group begin, and how many they are
@@ -89,12 +95,24 @@ def row_slack(rows: Ints, values: Ints, r: int) -> int:
 
 
 @inlined
-def _group_change(in_group: Ints, group: int, a: int, b: int) -> int:
-    """Bags more that a group is spread over when one of its things goes from a to b."""
+def _group_change(t: Tables, in_group: Ints, group: int, a: int, b: int) -> int:
+    """What it costs a group when one of its things goes from a to b: bags opened, and things apart from most of it."""
+    a, b = t.seat[group, a], t.seat[group, b]
+    if a == b:
+        return 0
     shelf = in_group.shape[1] - 1
     opened = b != shelf and in_group[group, b] == 0
     closed = a != shelf and in_group[group, a] == 1
-    return int(opened) - int(closed)
+    cost = t.group_cost[group] * (int(opened) - int(closed))
+    if t.away_cost[group] > 0:
+        before, after = 0, 0
+        for seat in range(shelf):
+            held = in_group[group, seat]
+            before = max(before, held)
+            after = max(after, held - int(seat == a) + int(seat == b))
+        inside = int(b != shelf) - int(a != shelf)
+        cost += t.away_cost[group] * (inside - (after - before))
+    return int(cost)
 
 
 @inlined
@@ -138,9 +156,9 @@ def change(t: Tables, s: Standing, i: int, a: int, b: int, k: int) -> tuple[int,
         other = t.group[k, g] if k >= 0 else -1
         if group != other:
             if group >= 0:
-                objective += t.group_cost[group] * _group_change(in_group, group, a, b)
+                objective += _group_change(t, in_group, group, a, b)
             if other >= 0:
-                objective += t.group_cost[other] * _group_change(in_group, other, b, a)
+                objective += _group_change(t, in_group, other, b, a)
     return objective, broken
 
 
@@ -163,8 +181,9 @@ def move(t: Tables, s: Standing, i: int, a: int, b: int) -> None:
             s.slack[r] = row_slack(rows, values, r)
     for g in range(t.group.shape[1]):
         if t.group[i, g] >= 0:
-            s.in_group[t.group[i, g], a] -= 1
-            s.in_group[t.group[i, g], b] += 1
+            group = t.group[i, g]
+            s.in_group[group, t.seat[group, a]] -= 1
+            s.in_group[group, t.seat[group, b]] += 1
     if t.repels[i]:
         for k in range(t.repelled.shape[0]):
             if t.repelled[i, k]:
@@ -267,7 +286,7 @@ def _carry(t: Tables, s: Standing, i: int, a: int, b: int, moved: Ints, n: int, 
     """Move all of the group of i that may go from a to b, noting it from place n on; the next place, and what it cost."""
     total = 0.0
     for k in t.by_group[t.kin[i, 0] : t.kin[i, 0] + t.kin[i, 1]]:
-        if s.x[k, a] > 0 and may_go(t, s, k, b, -1):
+        while s.x[k, a] > 0 and n < moved.size and may_go(t, s, k, b, -1):
             objective, broken = change(t, s, k, a, b, -1)
             total += objective + broken_price * broken
             move(t, s, k, a, b)
@@ -277,9 +296,26 @@ def _carry(t: Tables, s: Standing, i: int, a: int, b: int, moved: Ints, n: int, 
 
 
 @compiled
+def _try_gathering(t: Tables, s: Standing, i: int, b: int, broken_price: float, most: float) -> None:
+    """Move all of the group of i, wherever it rides, into b, where that costs no more than `most`."""
+    moved = np.empty(MOVED, dtype=np.int64)
+    ends = np.zeros(t.limit.shape[0] + 1, dtype=np.int64)
+    n, cost = 0, 0.0
+    for a in range(t.limit.shape[0] - 1):
+        if a != b:
+            n, more = _carry(t, s, i, a, b, moved, n, broken_price)
+            cost += more
+        ends[a + 1] = n
+    if cost > most:
+        for a in range(t.limit.shape[0] - 1):
+            for k in moved[ends[a] : ends[a + 1]]:
+                move(t, s, k, b, a)
+
+
+@compiled
 def _try_groups(t: Tables, s: Standing, i: int, a: int, k: int, b: int, broken_price: float, most: float) -> None:
     """Move the group of i from a to b, and that of k (k < 0: none) from b to a, where that costs no more than `most`."""
-    moved = np.empty(2 * t.group.shape[0], dtype=np.int64)
+    moved = np.empty(MOVED, dtype=np.int64)
     there, cost = _carry(t, s, i, a, b, moved, 0, broken_price)
     back = there
     if k >= 0:
@@ -333,7 +369,10 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
         whole_group = k < 0 and kind >= SHARE_OF_KIN + SHARE_OF_MOVES
         two_groups = k >= 0 and kind >= 1 - SHARE_OF_SWAPS and t.kin[k, 1] > 0 and t.group[k, 0] != t.group[i, 0]
         if (whole_group or two_groups) and t.kin[i, 1] > 0 and a < places - 1 and b < places - 1:
-            _try_groups(t, s, i, a, k, b, broken_price, most)
+            if whole_group and np.random.random() < SHARE_OF_GATHERING:
+                _try_gathering(t, s, i, b, broken_price, most)
+            else:
+                _try_groups(t, s, i, a, k, b, broken_price, most)
             continue
         objective, broken = change(t, s, i, a, b, k)
         if objective + broken_price * broken <= most:

@@ -7,7 +7,7 @@ import numpy as np
 from pydantic import Field
 
 from omnifer.core.load.aims import AIMS
-from omnifer.core.load.formulate import formulate
+from omnifer.core.load.formulate import formulate, in_its_own_order
 from omnifer.core.load.limits import InHand, Loaded
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.places import against
@@ -82,7 +82,7 @@ def why(tour: TourSheet, stock: Stock, thing_id: str, carrier_id: str | None) ->
     Raises KeyError where it is not at the place it is said to be.
     """
     thing_id = next((t.inside for t in tour.kit if t.id == thing_id and t.inside is not None), thing_id)
-    tour = as_one(tour)
+    tour = in_its_own_order(as_one(tour))
     problem = formulate(tour, stock)
     standing = placing_of(tour, problem)
     i = problem.thing_ids.index(thing_id) if thing_id in problem.thing_ids else -1

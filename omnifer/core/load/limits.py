@@ -12,7 +12,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.load.nesting import as_one
+from omnifer.core.load.nesting import as_one, vessels_in, water_in
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import ROUNDING, Text
@@ -237,10 +237,9 @@ def _moved(loaded: Loaded, in_hand: Sequence[InHand], to: str, full: bool) -> Co
     whole = {thing.id: thing for thing in as_one(loaded.tour).kit}
     for held in in_hand:
         thing = whole[held.thing.id]
-        on_the_way = water.get(thing.id, nothing)
-        arriving = nothing + thing.holds_water_l if full else on_the_way
-        for carrier_id, times, inside in ((held.leaves, -held.count, on_the_way), (to, held.count, arriving)):
+        arriving = {vessel.thing_id: nothing + vessel.holds_l for vessel in vessels_in(thing)} if full else water
+        for carrier_id, times, inside in ((held.leaves, -held.count, water), (to, held.count, arriving)):
             if carrier_id is not None:
-                mass[at[carrier_id]] += times * (thing.mass_kg + inside)
-                pressed[at[carrier_id]] += times * (thing.least_l + (inside if thing.soft_vessel else 0.0))
+                mass[at[carrier_id]] += times * (thing.mass_kg + water_in(thing, inside))
+                pressed[at[carrier_id]] += times * (thing.least_l + water_in(thing, inside, soft_only=True))
     return Contents(mass, pressed)

@@ -2,12 +2,18 @@
 bag (a kit in its bag) their own."""
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
 
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import REACHES
 from omnifer.core.model.tour import TourSheet
+
+Array = NDArray[np.float64]
 
 
 def nested_in(kit: Iterable[Thing]) -> dict[str, list[Thing]]:
@@ -19,35 +25,85 @@ def nested_in(kit: Iterable[Thing]) -> dict[str, list[Thing]]:
     return found
 
 
+class Vessel(NamedTuple):
+    """What of a thing bears water: how many of which kind."""
+
+    thing_id: str
+    number: int
+    holds_l: float
+    soft: bool
+
+
+class Whole(Thing):
+    """A thing with what rides in it, as one that has the mass, the water and the needs of all of them."""
+
+    inner: tuple[Vessel, ...] = ()
+    owners: tuple[str, ...] = ()
+    """Everybody to whom something of it belongs."""
+
+
+def vessels_in(thing: Thing) -> tuple[Vessel, ...]:
+    """The vessels of which one thing consists, itself and what rides in it."""
+    own = (Vessel(thing.id, 1, thing.holds_water_l, thing.soft_vessel),) if thing.holds_water_l > 0 else ()
+    return own + (thing.inner if isinstance(thing, Whole) else ())
+
+
+def holds_l(thing: Thing) -> float:
+    """Water in one thing when all its vessels are full [l]."""
+    return sum(vessel.holds_l * vessel.number for vessel in vessels_in(thing))
+
+
+def water_in(thing: Thing, in_vessels: Mapping[str, Array], soft_only: bool = False) -> Array | float:
+    """Water in one thing at each moment, of soft vessels only where asked: those grow with it [l]."""
+    chosen = [vessel for vessel in vessels_in(thing) if vessel.soft or not soft_only]
+    return sum((vessel.number * in_vessels[vessel.thing_id] for vessel in chosen if vessel.thing_id in in_vessels), 0.0)
+
+
+def owners_of(thing: Thing) -> tuple[str, ...]:
+    """Those who carry one thing and what rides in it; nobody: it is shared."""
+    if isinstance(thing, Whole):
+        return thing.owners
+    return () if thing.rider_id is None else (thing.rider_id,)
+
+
 def as_one(tour: TourSheet) -> TourSheet:
-    """The tour with each thing and what rides in it as one thing that has the mass and the needs of all of them."""
+    """The tour with each thing and what rides in it as one thing; where one of them is pinned all of it is."""
     nested = nested_in(tour.kit)
     if not nested:
         return tour
     kit = tuple(_together(thing, nested[thing.id]) if thing.id in nested else thing for thing in tour.kit if thing.inside is None)
-    known = {thing.id for thing in kit}
-    placements = tuple(p for p in tour.load.placements if p.thing_id in known)
+    outer = {thing.id: thing.inside for thing in tour.kit if thing.inside is not None}
+    pinned = {(outer[p.thing_id], p.carrier_id) for p in tour.load.placements if p.pinned and p.thing_id in outer}
+    placements = tuple(
+        p.model_copy(update={"pinned": True}) if (p.thing_id, p.carrier_id) in pinned else p
+        for p in tour.load.placements
+        if p.thing_id not in outer
+    )
     return tour.model_copy(update={"kit": kit, "load": tour.load.model_copy(update={"placements": placements})})
 
 
-def _together(outer: Thing, inner: list[Thing]) -> Thing:
+def _together(outer: Thing, inner: list[Thing]) -> Whole:
     every = [outer, *inner]
     loose_l = outer.volume_l + sum(t.volume_l * t.count for t in inner if outer.bag)
     least_l = outer.least_l + sum(t.least_l * t.count for t in inner if outer.bag)
     dry = "own_bag" if outer.dry == "own_bag" else "must" if any(t.dry == "must" for t in every) else outer.dry
-    return outer.model_copy(
-        update={
-            "mass_kg": sum(t.mass_kg * t.count for t in every),
-            "volume_l": loose_l,
-            "pressed_l": least_l if least_l < loose_l else 0,
-            "longest_mm": max((t.longest_mm for t in (every if outer.bag else [outer])), default=0),
-            "natures": tuple(dict.fromkeys(n for t in every for n in t.natures)),
-            "not_with": tuple(dict.fromkeys(n for t in every for n in t.not_with)),
-            "wet": any(t.wet for t in every),
-            "dry": dry,
-            "reach": min((t.reach for t in every), key=REACHES.index),
-        }
-    )
+    owners = tuple(dict.fromkeys(t.rider_id for t in every if t.rider_id is not None))
+    fields = {
+        "mass_kg": sum(t.mass_kg * t.count for t in every),
+        "volume_l": loose_l,
+        "pressed_l": least_l if least_l < loose_l else 0,
+        "longest_mm": max((t.longest_mm for t in (every if outer.bag else [outer])), default=0),
+        "natures": tuple(dict.fromkeys(n for t in every for n in t.natures)),
+        "not_with": tuple(dict.fromkeys(n for t in every for n in t.not_with)),
+        "wet": any(t.wet for t in every),
+        "dry": dry,
+        "reach": min((t.reach for t in every), key=REACHES.index),
+        "may_stay": all(t.may_stay for t in every),
+        "rider_id": owners[0] if owners else None,
+        "owners": owners,
+        "inner": tuple(Vessel(t.id, t.count, t.holds_water_l, t.soft_vessel) for t in inner if t.holds_water_l > 0),
+    }
+    return Whole.model_construct(**(dict(outer) | fields))
 
 
 def taken_along(placements: Iterable[Placement], kit: Iterable[Thing]) -> tuple[Placement, ...]:

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from omnifer.core.load.limits import InHand, Loaded, fits
 from omnifer.core.load.nesting import as_one
-from omnifer.core.load.rules import clash, spot_of, steps_too_deep, why_not
+from omnifer.core.load.rules import FOOD, clash, spot_of, steps_too_deep, why_not
 from omnifer.core.load.trace import CarrierContents
 from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.rig import Bike
@@ -45,6 +45,8 @@ def against(loaded: Loaded, bike: Bike, inside: CarrierContents, in_hand: Sequen
         yield limit.over_by(over)
     ids = {thing.id for thing in things}
     beside = [whole[other.id] for other, _ in inside.inside if other.inside is None and other.id not in ids] + things
+    if inside.food_kg.any():
+        beside.append(FOOD)
     for thing in things:
         yield from (reason for other in beside if other is not thing and (reason := clash(thing, other)) is not None)
 

@@ -18,8 +18,9 @@ Bools = NDArray[np.bool_]
 
 LEVER = 10_000
 """Levers are parts of LEVER: a row's value is grams times LEVER, and 60 kg are right to 3 g."""
-BROKEN = 20_000
-"""Price of a gram or millilitre beyond a hard limit while searching [thousandths of a point]."""
+BROKEN = 10_000_000
+"""Price of a gram or millilitre beyond a hard limit where a load is put together: no thing left out is as dear [thousandths of a
+point]."""
 
 
 @dataclass(frozen=True)
@@ -58,7 +59,13 @@ class Problem:
     out_cost : shape (i,)
         Of leaving one out.
     group : shape (i,)
-        Number of the group, -1 for none.
+        Number of the group, -1 for none: a kit, or several of a thing that has none.
+    merged : shape (k,)
+        Groups for which a pair of bags left and right is one place.
+    away_cost : int
+        Of each thing of a group that rides apart from most of it [thousandths of a point].
+    twin : shape (j,)
+        Carrier that stands for each one where pairs are one place.
     opened : shape (i,)
         Whether a thing is wanted in camp; each carrier that holds such things costs `opened_cost`.
     soft_aims : tuple of str, length r
@@ -71,9 +78,11 @@ class Problem:
         Of a millilitre more than fits with ease, at the worst moment [thousandths of a point].
     food_g, food_ml : shape (s,)
         A tenth of all bought food.
-    food_cost : shape (j,)
-        Of a tenth in a carrier.
+    food_parts : arrays of shape (j,)
+        Of a tenth in a carrier, by aim.
     food_allowed : shape (j,)
+    food_repelled : shape (i,)
+        What may not share a carrier with food.
     kept : shape (j,)
         Carriers whose free room counts as room for shopping.
     has, repels : shape (i, t)
@@ -92,6 +101,9 @@ class Problem:
     out_cost: Ints
     group: Ints
     group_cost: int
+    away_cost: int
+    merged: Bools
+    twin: Ints
     opened: Bools
     opened_cost: int
     limit_g: Ints
@@ -104,9 +116,10 @@ class Problem:
     worst_times: int
     food_g: Ints
     food_ml: Ints
-    food_cost: Ints
+    food_parts: dict[AimName, Ints]
     food_out_cost: int
     food_allowed: Bools
+    food_repelled: Bools
     kept: Bools
     kept_target_ml: int
     kept_cost: int
@@ -120,6 +133,16 @@ class Problem:
         return np.asarray(sum(self.cost_parts.values(), np.zeros_like(self.pinned)))
 
     @cached_property
+    def food_cost(self) -> Ints:
+        """Of a tenth of the food in a carrier, all aims together, shape (j,) [thousandths of a point]."""
+        return np.asarray(sum(self.food_parts.values(), np.zeros(self.limit_g.size, dtype=np.int64)))
+
+    @cached_property
+    def seats(self) -> Ints:
+        """The place that a carrier is for each group, shape (k, j): itself, or one of its pair."""
+        return np.where(self.merged[:, None], self.twin, np.arange(self.twin.size))
+
+    @cached_property
     def presses(self) -> bool:
         """Whether anything takes less room when pressed, or any carrier holds more than fits with ease."""
         return bool((self.pressed_ml != self.volume_ml).any() or (self.brim_ml != self.room_ml).any())
@@ -127,7 +150,7 @@ class Problem:
     @property
     def groups(self) -> int:
         """Number of groups."""
-        return int(self.group.max(initial=-1)) + 1
+        return int(self.merged.size)
 
     @property
     def states(self) -> int:
@@ -155,18 +178,19 @@ class Placing:
 class Score:
     """What a placing is worth, from the placing alone.
 
-    `objective` counts what is aimed at, things left out included; `broken` is grams, millilitres and forbidden
-    neighbours beyond the hard limits, 0 for a load that holds.
+    `objective` counts what is aimed at, things left out included; `missing` is the part of it for what is left out; `broken`
+    is grams, millilitres and forbidden neighbours beyond the hard limits, 0 for a load that holds.
     """
 
     objective: int
     broken: int
     out: int
+    missing: int
 
     @property
-    def order(self) -> tuple[bool, int, int]:
-        """Loads that hold come first, then the better ones."""
-        return self.broken > 0, self.broken, self.objective
+    def order(self) -> tuple[bool, int, int, int]:
+        """Loads that hold come first, then those that take the most along, then the better ones."""
+        return self.broken > 0, self.broken, self.missing, self.objective
 
 
 def overshoot(values: Ints, rows: Rows) -> Ints:
@@ -193,20 +217,26 @@ def evaluate(problem: Problem, placing: Placing) -> Score:
     broken += 1000 * int(x[~problem.allowed].sum() + np.maximum(problem.pinned - x, 0).sum())
     together = x > 0
     broken += 1000 * int(((problem.repelled.astype(np.int64) @ together) * together).sum() // 2)
+    broken += 1000 * int(together[problem.food_repelled][:, food > 0].sum())
     broken += 1000 * int(np.maximum(x.sum(axis=1) - problem.count, 0).sum() + max(food.sum() - 10, 0))
-
-    return Score(sum(bill(problem, placing).values()), broken, int((problem.count - x.sum(axis=1)).sum() + 10 - food.sum()))
+    paid = bill(problem, placing)
+    left = int((problem.count - x.sum(axis=1)).sum() + 10 - food.sum())
+    return Score(sum(paid.values()), broken, left, paid["out"])
 
 
 def bill(problem: Problem, placing: Placing) -> dict[AimName | Literal["out"], int]:
     """What a placing costs, by aim, and for what is left out [thousandths of a point]."""
     x, food = placing.x, placing.food
     costs: dict[AimName | Literal["out"], int] = {name: int((part * x).sum()) for name, part in problem.cost_parts.items()}
-    costs["low"] += int(problem.food_cost @ food)
+    for name, part in problem.food_parts.items():
+        costs[name] = costs.get(name, 0) + int(part @ food)
     costs["out"] = int(problem.out_cost @ (problem.count - x.sum(axis=1)) + problem.food_out_cost * (10 - food.sum()))
     together = x > 0
-    spread = sum(int(together[problem.group == group].any(axis=0).sum()) for group in range(problem.groups))
-    costs["together"] = problem.group_cost * spread
+    costs["together"] = 0
+    for group, seats in enumerate(problem.seats):
+        held = np.bincount(seats, x[problem.group == group].sum(axis=0), minlength=seats.size).astype(np.int64)
+        away = int(held.sum() - held.max(initial=0))
+        costs["together"] += problem.group_cost * int((held > 0).sum()) + problem.away_cost * away
     costs["bags"] = problem.opened_cost * int(together[problem.opened].any(axis=0).sum())
     load = x.T @ problem.mass_g + food[:, None] * problem.food_g
     over = overshoot(problem.soft.lever @ load, problem.soft)

@@ -7,7 +7,6 @@ from concurrent.futures import ThreadPoolExecutor
 import numpy as np
 from pydantic import Field
 
-from omnifer.core.load.aims import OUT_KG, OUT_THING
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.nesting import taken_along
@@ -32,8 +31,8 @@ class Proposal(Noun):
     load: Load
     holds: bool = Field(description="Every hard limit holds at every moment of the tour")
     complete: bool = Field(description="Nothing is left out")
-    points: float = Field(description="The objective: fewer is better")
-    bound: float | None = Field(description="No load of this kit on this rig can have fewer points; None: not known")
+    points: float = Field(description="By the aims: fewer is better; what stays out counts before them and apart")
+    bound: float | None = Field(description="No load that takes as much along can have fewer; None: not known")
     proven: bool
     out: dict[str, int] = Field(description="How many of each thing stay out")
     food_out_tenths: int
@@ -139,8 +138,8 @@ def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score,
         load=Load(placements=taken_along(placements, tour.kit), food=food),
         holds=score.broken == 0,
         complete=not missing and food_out == 0,
-        points=score.objective / 1000,
-        bound=None if bound is None else round(bound / 1000, 3),
+        points=(score.objective - score.missing) / 1000,
+        bound=round((bound - score.missing) / 1000, 3) if bound is not None and (proven or not score.missing) else None,
         proven=proven and score.broken == 0,
         out=missing,
         food_out_tenths=food_out,
@@ -149,17 +148,11 @@ def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score,
     )
 
 
-def leaving_out(proposal: Proposal, tour: TourSheet, out: dict[str, int]) -> Proposal:
-    """A proposal for a tour without some things as one for the whole tour, which leaves them out."""
-    price = sum(n * (OUT_THING + OUT_KG * thing.mass_kg) for thing in tour.kit if (n := out.get(thing.id, 0)))
-    return proposal.model_copy(
-        update={
-            "complete": False,
-            "points": proposal.points + price,
-            "bound": None if proposal.bound is None else proposal.bound + price,
-            "out": proposal.out | {thing_id: n + proposal.out.get(thing_id, 0) for thing_id, n in out.items()},
-        }
-    )
+def leaving_out(proposal: Proposal, out: dict[str, int]) -> Proposal:
+    """A proposal for a tour without some things as one for the whole tour, which leaves them out; a bound of the smaller
+    problem is none of the whole one."""
+    both = proposal.out | {thing_id: n + proposal.out.get(thing_id, 0) for thing_id, n in out.items()}
+    return proposal.model_copy(update={"complete": False, "bound": None, "proven": False, "out": both})
 
 
 def _empty(tour: TourSheet, problem: Problem) -> Proposal:
@@ -169,7 +162,7 @@ def _empty(tour: TourSheet, problem: Problem) -> Proposal:
         load=Load(),
         holds=True,
         complete=not out,
-        points=float(problem.out_cost @ problem.count) / 1000 + 10 * OUT_THING,
+        points=0,
         bound=None,
         proven=False,
         out=out,

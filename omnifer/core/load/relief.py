@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 from pydantic import Field
 
+from omnifer.core.load.formulate import in_its_own_order
 from omnifer.core.load.limits import limits_of
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import LEVER, Placing, Problem, Score
@@ -121,8 +122,8 @@ def _pins_in_the_way(problem: Problem) -> list[tuple[int, int, int]]:
 
 def _freed_words(tour: TourSheet, problem: Problem, frees: list[tuple[int, int, int]]) -> Text:
     """Which pins to free; of a single one also what it clashes with."""
-    one = as_one(tour)
-    things, carriers = one.kit, tour.carriers
+    one = in_its_own_order(as_one(tour))
+    things, carriers = one.kit, one.carriers
     if len(frees) != 1:
         named = ", ".join(f"{things[i].name} in {carriers[j].name}" for i, j, _ in frees[:3])
         return say("free the pins of {pins}", pins=named + (" and others" if len(frees) > 3 else ""))

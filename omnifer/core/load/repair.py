@@ -65,4 +65,5 @@ def _without_clashes(problem: Problem, placing: Placing) -> Placing:
                 x[i, j] = 0
             else:
                 kept.append(int(i))
-    return Placing(x, np.where(problem.food_allowed, placing.food, 0))
+    beside = (x[problem.food_repelled] > 0).any(axis=0)
+    return Placing(x, np.where(problem.food_allowed & ~beside, placing.food, 0))

@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 from itertools import combinations
 from typing import NamedTuple
 
+from omnifer.core.load.nesting import holds_l, owners_of
 from omnifer.core.model.carrier_kind import KINDS, Opening
 from omnifer.core.model.kit import Nature, Thing
 from omnifer.core.model.quantities import REACHES, ROUNDING, Figure, Text
@@ -24,6 +25,12 @@ RUINED_BY_WATER: frozenset[Nature] = frozenset({"down", "electronics"})
 SMALL_AND_DEAR: frozenset[Nature] = frozenset({"papers", "valuables"})
 OPEN: frozenset[Opening] = frozenset({"none", "drawstring"})
 """Openings that do not close."""
+
+
+FOOD = Thing(
+    id="food", name="bought food", mass_kg=0, volume_l=0, reach="stop", natures=("food",), not_with=("fuel", "soap", "dirty")
+)
+"""All bought food, as its neighbours see it."""
 
 
 def spot_of(bike: Bike, carrier: Carrier) -> Spot:
@@ -50,7 +57,7 @@ def fits_in_volume(thing: Thing, spot: Spot) -> Text | None:
 
 def within_limit(thing: Thing, spot: Spot) -> Text | None:
     """A thing must be lighter than the bag's limit, full if it is a vessel."""
-    full = thing.mass_kg + thing.holds_water_l
+    full = thing.mass_kg + holds_l(thing)
     if full <= spot.carrier.limit_kg + ROUNDING:
         return None
     over = Figure(value=full - spot.carrier.limit_kg, quantity="mass")
@@ -75,7 +82,10 @@ def stays_in(thing: Thing, spot: Spot) -> Text | None:
 
 def carried_by_owner(thing: Thing, spot: Spot) -> Text | None:
     """A rider's own thing rides with that rider."""
-    if thing.rider_id is None or thing.rider_id == spot.bike.rider_id:
+    owners = owners_of(thing)
+    if len(owners) > 1:
+        return Text(words="things of two riders ride in it; take one out")
+    if not owners or owners[0] == spot.bike.rider_id:
         return None
     return Text(words="on the other rider's bike")
 
@@ -114,6 +124,11 @@ def why_not(thing: Thing, spot: Spot) -> Text | None:
 def steps_too_deep(thing: Thing, carrier: Carrier) -> int:
     """How many moments later than wanted a hand finds the thing: 0 where the reach is good enough."""
     return max(0, REACHES.index(carrier.reach) - REACHES.index(thing.reach))
+
+
+def harmed_by_rain(thing: Thing) -> bool:
+    """Whether rain on it would hurt, its own dry bag or not."""
+    return not thing.wet and (thing.dry != "any" or bool((RUINED_BY_WATER | {"papers"}) & set(thing.natures)))
 
 
 def left_behind(thing: Thing, carrier: Carrier) -> bool:

@@ -12,7 +12,7 @@ from omnifer.core.load.problem import BROKEN, LEVER, Ints, Placing, Problem, Sco
 
 STEPS_PER_PAIR = 100
 """Steps of the first annealing round for each thing and carrier; every second round takes twice as many."""
-FEWEST_STEPS = 40_000
+FEWEST_STEPS = 150_000
 """Of the first round, however small the problem."""
 FIRST_SHARE = 0.6
 """Of the first round: an annealing before the first load is shown, where insertion and descent leave something out."""
@@ -22,8 +22,11 @@ HOT, COLD = 30_000.0, 60.0
 """First and last temperature [thousandths of a point]: at first a group may be split for nothing, at last hardly a gram moved."""
 REHEATED = 8_000.0
 """First temperature of the rounds that start from the best load so far."""
-SOFT_PRICE = 10.0
-"""A gram beyond a hard limit at first, so that a full bag can be passed through [thousandths of a point]."""
+SOFT_PRICE, HARD_PRICE = 10.0, 20_000.0
+"""A gram beyond a hard limit at first, so that a full bag can be passed through, and at last [thousandths of a point]."""
+OUT_WHILE_SEARCHING = 30
+"""Leaving out is so much cheaper while searching, so that some 20 g beyond a limit are dearer; loads are compared by the
+whole price."""
 SCARCE = 4.0
 """Times its price that leaving out a thing costs more while searching, over the number of carriers it fits."""
 TAKEN_IN = 8
@@ -38,8 +41,8 @@ def tables(problem: Problem) -> Tables:
     things, carriers, moments = p.count.size, p.limit_g.size, p.states
     cost = np.full((things + 1, carriers + 1), NEVER)
     cost[:-1, :-1] = np.where(p.allowed, p.cost, NEVER)
-    cost[:-1, -1] = p.out_cost
-    cost[-1] = np.append(np.where(p.food_allowed, p.food_cost, NEVER), p.food_out_cost)
+    cost[:-1, -1] = p.out_cost // OUT_WHILE_SEARCHING
+    cost[-1] = np.append(np.where(p.food_allowed, p.food_cost, NEVER), p.food_out_cost // OUT_WHILE_SEARCHING)
     nowhere = np.full_like(p.room_ml, NOWHERE)
     # Loose volumes are a third measure, where anything can be pressed at all; they have prices and no limit.
     limits = np.column_stack([p.limit_g, p.brim_ml, *([nowhere] if p.presses else [])])
@@ -50,8 +53,10 @@ def tables(problem: Problem) -> Tables:
     by_group = np.argsort(group, kind="stable")
     sizes_of = np.array([(group == k).sum() if k >= 0 else 0 for k in group])
     kin = np.column_stack([np.searchsorted(group[by_group], group), sizes_of])
+    kin[-1] = int(np.flatnonzero(by_group == things)[0]), 1  # food moves as a whole too
     repelled = np.zeros((things + 1, things + 1), dtype=np.int64)
     repelled[:-1, :-1] = p.repelled
+    repelled[-1, :-1] = repelled[:-1, -1] = p.food_repelled
     soft = p.soft.weight
     rows = np.vstack([
         np.column_stack([p.hard.low, p.hard.high, np.ones_like(p.hard.low), *np.zeros((2, p.hard.low.size), dtype=np.int64)]),
@@ -69,11 +74,20 @@ def tables(problem: Problem) -> Tables:
         hard_rows=p.hard.low.size,
         group=np.column_stack([np.append(p.group, -1), np.append(np.where(p.opened, p.groups, -1), -1)]),
         group_cost=np.append(np.full(p.groups, p.group_cost), p.opened_cost),
+        away_cost=np.append(np.full(p.groups, p.away_cost), 0),
+        seat=_seats(p),
         repelled=repelled,
         kin=kin,
         by_group=by_group,
         repels=np.max(repelled, axis=1, initial=0, keepdims=True).ravel(),
     )
+
+
+def _seats(problem: Problem) -> Ints:
+    """The place that each carrier is for each group, and for what is opened in camp; the shelf is its own."""
+    carriers = np.arange(problem.limit_g.size + 1)
+    seats = np.vstack([problem.seats, carriers[None, :-1]])
+    return np.ascontiguousarray(np.hstack([seats, np.full((seats.shape[0], 1), carriers[-1])]))
 
 
 class Search:
@@ -94,8 +108,8 @@ class Search:
         contents = x.T @ t.size
         in_group = np.zeros((p.groups + 1, p.limit_g.size + 1), dtype=np.int64)
         for numbers in t.group.T:
-            known = numbers >= 0
-            np.add.at(in_group, numbers[known], x[known])
+            for i in np.flatnonzero(numbers >= 0):
+                np.add.at(in_group[numbers[i]], t.seat[numbers[i]], x[i])
         near = t.repelled @ x
         near[:, -1] = 0
         by_measure = t.lever.T @ contents
@@ -125,7 +139,7 @@ class Search:
 
     def anneal(self, steps: int, seed: int, hot: float) -> None:
         """Wander while it cools; the load at the end, not the best on the way."""
-        annealing.anneal(self.tables, self.standing, steps, seed, hot, COLD, SOFT_PRICE, float(BROKEN))
+        annealing.anneal(self.tables, self.standing, steps, seed, hot, COLD, SOFT_PRICE, HARD_PRICE)
 
 
 def take_in(state: Search, problem: Problem, placing: Placing, score: Score) -> tuple[Placing, Score]:
@@ -139,7 +153,9 @@ def take_in(state: Search, problem: Problem, placing: Placing, score: Score) -> 
             x = placing.x.copy()
             x[problem.repelled[i], j] = problem.pinned[problem.repelled[i], j]
             x[i, j] += missing
-            state.stand(Placing(x, placing.food))
+            food = placing.food.copy()
+            food[j] = 0 if problem.food_repelled[i] else food[j]
+            state.stand(Placing(x, food))
             state.insert_all()
             state.settle()
             found = evaluate(problem, state.placing())

@@ -45,7 +45,7 @@ def load_proposals(
     rest, stock, start = tour, stock_unloaded(tour, profile), None
     for turn in range(SETTLED):
         for found in proposing(rest, stock, rounds if turn == 0 else max(1, rounds // 4), effort, start):
-            whole = leaving_out(found, tour, out) if out else found
+            whole = leaving_out(found, out) if out else found
             done = PROGRESS[turn] + found.done * (PROGRESS[turn + 1] - PROGRESS[turn])
             yield whole.model_copy(update={"done": round(done, 3)})
         dry = _vessels_out(rest, found)

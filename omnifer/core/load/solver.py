@@ -49,6 +49,7 @@ class Model:
         self._rows(problem.soft, soft=True)
         self._groups()
         self._neighbours()
+        self._beside_food()
         self._room()
         self.model.minimize(sum(self.cost))
 
@@ -116,17 +117,33 @@ class Model:
                 self.cost += [weight * over for over in beyond] + [weight * p.worst_times * worst]
 
     def _groups(self) -> None:
-        """A group, or what is wanted in camp, opens a carrier for each thing apart: the summed link gives a weaker bound."""
+        """A group, or what is wanted in camp, opens a carrier for each thing apart: the summed link gives a weaker bound.
+
+        What rides in the one place that is most of a group costs nothing more, all else of it does.
+        """
         p = self.problem
         opened: dict[tuple[int, int], cp_model.IntVar] = {}
+        most: dict[tuple[int, int], cp_model.IntVar] = {}
         for (i, j), var in self.x.items():
-            for group, cost in ((int(p.group[i]), p.group_cost), (p.groups if p.opened[i] else -1, p.opened_cost)):
+            own = int(p.group[i])
+            for group, cost in ((own, p.group_cost), (p.groups if p.opened[i] else -1, p.opened_cost)):
                 if group < 0 or cost == 0:
                     continue
-                if (group, j) not in opened:
-                    opened[group, j] = self.model.new_bool_var(f"group{group}_{j}")
-                    self.cost.append(cost * opened[group, j])
-                self.model.add(var <= int(p.count[i]) * opened[group, j])
+                at = (group, int(p.seats[group, j]) if group < p.groups else j)
+                if at not in opened:
+                    opened[at] = self.model.new_bool_var(f"group{at[0]}_{at[1]}")
+                    self.cost.append(cost * opened[at])
+                self.model.add(var <= int(p.count[i]) * opened[at])
+            if own >= 0 and p.away_cost:
+                at = (own, int(p.seats[own, j]))
+                if at not in most:
+                    most[at] = self.model.new_bool_var(f"most{own}_{at[1]}")
+                with_most = self.model.new_int_var(0, int(p.count[i]), f"with_most{i}_{j}")
+                self.model.add(with_most <= var)
+                self.model.add(with_most <= int(p.count[i]) * most[at])
+                self.cost.append(p.away_cost * (var - with_most))
+        for group in range(p.groups):
+            self.model.add_at_most_one(var for (of, _), var in most.items() if of == group)
 
     def _neighbours(self) -> None:
         """A carrier that has a thing with a tag takes nothing that cannot stand the tag."""
@@ -144,10 +161,21 @@ class Model:
                     elif p.repels[i, tag]:
                         self.model.add(var <= int(p.count[i]) * (1 - has))
 
+    def _beside_food(self) -> None:
+        """Food and what it cannot stand ride in different carriers."""
+        p = self.problem
+        for j in np.flatnonzero(p.food_allowed):
+            beside = [(i, var) for (i, k), var in self.x.items() if k == j and p.food_repelled[i]]
+            if beside:
+                food = self.model.new_bool_var(f"food_in{j}")
+                self.model.add(self.food[j] <= 10 * food)
+                for i, var in beside:
+                    self.model.add(var <= int(p.count[i]) * (1 - food))
+
     def _room(self) -> None:
         p = self.problem
         kept = np.flatnonzero(p.kept)
-        missing = self.model.new_int_var(0, max(int(p.kept_target_ml), 0), "room_missing")
+        missing = self.model.new_int_var(0, MOST_ML, "room_missing")
         capacity = int(p.room_ml[kept].sum())
         for s in range(p.states):
             self.model.add(missing >= int(p.kept_target_ml) - capacity + sum(self.ml[j][s] for j in kept))

@@ -27,11 +27,6 @@ FULL = 0.95
 """Part of its room from which a carrier is called full [-]."""
 
 
-def volume_of(thing: Thing, water_l: Array | float) -> Array | float:
-    """Litres one thing takes with that much water in it: a soft vessel grows, a bottle does not."""
-    return thing.volume_l + water_l if thing.soft_vessel else thing.volume_l
-
-
 class CarrierContents:
     """One carrier's contents at every moment."""
 

@@ -6,7 +6,22 @@ from pydantic import Field
 
 from omnifer.core.model.quantities import Noun, Share
 
-AimName = Literal["low", "middle", "reach", "together", "bags", "sides", "front", "sway", "riders", "room", "ease", "changes"]
+AimName = Literal[
+    "low",
+    "middle",
+    "reach",
+    "together",
+    "weather",
+    "carry",
+    "bags",
+    "sides",
+    "front",
+    "sway",
+    "riders",
+    "room",
+    "ease",
+    "changes",
+]
 Times = Annotated[float, Field(ge=0, le=5, description="Times the usual weight; 0 leaves the aim out")]
 
 
@@ -17,6 +32,8 @@ class Aims(Noun):
     middle: Times = 1
     reach: Times = 1
     together: Times = 1
+    weather: Times = 1
+    carry: Times = 1
     bags: Times = 0
     sides: Times = 1
     front: Times = 1

@@ -86,6 +86,8 @@ class Kind(NamedTuple):
     """Whether bought food goes into it."""
     sway_limit_kg: float | None = None
     """Of what swings with every pedal stroke: more is unpleasant from here on."""
+    pleasant_kg: float | None = None
+    """At the bar more than this steers late."""
     part: Literal["inner", "outer", "either"] | None = None
     """A part of a larger bag, in its room or outside it; `either` may hang on the bike as well."""
 
@@ -110,11 +112,11 @@ KINDS: dict[CarrierKind, Kind] = {
     "handlebar_box": Kind(
         "Bar box", ("handlebar",), _MIDDLE, 0.75, 7, 4, 240, "riding", "waterproof", (172, 188, 260),
         "valuables, camera, papers; lifts off", "high and far forward", "bar", (57, 15, 0), "box", 14, 0.012, "lid",
-        lifts_off=True),
+        lifts_off=True, pleasant_kg=2.5),
     "handlebar_roll": Kind(
         "Bar roll", ("handlebar",), _MIDDLE, 0.45, 12, 4, 400, "camp", "waterproof", (200, 200, 390),
         "sleep kit, not needed by day", "cables, bar width, tyre clearance", "bar", (55, 15, 0), "roll", 10, 0.016, "roll",
-        straps=2),
+        straps=2, pleasant_kg=3.0),
     "top_tube_bag": Kind(
         "Top-tube bag", ("top_tube",), _MIDDLE, 0.15, 1, 1, 180, "riding", "splash", (190, 95, 64), "food, phone, power",
         "knees; dearest litre", "top_tube", (0, -2, 0), "wedge", 25, 0.0, "zip", straps=2),
@@ -152,7 +154,7 @@ KINDS: dict[CarrierKind, Kind] = {
         "sweat, saddle pressure", "back", (-20, 330, 0), "pouch", 7, 0.006, "zip", lifts_off=True),
     "basket": Kind(
         "Basket", ("handlebar", "front_rack"), _MIDDLE, 0.8, 15, 4, 340, "riding", "open", (260, 190, 340),
-        "light things often used", "no cover for rain", "bar", (40, 30, 0), "pouch", 4, 0.02),
+        "light things often used", "no cover for rain", "bar", (40, 30, 0), "pouch", 4, 0.02, pleasant_kg=3.0),
     "hip_bag": Kind(
         "Hip bag", ("riders_back",), _MIDDLE, 0.25, 3, 2, 220, "riding", "splash", (90, 150, 280), "papers, money, camera",
         "warm and heavy on long days", "hip", (-70, 130, 0), "pouch", 13, 0.002, "zip", lifts_off=True),

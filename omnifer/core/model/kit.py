@@ -6,7 +6,21 @@ from pydantic import Field
 
 from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, Reach, VolumeL
 
-Nature = Literal["food", "fuel", "soap", "down", "sharp", "air_mat", "electronics", "dirty", "clean", "papers", "valuables"]
+Nature = Literal[
+    "food",
+    "fuel",
+    "soap",
+    "down",
+    "sharp",
+    "air_mat",
+    "electronics",
+    "dirty",
+    "clean",
+    "papers",
+    "valuables",
+    "first_aid",
+    "shelter",
+]
 """What a thing is like, where that matters to its neighbours."""
 
 
@@ -32,6 +46,7 @@ class Thing(Noun):
     fuel: bool = Field(False, description="Shown and counted as fuel")
     food: bool = Field(False, description="A base of food that is always carried")
     guess: bool = Field(False, description="Mass or volume is a guess, not weighed")
+    may_stay: bool = Field(False, description="Comes only where there is room: what must come goes in first")
     inside: Id | None = Field(None, description="Rides in this other thing (stove in the pot, shirts in the clothes bag)")
     bag: bool = Field(False, description="A soft bag: what rides in it takes its room besides; else it fills a hollow")
     price: Annotated[float, Field(ge=0, le=100_000, description="Of one, in the tour's money")] | None = None
