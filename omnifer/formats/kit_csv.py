@@ -20,7 +20,7 @@ DEFAULT_VOLUME_PER_KG = 3.0
 FieldName = Literal[
     "name", "group", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
-    "pressed", "bag",
+    "pressed", "bag", "may_stay",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
@@ -45,6 +45,7 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "price": ("price", "cost", "preis", "prix"),
     "inside": ("inside", "rides in", "packed in", "nested in"),
     "bag": ("bag", "is a bag"),
+    "may_stay": ("may_stay", "may stay", "optional", "if there is room"),
     "because": ("because", "why", "reason", "note", "notes", "remark"),
     "total_mass": ("total", "total weight", "total mass", "sum"),
 }
@@ -238,7 +239,7 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             if text.lower() not in riders:
                 raise ValueError(f"no rider is called {text!r}")
             values["rider_id"] = riders[text.lower()]
-        case "wet" | "soft_vessel" | "fuel" | "food" | "guess" | "bag":
+        case "wet" | "soft_vessel" | "fuel" | "food" | "guess" | "bag" | "may_stay":
             values[column.field] = text.lower() in _TRUE
         case "price":
             values["price"] = _positive(number(text, decimal_comma))
@@ -275,7 +276,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
                      "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside", "bag",
-                     "because"])  # fmt: skip
+                     "may_stay", "because"])  # fmt: skip
     names = {t.id: t.name for t in things}
     for t in things:
         pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
@@ -284,6 +285,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
             [t.name, t.group, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", pressed, f"{t.longest_mm:g}", t.reach, t.dry,
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags,
-             "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "", t.because]
+             "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "",
+             "yes" if t.may_stay else "", t.because]
         )  # fmt: skip
     return out.getvalue()

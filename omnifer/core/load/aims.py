@@ -10,11 +10,13 @@ from omnifer.core.model.quantities import Noun
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.tour import TourSheet
 
-OUT_THING, OUT_KG, OUT_L = 3_000, 2_000, 250
+OUT_THING, OUT_KG, OUT_L = 1_500, 1_500, 750
 """A thing left out, and besides for each kilogram of it, full of water if it is a vessel, and each litre [points, points/kg,
-points/l]: more than all aims together, so that nothing stays out for looks."""
+points/l]: more than aims can bring, so that nothing stays out for looks, and by size, so that not the largest stay out."""
 MUST_TIMES = 4
 """What must come costs so much more to leave out than what may stay [-]."""
+VITAL_TIMES, SPARE_TIMES = 2.0, 0.5
+"""Roof, first aid, vessels and what one sleeps in count so much more, what is wanted only if something breaks less [-]."""
 DEEP_STEP = {1: 14, 2: 40, 3: 70, 4: 70}
 """A thing found later than it is wanted, by moments too late [points]."""
 LEFT_BEHIND = 14
@@ -27,8 +29,9 @@ KIT_SPLIT = 12
 """Each bag that a kit is spread over [points]."""
 AWAY = 6
 """Each thing that rides apart from most of its kit [points]."""
-WET_INSIDE, EXPOSED = 10, 30
-"""A wet thing in a closed bag, and a thing that water ruins in an open carrier [points each]."""
+WET_INSIDE, WET_L, EXPOSED = 4, 8, 30
+"""A wet thing in a closed bag, and besides for each litre of it; a thing that water ruins in an open carrier [points, points/l,
+points]."""
 ON_BODY, BAR = 8, 20
 """Kilograms on the rider, and those at the bar beyond what steers well [points/kg]."""
 BAG_OPENED = 9
@@ -84,7 +87,7 @@ AIMS = (
     Aim(name="together", words="Kits together", why="camp then opens few bags, and each has one place",
         price=f"{KIT_SPLIT} points a bag that a kit is spread over, {AWAY} a thing away from most of it"),
     Aim(name="weather", words="Wet outside, dry inside", why="a wet fly soaks what lies beside it, and rain what is lashed on",
-        price=f"{WET_INSIDE} points a wet thing inside, {EXPOSED} a thing outside that rain ruins"),
+        price=f"{WET_INSIDE} points a wet thing inside and {WET_L} a litre of it, {EXPOSED} a thing outside that rain ruins"),
     Aim(name="carry", words="Bar and back light", why="a heavy bar steers late, and what is on the back sits on the saddle",
         price=f"{BAR} points a kilogram too many at the bar, {ON_BODY} a kilogram on the rider"),
     Aim(name="bags", words="Few bags opened in camp", why="what stays shut stays dry and need not be packed again",

@@ -27,6 +27,8 @@ DRAWS = 2
 """How often a step looks at most for a place or a partner that may be there at all; on two bikes most may not."""
 LOW, HIGH, WEIGHT, WORST, MEASURE = range(5)
 """Columns of the rows."""
+CLASH = 1000
+"""Two things that cannot stand each other count like so many grams beyond a limit while wandering."""
 NEVER = 2**60
 """The cost of a place where a thing may not go."""
 
@@ -122,6 +124,15 @@ def may_go(t: Tables, s: Standing, i: int, b: int, k: int) -> bool:
         return False
     near = s.near[i, b] if k < 0 else s.near[i, b] - t.repelled[i, k]
     return bool(near == 0)
+
+
+@inlined
+def clashes_more(t: Tables, s: Standing, i: int, a: int, b: int, k: int) -> int:
+    """Things that cannot stand each other and come together when i goes from a to b and k from b to a, less those that part."""
+    more = s.near[i, b] - s.near[i, a]
+    if k >= 0:
+        more += s.near[k, a] - s.near[k, b] - 2 * t.repelled[i, k]
+    return int(more)
 
 
 @compiled
@@ -286,9 +297,9 @@ def _carry(t: Tables, s: Standing, i: int, a: int, b: int, moved: Ints, n: int, 
     """Move all of the group of i that may go from a to b, noting it from place n on; the next place, and what it cost."""
     total = 0.0
     for k in t.by_group[t.kin[i, 0] : t.kin[i, 0] + t.kin[i, 1]]:
-        while s.x[k, a] > 0 and n < moved.size and may_go(t, s, k, b, -1):
+        while s.x[k, a] > 0 and n < moved.size and t.cost[k, b] != NEVER:
             objective, broken = change(t, s, k, a, b, -1)
-            total += objective + broken_price * broken
+            total += objective + broken_price * (broken + CLASH * clashes_more(t, s, k, a, b, -1))
             move(t, s, k, a, b)
             moved[n] = k
             n += 1
@@ -364,7 +375,7 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
                 b = _any_source(t, s, k)
                 if b >= 0 and b != a and t.cost[i, b] != NEVER and t.cost[k, a] != NEVER:
                     break
-        if b < 0 or b == a or k == i or not may_go(t, s, i, b, k) or (k >= 0 and not may_go(t, s, k, a, i)):
+        if b < 0 or b == a or k == i or t.cost[i, b] == NEVER or (k >= 0 and t.cost[k, a] == NEVER):
             continue
         whole_group = k < 0 and kind >= SHARE_OF_KIN + SHARE_OF_MOVES
         two_groups = k >= 0 and kind >= 1 - SHARE_OF_SWAPS and t.kin[k, 1] > 0 and t.group[k, 0] != t.group[i, 0]
@@ -375,7 +386,7 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
                 _try_groups(t, s, i, a, k, b, broken_price, most)
             continue
         objective, broken = change(t, s, i, a, b, k)
-        if objective + broken_price * broken <= most:
+        if objective + broken_price * (broken + CLASH * clashes_more(t, s, i, a, b, k)) <= most:
             move(t, s, i, a, b)
             if k >= 0:
                 move(t, s, k, b, a)

@@ -15,7 +15,7 @@ from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
 from omnifer.core.load.rules import FOOD, clash, harmed_by_rain, left_behind, spot_of, steps_too_deep, why_not
 from omnifer.core.model.aims import AimName
 from omnifer.core.model.carrier_kind import KINDS, ON_RIDER
-from omnifer.core.model.kit import Thing
+from omnifer.core.model.kit import Nature, Thing
 from omnifer.core.model.quantities import REACHES, ROUNDING
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
@@ -26,6 +26,7 @@ from omnifer.core.supplies.stock import Stock
 WET, MUST_STAY_DRY = "wet", "must_stay_dry"
 AIMED_PARTS = 1000
 """Levers of aims are thousandths: of a wish, 30 g more or less are none, and the solver finds in seconds what finer ones hide."""
+VITAL: frozenset[Nature] = frozenset({"shelter", "first_aid"})
 ALONE = "~"
 """Before the name of a group that is several of one thing."""
 KEPT_OF_ROUNDING = 0.5
@@ -83,7 +84,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
         allowed=np.array([[why_not(t, spot) is None for spot in spots] for t in tour.kit], dtype=bool).reshape(
             len(tour.kit), len(pairs)
         ),
-        cost_parts=_costs(tour, pairs, mass_kg.mean(axis=1), place),
+        cost_parts=_costs(tour, pairs, (mass_kg.mean(axis=1) + mass_kg.max(axis=1)) / 2, place),
         out_cost=_ints(round(1000 * left_out(t)) for t in tour.kit),
         group=_ints(groups.index(name) if name else -1 for name in names),
         group_cost=round(1000 * aims.KIT_SPLIT * tour.aims.together),
@@ -143,7 +144,9 @@ def _hidden(count: Ints | int, size: NDArray[np.float64]) -> float:
 def left_out(thing: Thing) -> float:
     """What leaving one of a thing out costs [points]."""
     size = aims.OUT_KG * (thing.mass_kg + holds_l(thing)) + aims.OUT_L * thing.volume_l
-    return (1 if thing.may_stay else aims.MUST_TIMES) * (aims.OUT_THING + size)
+    vital = thing.reach == "night" or bool(VITAL & set(thing.natures)) or holds_l(thing) > 0
+    times = aims.VITAL_TIMES if vital else aims.SPARE_TIMES if thing.reach == "breaks" else 1.0
+    return (1 if thing.may_stay else aims.MUST_TIMES) * times * (aims.OUT_THING + size)
 
 
 def in_its_own_order(tour: TourSheet) -> TourSheet:
@@ -227,7 +230,9 @@ def _costs(
                 reach[i, j] = aims.RARE_ON_TOP
             reach[i, j] += aims.LEFT_BEHIND * left_behind(thing, carrier)
             outside = carrier.dryness == "open"
-            weather[i, j] = aims.EXPOSED * (outside and harmed_by_rain(thing)) + aims.WET_INSIDE * (not outside and thing.wet)
+            weather[i, j] = aims.EXPOSED * (outside and harmed_by_rain(thing)) + (
+                aims.WET_INSIDE + aims.WET_L * thing.volume_l
+            ) * (not outside and thing.wet)
     parts: dict[AimName, Ints] = {name: _rounded(1000 * mass_kg[:, None] * per_kg) for name, per_kg in place.items()}
     parts["reach"] = _rounded(1000 * tour.aims.reach * reach)
     parts["weather"] = _rounded(1000 * tour.aims.weather * weather)

@@ -7,10 +7,14 @@ from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import REACHES
 
 
-def _bottom_first(layer: tuple[Thing, Placement, float]) -> tuple[int, bool, str, float, str]:
-    """Deeper reach lower, wet things above dry ones, kits together, heavy below light."""
+def _bottom_first(layer: tuple[Thing, Placement, float]) -> tuple[bool, int, bool, bool, str, float, str]:
+    """First aid on top of all; deeper reach lower, the shelter above other things of the camp, for it goes up first; wet
+    things above dry ones, kits together, heavy below light."""
     thing, placement, _ = layer
-    return -REACHES.index(thing.reach), thing.wet, thing.group, -thing.mass_kg * placement.count, thing.id
+    return (
+        "first_aid" in thing.natures, -REACHES.index(thing.reach), "shelter" in thing.natures, thing.wet, thing.group,
+        -thing.mass_kg * placement.count, thing.id,
+    )  # fmt: skip
 
 
 def _card(bike: BikeLoad, contents: CarrierContents, leaving: int) -> PackCard:

@@ -19,7 +19,7 @@ from omnifer.core.model.quantities import Noun
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.supplies.stock import Stock
 
-ROUNDS = 6
+ROUNDS = 9
 """Annealing rounds of the search: some six seconds at a hundred things."""
 EFFORT = 1.0
 """Deterministic effort of the solver: some four to six seconds on one core."""

@@ -2,13 +2,11 @@
 
 from collections.abc import Collection
 
-import numpy as np
-
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
-from omnifer.core.load.problem import Placing, Problem, evaluate
+from omnifer.core.load.problem import evaluate
 from omnifer.core.load.proposal import Proposal, answer_of
-from omnifer.core.load.search import REHEATED, Search
+from omnifer.core.load.search import REHEATED, Search, without_clashes
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.supplies.stock import Stock
 
@@ -31,7 +29,7 @@ def repair(tour: TourSheet, stock: Stock, in_hand: Collection[str] = ()) -> Prop
     pinned = tour.model_copy(update={"aims": aims, "load": tour.load.model_copy(update={"placements": pins})})
     problem = formulate(pinned, stock)
     standing = placing_of(pinned, problem)
-    state = Search(problem, _without_clashes(problem, standing))
+    state = Search(problem, without_clashes(problem, standing))
     state.insert_all()
     state.descend()
     placing = state.placing()
@@ -47,23 +45,3 @@ def repair(tour: TourSheet, stock: Stock, in_hand: Collection[str] = ()) -> Prop
         p.model_copy(update={"pinned": p.pinned and (p.thing_id, p.carrier_id) in was}) for p in answer.load.placements
     )  # fmt: skip
     return answer.model_copy(update={"load": answer.load.model_copy(update={"placements": kept})})
-
-
-def _without_clashes(problem: Problem, placing: Placing) -> Placing:
-    """A placing less what may not ride where it does, by itself or beside its neighbours; pinned things stay.
-
-    Of two neighbours that cannot stand each other the pinned one stays, else the heavier.
-    """
-    x = np.where(problem.allowed | (problem.pinned > 0), placing.x, 0)
-    repelled = problem.repelled
-    heavy = problem.mass_g.max(axis=1)
-    for j in range(x.shape[1]):
-        order = sorted(np.flatnonzero(x[:, j]), key=lambda i: (problem.pinned[i, j] == 0, -heavy[i]))
-        kept: list[int] = []
-        for i in order:
-            if problem.pinned[i, j] == 0 and repelled[i, kept].any():
-                x[i, j] = 0
-            else:
-                kept.append(int(i))
-    beside = (x[problem.food_repelled] > 0).any(axis=0)
-    return Placing(x, np.where(problem.food_allowed & ~beside, placing.food, 0))

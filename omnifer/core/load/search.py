@@ -10,14 +10,16 @@ from omnifer.core.load import annealing
 from omnifer.core.load.annealing import MEASURE, NEVER, Standing, Tables
 from omnifer.core.load.problem import BROKEN, LEVER, Ints, Placing, Problem, Score, evaluate
 
-STEPS_PER_PAIR = 100
+STEPS_PER_PAIR = 70
 """Steps of the first annealing round for each thing and carrier; every second round takes twice as many."""
 FEWEST_STEPS = 150_000
 """Of the first round, however small the problem."""
 FIRST_SHARE = 0.6
 """Of the first round: an annealing before the first load is shown, where insertion and descent leave something out."""
-LONGEST = 64
+LONGEST = 2
 """No round is longer than so many first ones."""
+KEPT = 6
+"""Best loads that are kept to be crossed."""
 HOT, COLD = 30_000.0, 60.0
 """First and last temperature [thousandths of a point]: at first a group may be split for nothing, at last hardly a gram moved."""
 REHEATED = 8_000.0
@@ -138,8 +140,31 @@ class Search:
         annealing.descend(self.tables, self.standing, BROKEN)
 
     def anneal(self, steps: int, seed: int, hot: float) -> None:
-        """Wander while it cools; the load at the end, not the best on the way."""
+        """Wander while it cools; the load at the end, not the best on the way, less what cannot stand its neighbours."""
         annealing.anneal(self.tables, self.standing, steps, seed, hot, COLD, SOFT_PRICE, HARD_PRICE)
+        if self.standing.near[self.standing.x > 0].any():
+            self.stand(without_clashes(self.problem, self.placing()))
+            self.insert_all()
+
+
+def without_clashes(problem: Problem, placing: Placing) -> Placing:
+    """A placing less what may not ride where it does, by itself or beside its neighbours; pinned things stay.
+
+    Of two neighbours that cannot stand each other the pinned one stays, else the heavier.
+    """
+    x = np.where(problem.allowed | (problem.pinned > 0), placing.x, 0)
+    repelled = problem.repelled
+    heavy = problem.mass_g.max(axis=1)
+    for j in range(x.shape[1]):
+        order = sorted(np.flatnonzero(x[:, j]), key=lambda i: (problem.pinned[i, j] == 0, -heavy[i]))
+        kept: list[int] = []
+        for i in order:
+            if problem.pinned[i, j] == 0 and repelled[i, kept].any():
+                x[i, j] = 0
+            else:
+                kept.append(int(i))
+    beside = (x[problem.food_repelled] > 0).any(axis=0)
+    return Placing(x, np.where(problem.food_allowed & ~beside, placing.food, 0))
 
 
 def take_in(state: Search, problem: Problem, placing: Placing, score: Score) -> tuple[Placing, Score]:
@@ -170,7 +195,8 @@ def take_in(state: Search, problem: Problem, placing: Placing, score: Score) -> 
 def better_and_better(problem: Problem, start: Placing | None = None) -> Iterator[tuple[Placing, Score]]:
     """The best load so far after each round, without end: insertion and descent first, then annealing.
 
-    One round starts hot from where the last one ended, the next two less hot from the best load; they grow longer.
+    Of three rounds one starts hot from where the last one ended, one less hot from the best load, and one from what two of the
+    best loads have in common, each kit as one of them has it; they grow longer.
     """
     places = np.maximum(problem.allowed.sum(axis=1), 1)
     # What fits few carriers only would be squeezed out by what could as well go elsewhere: while searching it is dearer.
@@ -188,19 +214,38 @@ def better_and_better(problem: Problem, start: Placing | None = None) -> Iterato
             best, score = state.placing(), mended
         if score.out:
             best, score = take_in(state, problem, best, score)
+    kept = [(score, best)]
     for turn in count():
+        score, best = kept[0]
         yield best, score
-        again = turn % 3 > 0
-        if again:
+        kind = turn % 3
+        if kind == 1:
             state.stand(best)
-        state.anneal(steps * min(2 ** ((turn + 1) // 2), LONGEST), turn, REHEATED if again else HOT)
+        elif kind == 2:
+            state.stand(_crossed(problem, kept, turn))
+            state.insert_all()
+        longer = min(2 ** ((turn + 1) // 2), LONGEST)
+        state.anneal(steps * longer, turn, HOT if kind == 0 else REHEATED)
         state.descend()
         placing = state.placing()
         found = evaluate(problem, placing)
         if found.out:
             placing, found = take_in(state, problem, placing, found)
-        if found.order < score.order:
-            best, score = placing, found
+        if all(found != known for known, _ in kept):
+            kept = sorted([*kept, (found, placing)], key=lambda load: load[0].order)[:KEPT]
+
+
+def _crossed(problem: Problem, kept: list[tuple[Score, Placing]], seed: int) -> Placing:
+    """The best load with about half of its kits, and of what has none, placed as another of the best loads has them."""
+    best = kept[0][1]
+    if len(kept) == 1:
+        return best
+    chance = np.random.default_rng(seed)
+    other = kept[int(chance.integers(1, len(kept)))][1]
+    kits, single = chance.random(problem.groups + 1) < 0.5, chance.random(problem.count.size) < 0.5
+    theirs = np.where(problem.group >= 0, kits[problem.group], single)
+    x = np.where(theirs[:, None], other.x, best.x)
+    return without_clashes(problem, Placing(x, other.food if kits[-1] else best.food))
 
 
 def search(problem: Problem, rounds: int, start: Placing | None = None) -> tuple[Placing, Score]:
