@@ -52,7 +52,7 @@ class LoadFigures(Noun):
     id: str = Field(description="Of the kept load; empty for the one that rides")
     name: str
     points: float = Field(description="By the aims of the tour: fewer is better")
-    by_aim: list[Paid]
+    by_aim: list[Paid] = Field(description="What is left out apart: see `out`")
     wheels: list[WheelLoads]
     out: dict[str, int]
     moves: int = Field(description="Things that ride elsewhere than now")
@@ -190,7 +190,7 @@ def compare_loads(tour: TourSheet, road: Profile | None) -> list[LoadFigures]:
     for identifier, name, load in (("", "As it rides", tour.load), *((k.id, k.name, k.load) for k in tour.kept_loads)):
         other = tour.model_copy(update={"load": still_standing(load, tour.kit, tour.rig)})
         found = assess(other, road) if identifier else ridden
-        paid = bill_of(other, stock)
+        paid = [p for p in bill_of(other, stock) if p.aim != "out"]
         lost, gained = changed(ridden, found)
         result.append(
             LoadFigures(

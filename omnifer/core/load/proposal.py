@@ -1,7 +1,7 @@
 """Proposes a load: the better of search and solver, what stays out, and which limits fall short."""
 
 from collections import deque
-from collections.abc import Iterator
+from collections.abc import Container, Iterator
 from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
@@ -9,13 +9,14 @@ from pydantic import Field
 
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
-from omnifer.core.load.nesting import taken_along
+from omnifer.core.load.nesting import as_one, taken_along
 from omnifer.core.load.problem import Placing, Problem, Score, evaluate
 from omnifer.core.load.relief import Relief, Shortfall, best_change, shortfalls
+from omnifer.core.load.rules import first_against, spot_of
 from omnifer.core.load.search import Search, better_and_better
 from omnifer.core.load.solver import Solved, solve
 from omnifer.core.model.load import FoodShare, Load, Placement
-from omnifer.core.model.quantities import Noun
+from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.supplies.stock import Stock
 
@@ -36,6 +37,7 @@ class Proposal(Noun):
     proven: bool
     out: dict[str, int] = Field(description="How many of each thing stay out")
     food_out_tenths: int
+    reasons: dict[str, Text] = Field({}, description="Of what stays out, why no carrier could take it even by itself")
     done: float = Field(1.0, description="How much of the search is behind it [-]")
     short: list[Shortfall] = Field(description="What everything together would need more of, where something stays out")
     change: Relief | None = Field(None, description="The single change that lets most in, where something stays out")
@@ -143,9 +145,26 @@ def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score,
         proven=proven and score.broken == 0,
         out=missing,
         food_out_tenths=food_out,
+        reasons=_reasons(tour, missing),
         done=round(done, 3),
         short=shortfalls(tour, problem, placing) if missing or food_out or score.broken else [],
     )
+
+
+def _reasons(tour: TourSheet, missing: Container[str]) -> dict[str, Text]:
+    """Why things that stay out could ride nowhere at all: what speaks against the carrier that comes nearest to taking them."""
+    one = as_one(tour)
+    spots = [spot_of(bike, carrier) for bike in one.rig.bikes for carrier in bike.carriers]
+    found = {}
+    for thing in one.kit:
+        against = [(spot, *reason) for spot in spots if (reason := first_against(thing, spot)) is not None]
+        if thing.id in missing and spots and len(against) == len(spots):
+            spot, _, text = max(against, key=lambda entry: entry[1])
+            words = "{thing} fits nowhere: " + text.words + " in {bag}, the likeliest place"
+            found[thing.id] = Text(
+                words=words, figures=text.figures, names=text.names | {"thing": thing.name, "bag": spot.carrier.name}
+            )
+    return found
 
 
 def leaving_out(proposal: Proposal, out: dict[str, int]) -> Proposal:

@@ -105,20 +105,27 @@ def sleeve_is_for_bladders(thing: Thing, spot: Spot) -> Text | None:
 
 
 RULES: tuple[Rule, ...] = (
-    fits_in_length,
-    fits_in_volume,
-    within_limit,
-    stays_dry,
-    stays_in,
-    carried_by_owner,
     cage_is_for_bottles,
     sleeve_is_for_bladders,
+    carried_by_owner,
+    stays_in,
+    stays_dry,
+    within_limit,
+    fits_in_volume,
+    fits_in_length,
 )
+"""Those that no wish can mend first: what is against a place last came nearest to fitting."""
 
 
 def why_not(thing: Thing, spot: Spot) -> Text | None:
     """The first reason against a thing in a carrier taken by itself; None where it may ride there."""
-    return next((reason for rule in RULES if (reason := rule(thing, spot)) is not None), None)
+    found = first_against(thing, spot)
+    return None if found is None else found[1]
+
+
+def first_against(thing: Thing, spot: Spot) -> tuple[int, Text] | None:
+    """Which rule is the first against a thing in a carrier, counted from those on what a carrier is for, and why."""
+    return next(((n, reason) for n, rule in enumerate(RULES) if (reason := rule(thing, spot)) is not None), None)
 
 
 def steps_too_deep(thing: Thing, carrier: Carrier) -> int:

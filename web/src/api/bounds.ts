@@ -5,6 +5,8 @@ export const BOUNDS = {
     middle: [0, 5],
     reach: [0, 5],
     together: [0, 5],
+    weather: [0, 5],
+    carry: [0, 5],
     bags: [0, 5],
     sides: [0, 5],
     front: [0, 5],

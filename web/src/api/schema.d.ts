@@ -615,7 +615,7 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "low" | "middle" | "reach" | "together" | "bags" | "sides" | "front" | "sway" | "riders" | "room" | "ease" | "changes";
+            name: "low" | "middle" | "reach" | "together" | "weather" | "carry" | "bags" | "sides" | "front" | "sway" | "riders" | "room" | "ease" | "changes";
             /** Price */
             price: string;
             /** Why */
@@ -634,6 +634,12 @@ export interface components {
              * @default 0
              */
             bags?: number;
+            /**
+             * Carry
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            carry?: number;
             /**
              * Changes
              * @description Times the usual weight; 0 leaves the aim out
@@ -711,6 +717,12 @@ export interface components {
              * @default 1
              */
             together?: number;
+            /**
+             * Weather
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            weather?: number;
         };
         /**
          * Aims
@@ -723,6 +735,12 @@ export interface components {
              * @default 0
              */
             bags: number;
+            /**
+             * Carry
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            carry: number;
             /**
              * Changes
              * @description Times the usual weight; 0 leaves the aim out
@@ -800,6 +818,12 @@ export interface components {
              * @default 1
              */
             together: number;
+            /**
+             * Weather
+             * @description Times the usual weight; 0 leaves the aim out
+             * @default 1
+             */
+            weather: number;
         };
         /**
          * AimsAnswer
@@ -2117,7 +2141,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay") | null;
             /** Heading */
             heading: string;
             /**
@@ -3132,7 +3156,7 @@ export interface components {
          */
         Paid: {
             /** Aim */
-            aim: ("low" | "middle" | "reach" | "together" | "bags" | "sides" | "front" | "sway" | "riders" | "room" | "ease" | "changes") | "out";
+            aim: ("low" | "middle" | "reach" | "together" | "weather" | "carry" | "bags" | "sides" | "front" | "sway" | "riders" | "room" | "ease" | "changes") | "out";
             /** Points */
             points: number;
             /** Words */
@@ -3371,7 +3395,7 @@ export interface components {
         Proposal: {
             /**
              * Bound
-             * @description No load of this kit on this rig can have fewer points; None: not known
+             * @description No load that takes as much along can have fewer; None: not known
              */
             bound: number | null;
             /**
@@ -3407,11 +3431,19 @@ export interface components {
             };
             /**
              * Points
-             * @description The objective: fewer is better
+             * @description By the aims: fewer is better; what stays out counts before them and apart
              */
             points: number;
             /** Proven */
             proven: boolean;
+            /**
+             * Reasons
+             * @description Of what stays out, why no carrier could take it even by itself
+             * @default {}
+             */
+            reasons: {
+                [key: string]: components["schemas"]["Text"];
+            };
             /**
              * Short
              * @description What everything together would need more of, where something stays out
@@ -4697,19 +4729,25 @@ export interface components {
              * @description Mass [kg]
              */
             mass_kg: number;
+            /**
+             * May Stay
+             * @description Comes only where there is room: what must come goes in first
+             * @default false
+             */
+            may_stay?: boolean;
             /** Name */
             name: string;
             /**
              * Natures
              * @default []
              */
-            natures?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables")[];
+            natures?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter")[];
             /**
              * Not With
              * @description Natures that may not ride in the same bag
              * @default []
              */
-            not_with?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables")[];
+            not_with?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter")[];
             /**
              * Pressed L
              * @description Least volume it can be pressed to (down, clothes); 0: no smaller than packed
@@ -4832,19 +4870,25 @@ export interface components {
              * @description Mass [kg]
              */
             mass_kg: number;
+            /**
+             * May Stay
+             * @description Comes only where there is room: what must come goes in first
+             * @default false
+             */
+            may_stay: boolean;
             /** Name */
             name: string;
             /**
              * Natures
              * @default []
              */
-            natures: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables")[];
+            natures: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter")[];
             /**
              * Not With
              * @description Natures that may not ride in the same bag
              * @default []
              */
-            not_with: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables")[];
+            not_with: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter")[];
             /**
              * Pressed L
              * @description Least volume it can be pressed to (down, clothes); 0: no smaller than packed
@@ -4937,6 +4981,7 @@ export interface components {
             /**
              * @default {
              *       "bags": 0,
+             *       "carry": 1,
              *       "changes": 0,
              *       "ease": 1,
              *       "front": 1,
@@ -4949,7 +4994,8 @@ export interface components {
              *       "room": 1,
              *       "sides": 1,
              *       "sway": 1,
-             *       "together": 1
+             *       "together": 1,
+             *       "weather": 1
              *     }
              */
             aims: components["schemas"]["Aims-Output"];

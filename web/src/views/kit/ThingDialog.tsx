@@ -9,7 +9,21 @@ import { REACH_WORDS } from '../../ui/icons'
 import { Picks } from '../../ui/Picks'
 import { PriceLine } from './PriceLine'
 
-const NATURES = ['food', 'fuel', 'soap', 'down', 'sharp', 'air_mat', 'electronics', 'dirty', 'clean'] as const
+const NATURES = [
+  'food',
+  'fuel',
+  'soap',
+  'down',
+  'sharp',
+  'air_mat',
+  'electronics',
+  'dirty',
+  'clean',
+  'papers',
+  'valuables',
+  'first_aid',
+  'shelter',
+] as const
 const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
 
 const EMPTY: Thing = {
@@ -32,6 +46,7 @@ const EMPTY: Thing = {
   fuel: false,
   food: false,
   guess: false,
+  may_stay: false,
   because: '',
   price: null,
   inside: null,
@@ -44,6 +59,7 @@ const FLAGS = {
   food: 'is food that always comes',
   soft_vessel: 'soft vessel',
   bag: 'is a bag for other things',
+  may_stay: 'may stay at home if room is short',
 } as const
 type Flag = keyof typeof FLAGS
 
@@ -164,7 +180,7 @@ export function ThingDialog({
         chosen={flags}
         onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))}
       />
-      <Picks label="What it is like, for its neighbours" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
+      <Picks label="What it is like" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
       <Picks label="Must not ride in one bag with" options={NATURE_OPTIONS} chosen={draft.not_with} onChange={(not_with) => set({ not_with })} />
       {thing && <PriceLine thing={thing} />}
       <Measure

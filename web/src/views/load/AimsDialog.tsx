@@ -98,7 +98,7 @@ export function AimsDialog({ onClose }: { onClose: () => void }) {
     )
   const school = data.schools.find((s) => JSON.stringify(s.aims) === JSON.stringify(sheet.aims))
   const bike = sheet.rig.bikes[0]
-  const total = data.paid.reduce((sum, p) => sum + p.points, 0)
+  const total = data.paid.reduce((sum, p) => (p.aim === 'out' ? sum : sum + p.points), 0)
   const paid = (aim: string) => (data.paid.find((p) => p.aim === aim)?.points ?? 0).toFixed(0)
   return (
     <Dialog title="What a good load is" open onClose={onClose} wide>
@@ -148,7 +148,7 @@ export function AimsDialog({ onClose }: { onClose: () => void }) {
           ))}
         <span>
           <b>Left out</b>
-          <small>what no bag takes</small>
+          <small>what no bag takes; counts before all aims, by size and need</small>
         </span>
         <span className="weight" />
         <span className="n">{paid('out')}</span>

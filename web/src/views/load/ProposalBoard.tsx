@@ -143,8 +143,9 @@ function useWords() {
   return (proposal: Proposal) => {
     const out = Object.entries(proposal.out).map(([id, n]) => `${n > 1 ? `${n} × ` : ''}${sheet.kit.find((t) => t.id === id)?.name ?? id}`)
     const near = proposal.bound !== null && proposal.points > 0 ? Math.max(0, 1 - proposal.bound / proposal.points) : null
-    const food = proposal.food_out_tenths ? `, and ${proposal.food_out_tenths * 10}\u00a0% of the food` : ''
+    if (proposal.food_out_tenths) out.push(`${proposal.food_out_tenths * 10}\u00a0% of the food`)
     const named = `${out.slice(0, 6).join(', ')}${out.length > 6 ? ` and ${out.length - 6} more` : ''}`
+    const reasons = Object.values(proposal.reasons)
     const short = proposal.short
       .slice(0, 3)
       .map(
@@ -153,7 +154,12 @@ function useWords() {
       )
     return [
       proposal.holds ? 'Every limit holds, on every day.' : 'Not every limit holds.',
-      proposal.complete ? 'Everything has a place.' : `Stays out: ${named}${food}.`,
+      proposal.complete ? 'Everything has a place.' : `Stays out: ${named}.`,
+      reasons.length > 0 &&
+        `${reasons
+          .slice(0, 3)
+          .map((r) => units.say(r))
+          .join('; ')}.`,
       short.length > 0 && `Short with all of it: ${short.join('; ')}.`,
       proposal.change &&
         `What would help most: ${units.say(proposal.change.words)}; then ${proposal.change.still_out === 0 ? 'everything goes in' : `${proposal.change.still_out} stay out`}.`,
