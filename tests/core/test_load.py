@@ -7,12 +7,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from omnifer.core.assess import places, profile_of
-from omnifer.core.load import annealing, rules
+from omnifer.core.assess import assess, places, profile_of
+from omnifer.core.load import aims, annealing, rules
 from omnifer.core.load.explain import breaks_at
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.keep import still_standing
-from omnifer.core.load.problem import Placing, evaluate
+from omnifer.core.load.problem import Placing, bill, evaluate
 from omnifer.core.load.search import OUT_WHILE_SEARCHING, Search, search
 from omnifer.core.load.settle import propose_load, stock_unloaded
 from omnifer.core.load.solver import solve
@@ -22,6 +22,7 @@ from omnifer.core.model.rig import Rig
 from omnifer.core.rig.catalogue import carrier
 from omnifer.core.supplies.stock import Stock
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
+from tests.references.test_holds import a_tour
 
 
 def problem_of(tour):
@@ -300,3 +301,108 @@ def test_four_hundred_things_are_answered_at_once_and_whatever_limits_clash():
     assert {short.limit for short in found.short} & {"Rear pannier", "Bar box"}
     freed = proposal_of(small_tour(*things), rounds=0, effort=0)
     assert freed.holds
+
+
+@settings(max_examples=6, deadline=None)
+@given(st.integers(0, 40), st.randoms(use_true_random=False))
+def test_the_same_tour_told_in_another_order_gets_the_same_load(seed, chance):
+    """Things, bikes and bags shuffled: not a gram elsewhere."""
+    tour = a_tour(seed)
+
+    def shuffled(items):
+        every = list(items)
+        return tuple(chance.sample(every, len(every)))
+
+    # Compartments lie in a bag in the order in which they are told, so that order is part of the rig.
+    bikes = shuffled(b.model_copy(update={"carriers": shuffled(b.carriers)}) for b in tour.rig.bikes)
+    other = tour.model_copy(update={"kit": shuffled(tour.kit), "rig": tour.rig.model_copy(update={"bikes": bikes})})
+    one, two = (propose_load(t, profile_of(t), rounds=1, effort=0, advise=False) for t in (tour, other))
+    assert (one.points, one.out, one.food_out_tenths) == (two.points, two.out, two.food_out_tenths)
+    assert {(p.thing_id, p.carrier_id, p.count) for p in one.load.placements} == {
+        (p.thing_id, p.carrier_id, p.count) for p in two.load.placements
+    }
+
+
+def test_nothing_that_fits_stays_out_for_looks():
+    """One pannier on the left only: a full sack of 4 l leans the bike by more than four hundred points, and comes all the same."""
+    bike = pannier_bike(carriers=[carrier("rear_pannier", "left", "rack", "left").model_dump()])
+    sack = thing("sack", 0.1, 0.3, holds_water_l=4, soft_vessel=True, reach="stop")
+    found = propose_load(small_tour(sack, bikes=(bike,)), profile_of(small_tour(sack, bikes=(bike,))), rounds=1, effort=0.5)
+    assert (found.out, found.food_out_tenths, found.holds, found.complete) == ({}, 0, True, True)
+
+
+def test_what_must_come_goes_before_what_may_stay_and_the_tent_before_the_ukulele():
+    """Room for 10 l: tent and sleeping bag, or the ukulele and things as large; what may stay stays first."""
+    bike = pannier_bike(carriers=[carrier("rear_pannier", "left", "rack", "left", volume_l=10, limit_kg=9).model_dump()])
+    tent, down = thing("tent", 1.5, 5, natures=("shelter",)), thing("down", 0.9, 5, reach="night")
+    lute, chess = thing("ukulele", 0.6, 6), thing("chess", 0.2, 3, may_stay=True)
+    found = propose_load(small_tour(tent, down, lute, chess, bikes=(bike,)), None, rounds=1, effort=0.5)
+    assert set(found.out) == {"ukulele", "chess"}
+    either = propose_load(
+        small_tour(thing("a", 1, 6), thing("b", 1, 6, may_stay=True), bikes=(bike,)), None, rounds=1, effort=0.5
+    )
+    assert set(either.out) == {"b"}
+
+
+def test_food_keeps_from_fuel_soap_and_dirt_and_where_it_can_be_reached():
+    things = [thing(n, 0.6, 1, natures=(n,)) for n in ("fuel", "soap", "dirty")]
+    bags = (*pannier_bike().carriers, carrier("rack_top_bag", "top", "rack"))
+    tour = small_tour(*things, bikes=(pannier_bike(carriers=[b.model_dump() for b in bags]),))
+    found = propose_load(tour, profile_of(tour), rounds=1, effort=0.5)
+    at = {p.carrier_id for p in found.load.placements}
+    fed = {f.carrier_id for f in found.load.food}
+    assert found.complete
+    assert not at & fed
+    assert "top" not in fed  # reached in camp only
+    beside = tour.model_copy(update={"load": found.load.model_copy(update={"food": (FoodShare(carrier_id=min(at), tenths=10),)})})
+    told = [f for f in assess(beside, profile_of(tour)).findings if f.kind == "not_together"]
+    assert told
+    assert "bought food" in told[0].sentence.metric()
+
+
+def test_several_of_one_thing_ride_together_or_as_a_pair_left_and_right():
+    """Two shoes: one in each pannier is one place, one in the box and one in a pannier are two, and one away (worked here)."""
+    problem = problem_of(small_tour(thing("shoe", 0.5, 2, count=2)))
+    at = {name: problem.carrier_ids.index(name) for name in ("left", "right", "box")}
+
+    def together(*places: str) -> int:
+        x = np.zeros((1, 3), dtype=np.int64)
+        for place in places:
+            x[0, at[place]] += 1
+        return bill(problem, Placing(x, np.zeros(3, dtype=np.int64)))["together"]
+
+    assert together("left", "right") == together("left", "left") == 1000 * aims.KIT_SPLIT
+    assert together("left", "box") == 1000 * (2 * aims.KIT_SPLIT + aims.AWAY)
+
+
+def test_a_kit_pays_for_what_lies_away_from_most_of_it():
+    kit = [thing(n, 0.3, 1, group="cook") for n in ("pot", "stove", "spoon", "mug")]
+    problem = problem_of(small_tour(*kit))
+    x = np.zeros((4, 3), dtype=np.int64)
+    x[:, 1], x[0] = 1, (1, 0, 0)
+    nothing = np.zeros(3, dtype=np.int64)
+    assert bill(problem, Placing(x, nothing))["together"] == 1000 * (2 * aims.KIT_SPLIT + aims.AWAY)
+    x[1] = (1, 0, 0)
+    assert bill(problem, Placing(x, nothing))["together"] == 1000 * (2 * aims.KIT_SPLIT + 2 * aims.AWAY)
+
+
+def test_what_fits_nowhere_says_why():
+    pole = thing("pole", 0.4, 1, longest_mm=422)
+    found = propose_load(small_tour(pole), None, rounds=0, effort=0)
+    assert found.reasons["pole"].metric() == "pole fits nowhere: 2 mm too long in Rear pannier, the likeliest place"
+
+
+def test_wet_things_ride_outside_and_papers_where_they_stay():
+    bags = (*pannier_bike().carriers, carrier("net", "net", "rack", "middle"))
+    fly, down = thing("fly", 0.8, 3.4, wet=True), thing("down", 0.4, 2, dry="own_bag", natures=("down",))
+    purse = thing("purse", 0.2, 0.3, natures=("valuables",), reach="stop")
+    tour = small_tour(fly, down, purse, bikes=(pannier_bike(carriers=[b.model_dump() for b in bags]),))
+    found = propose_load(tour, None, rounds=1, effort=0.5)
+    at = {p.thing_id: p.carrier_id for p in found.load.placements}
+    assert at["fly"] == "net"
+    assert at["down"] != "net"
+    assert next(c for c in bags if c.id == at["purse"]).lifts_off
+    assert not any(p.fits for p in places(tour, None, [("purse", 1, None)]) if p.carrier_id == "net")
+    leaky = carrier("rear_pannier", "left", "rack", "left", leaks="at the seam")
+    wet = small_tour(thing("e", 0.2, 0.3, natures=("electronics",)), bikes=(pannier_bike(carriers=[leaky.model_dump()]),))
+    assert propose_load(wet, None, rounds=0, effort=0).out == {"e": 1}

@@ -1,17 +1,19 @@
 """Things in things: they weigh, take no room, and ride with what they lie in."""
 
+import numpy as np
 import pytest
 from pydantic import ValidationError
 
-from omnifer.core.assess import assess, why_here
+from omnifer.core.assess import assess, places, why_here
 from omnifer.core.load.formulate import formulate
 from omnifer.core.load.keep import still_standing
 from omnifer.core.load.settle import propose_load, repaired_load
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.tour import Tour
-from omnifer.core.rig.catalogue import carrier
-from tests.conftest import pannier_bike, small_tour, thing
+from omnifer.core.rig.catalogue import carrier, support
+from omnifer.core.supplies.stock import Stock
+from tests.conftest import RIDER, pannier_bike, small_tour, thing
 from tests.core.test_explain import NONE
 
 
@@ -112,3 +114,36 @@ def test_a_kit_in_its_bag_takes_its_room_and_stays_dry_anywhere():
     assert not {"not_dry", "not_together"} & {f.kind for f in assessed.findings}
     loose = tour.model_copy(update={"kit": (bag.model_copy(update={"dry": "any"}), down, shirts, cape)})
     assert {"not_dry", "not_together"} <= {f.kind for f in assess(loose, None).findings}
+
+
+def test_a_sack_in_the_pot_is_filled_and_weighed_there():
+    """Six litres in a sack that lies in a pot of 0.4 kg: 6.5 kg and 6.3 l in the bag that holds it, and no bag that cannot."""
+    pot, sack = thing("pot", 0.4, 2), thing("sack", 0.1, 0.3, holds_water_l=6, soft_vessel=True, inside="pot")
+    tour = small_tour(pot, sack)
+    problem = formulate(tour, Stock([(sack, 1)], {"water": np.array([6.0, 1.0]), "food": np.zeros(2)}))
+    assert problem.mass_g.max() == 6500
+    assert problem.volume_ml.max() == 2000 + 6000
+    weak = pannier_bike(carriers=[carrier("rear_pannier", "left", "rack", "left", limit_kg=6).model_dump()])
+    assert propose_load(small_tour(pot, sack, bikes=(weak,)), None, rounds=0, effort=0).out == {"pot": 1, "sack": 1}
+
+
+def test_whose_and_how_pinned_a_thing_is_holds_for_what_it_rides_in():
+    roll, hers = thing("roll", 0.2, 1, bag=True), thing("hers", 0.5, 1, inside="roll", rider_id="ada")
+    ben = RIDER.model_copy(update={"id": "ben", "name": "Ben"})
+    other = pannier_bike(
+        id="second", rider_id="ben", supports=[support("rear_rack", "rack2").model_dump()],
+        carriers=[carrier("rear_pannier", "far", "rack2", "left").model_dump()],
+    )  # fmt: skip
+    two = {"riders": (RIDER, ben), "bikes": (pannier_bike(), other)}
+    fits = {p.carrier_id for p in places(small_tour(roll, hers, **two), None, [("roll", 1, None)]) if p.fits}
+    assert "far" not in fits
+    assert "left" in fits
+    his = thing("his", 0.5, 1, inside="roll", rider_id="ben")
+    both = propose_load(small_tour(roll, hers, his, **two), None, rounds=0, effort=0)
+    assert set(both.out) == {"roll", "hers", "his"}
+    assert "things of two riders" in both.reasons["roll"].metric()
+    pins = Load(
+        placements=(Placement(thing_id="roll", carrier_id="box"), Placement(thing_id="hers", carrier_id="box", pinned=True))
+    )
+    kept = propose_load(small_tour(roll, hers, load=pins), None, rounds=1, effort=0)
+    assert {p.carrier_id for p in kept.load.placements} == {"box"}

@@ -104,7 +104,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
         food_g=_rounded(food_tenth * 1000),
         food_ml=_rounded(food_tenth * tour.practice.food_l_per_kg * 1000),
         food_parts=_food_costs(tour, pairs, float(food_tenth.mean()), place),
-        food_out_cost=round(1000 * aims.MUST_TIMES * aims.OUT_THING),
+        food_out_cost=round(1000 * left_out(_tenth_of_food(tour, float(food_tenth.max())))),
         food_allowed=shopping,
         food_repelled=np.array([clash(t, FOOD) is not None for t in tour.kit], dtype=bool),
         kept=shopping & np.array([c.reach in ("riding", "stop") for _, c in pairs], dtype=bool),
@@ -147,6 +147,11 @@ def left_out(thing: Thing) -> float:
     vital = thing.reach == "night" or bool(VITAL & set(thing.natures)) or holds_l(thing) > 0
     times = aims.VITAL_TIMES if vital else aims.SPARE_TIMES if thing.reach == "breaks" else 1.0
     return (1 if thing.may_stay else aims.MUST_TIMES) * times * (aims.OUT_THING + size)
+
+
+def _tenth_of_food(tour: TourSheet, kg: float) -> Thing:
+    """A tenth of what is bought at the fullest moment, as one thing."""
+    return FOOD.model_copy(update={"mass_kg": kg, "volume_l": kg * tour.practice.food_l_per_kg})
 
 
 def in_its_own_order(tour: TourSheet) -> TourSheet:
