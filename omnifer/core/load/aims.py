@@ -82,8 +82,9 @@ AIMS = (
         price=f"{SIDES} points a kilogram beyond {SIDES_TOLERANCE_KG} at each axle"),
     Aim(name="front", words="Front wheel steady", why="too light it wanders uphill, too heavy it steers slowly",
         price=f"{FRONT} points a kilogram outside the range"),
-    Aim(name="sway", words="Saddle pack light", why="it swings with every pedal stroke",
-        price=f"{SWAY} points a kilogram beyond {KINDS['saddle_pack'].sway_limit_kg:g}"),
+    Aim(name="sway", words="What swings light", why="saddle pack, fork bags and what is lashed on swing with every pedal stroke",
+        price=f"{SWAY} points a kilogram beyond {KINDS['saddle_pack'].sway_limit_kg:g} in a saddle pack, "
+              f"{KINDS['fork_bag'].sway_limit_kg:g} in a fork bag"),
     Aim(name="together", words="Kits together", why="camp then opens few bags, and each has one place",
         price=f"{KIT_SPLIT} points a bag that a kit is spread over, {AWAY} a thing away from most of it"),
     Aim(name="weather", words="Wet outside, dry inside", why="a wet fly soaks what lies beside it, and rain what is lashed on",

@@ -344,7 +344,8 @@ def anneal(t: Tables, s: Standing, steps: int, seed: int, hot: float, cold: floa
     """Wander by moves and exchanges of things and groups while it cools from `hot` to `cold` and limits grow dear.
 
     A step is taken where its price is no more than -temperature * log(u), u uniform in (0, 1) (Kirkpatrick, Gelatt,
-    Vecchi 1983, Optimization by simulated annealing, Science 220:671-680). The same seed takes the same steps.
+    Vecchi 1983, Optimization by simulated annealing, Science 220:671-680, doi:10.1126/science.220.4598.671; from memory). The
+    same seed takes the same steps.
     """
     np.random.seed(seed)
     things, places = t.cost.shape

@@ -8,7 +8,7 @@ from omnifer.core.model.quantities import Id, Name, Noun
 
 
 class Rider(Noun):
-    """A person on the tour. What is left open takes a named default (core/practice.py)."""
+    """A person on the tour. What is left open takes a named default (`core/model/practice.py`)."""
 
     id: Id
     name: Name

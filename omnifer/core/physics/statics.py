@@ -47,7 +47,7 @@ def front_wheel_load(
 
     References
     ----------
-    Moments about the rear contact point (rigid-body statics; Wilson, Bicycling Science).
+    Moments about the rear contact point (rigid-body statics; Wilson, Bicycling Science, from memory).
     """
     angle = math.atan(gradient)
     lever = x_m * math.cos(angle) - y_m * math.sin(angle) - y_m * acceleration_ms2 / GRAVITY

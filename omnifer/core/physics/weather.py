@@ -41,7 +41,8 @@ def heat_index(temperature_c: ArrayLike, humidity_pct: ArrayLike) -> NDArray[np.
 
     References
     ----------
-    Rothfusz (1990), NWS Technical Attachment SR 90-23, with its adjustments for dry and for humid air.
+    Rothfusz (1990), NWS Technical Attachment SR 90-23, with its adjustments for dry and for humid air;
+    from memory.
     """
     air, damp = np.asarray(temperature_c, dtype=float), np.asarray(humidity_pct, dtype=float)
     f = air * 1.8 + 32

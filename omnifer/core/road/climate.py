@@ -69,7 +69,8 @@ class Climate:
 
         References
         ----------
-        FAO Irrigation and Drainage Paper 56 (1998), eq. 19: actual vapour pressure from the daily mean humidity.
+        FAO Irrigation and Drainage Paper 56 (1998), eq. 19: actual vapour pressure from the daily mean humidity;
+        from memory.
         """
         saturated = (vapour_pressure(self.mean_max_c, 100.0) + vapour_pressure(self.mean_min_c, 100.0)) / 2
         return np.minimum(self.humidity_pct * saturated / vapour_pressure(temperature_c, 100.0), 100.0)
