@@ -245,3 +245,10 @@ def test_tyre_pressure():
     assert wanted == pytest.approx([3.41, 5.57, 3.52], abs=0.01)
     reaches_five_bar = tyres.pressure(np.array([45, 56, 70, 86, 103]), np.array([28, 32, 37, 42, 47]))
     assert reaches_five_bar == pytest.approx([5.0] * 5, abs=0.06)
+
+
+def test_power_falls_with_height():
+    """Bassett and others 1999, acclimatised, from memory: 99.9 - 1.90 h - 1.12 h² per cent of the power at sea level, h in km:
+    at Mexico City (2.34 km) 89.3 %, on a pass of 3.65 km 78.1 %."""
+    assert body.aerobic_share([0, 2340, 3650]) == pytest.approx([1, 0.893, 0.781], abs=2e-3)
+    assert body.aerobic_share(9000) == body.aerobic_share(5000)
