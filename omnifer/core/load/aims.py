@@ -1,7 +1,7 @@
 """What a good load aims at, in points: one table, so that every weight can be seen and argued with.
 
 All weights are practice: they put the rules of thumb of touring riders on one scale. One point is about the
-annoyance of one kilogram carried 10 cm too high.
+annoyance of one kilogram carried 5 cm too high.
 """
 
 from omnifer.core.model.aims import AimName, Aims
