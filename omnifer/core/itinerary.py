@@ -3,7 +3,7 @@
 import datetime as dt
 from collections.abc import Callable, Iterator
 from itertools import pairwise
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,7 +12,7 @@ from omnifer.core.model.assessment import Day, Gap, GapSupply, Missed, Passing
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.physics.weather import wind_chill
+from omnifer.core.physics.weather import coldest_of, wind_chill
 from omnifer.core.road import arrivals, light
 from omnifer.core.road.days import SAME_PLACE_KM
 from omnifer.core.road.profile import STEP_M
@@ -21,6 +21,8 @@ from omnifer.core.supplies.supply import THE_END, THE_START, Supply
 from omnifer.core.voyage import Voyage, last_name
 
 Array = NDArray[np.float64]
+LEAST_SPREAD_K = 0.1
+"""Nights that are known to the degree vary by this much, to tell which is the coldest [K]."""
 A_MINUTE_H = 1 / 60
 """Closer than this to sunrise and sunset is no darkness [h]."""
 MET_AT_STOPS: dict[GapSupply, Callable[[Stop], bool]] = {
@@ -161,6 +163,25 @@ def _felt(tour: TourSheet, voyage: Voyage, cells: slice, part: slice) -> float |
     return round(
         float(wind_chill(np.interp(km[steep], voyage.nodes.km[part], voyage.cold_c[part]), usual.descent_cap_kmh).min()), 1
     )
+
+
+class ColdestNight(NamedTuple):
+    """What some night of the tour falls below with the chosen odds, the day on which that is likeliest, of how many nights."""
+
+    low_c: float
+    day: int
+    nights: int
+
+
+def coldest_night(voyage: Voyage, tour: TourSheet) -> ColdestNight:
+    """The coldest night of a tour, rest days' nights counted: each by itself is milder than the coldest of many."""
+    weather, plan = voyage.climate, voyage.days
+    # The night at the end is not slept on the road, but it is all a tour of one day has.
+    slept, times = (plan.km[1:-1], 1 + plan.rests) if plan.rests.size else (plan.km[1:], np.ones(1, dtype=np.int64))
+    mean, spread = (np.interp(slept, voyage.nodes.km, of) for of in (weather.mean_min_c, weather.spread_min_k))
+    low = coldest_of(np.repeat(mean, times), np.repeat(spread, times), tour.road.odds)
+    likeliest = int(np.argmin((mean - low) / np.maximum(spread, LEAST_SPREAD_K)))
+    return ColdestNight(low, int(plan.offset[likeliest]) + 1, int(times.sum()))
 
 
 def gaps_of(tour: TourSheet, voyage: Voyage) -> list[Gap]:

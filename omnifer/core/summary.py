@@ -1,23 +1,20 @@
 """The voyage in columns and figures, as the ribbon and the heads of the screens read it."""
 
 import math
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core.itinerary import coldest_night
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.assessment import ClimateLine, Day, Moments, RoadFacts, SupplyColumn
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.physics.weather import coldest_of
 from omnifer.core.supplies.stock import mass_of
 from omnifer.core.supplies.supply import Supply
 from omnifer.core.voyage import Voyage
 
 Array = NDArray[np.float64]
-LEAST_SPREAD_K = 0.1
-"""Nights that are known to the degree vary by this much, to tell which is the coldest [K]."""
 
 
 def moments_of(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
@@ -69,25 +66,6 @@ def climate_of(voyage: Voyage) -> ClimateLine:
         mean_max_c=thinned(weather.mean_max_c),
         mean_min_c=thinned(weather.mean_min_c),
     )
-
-
-class ColdestNight(NamedTuple):
-    """What some night of the tour falls below with the chosen odds, the day on which that is likeliest, of how many nights."""
-
-    low_c: float
-    day: int
-    nights: int
-
-
-def coldest_night(voyage: Voyage, tour: TourSheet) -> ColdestNight:
-    """The coldest night of a tour, rest days' nights counted: each by itself is milder than the coldest of many."""
-    weather, plan = voyage.climate, voyage.days
-    # The night at the end is not slept on the road, but it is all a tour of one day has.
-    slept, times = (plan.km[1:-1], 1 + plan.rests) if plan.rests.size else (plan.km[1:], np.ones(1, dtype=np.int64))
-    mean, spread = (np.interp(slept, voyage.nodes.km, of) for of in (weather.mean_min_c, weather.spread_min_k))
-    low = coldest_of(np.repeat(mean, times), np.repeat(spread, times), tour.road.odds)
-    likeliest = int(np.argmin((mean - low) / np.maximum(spread, LEAST_SPREAD_K)))
-    return ColdestNight(low, int(plan.offset[likeliest]) + 1, int(times.sum()))
 
 
 def facts_of(tour: TourSheet, voyage: Voyage, days: list[Day]) -> RoadFacts:

@@ -108,7 +108,7 @@ export function WhyDialog({ thing, from, onClose }: { thing: Thing; from: string
               ))}
             </tbody>
           </Table>
-          <Muted>One point is about the annoyance of one kilogram carried 10{'\u00a0'}cm too high. Aims and weights stand under Load, Aims.</Muted>
+          <Muted>One point is about the annoyance of one kilogram carried 5{'\u00a0'}cm too high. Aims and weights stand under Load, Aims.</Muted>
         </>
       )}
       <Actions>
