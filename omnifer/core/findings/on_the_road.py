@@ -8,11 +8,11 @@ from dataclasses import replace
 import numpy as np
 
 from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.itinerary import coldest_night
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import ROUNDING, Figure, Text
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.itinerary import coldest_night
 from omnifer.core.road import arrivals
 from omnifer.core.sentence import celsius, clock, hours, kg, km, litres, number, say, share
 from omnifer.core.voyage import Voyage
