@@ -18,6 +18,7 @@ PICTURES = (
     ("road", "road", DESK, "light"),
     ("road-days", "road", DESK, "light"),
     ("road-outlook", "road", DESK, "light"),
+    ("road-assumed", "road", DESK, "light"),
     ("rig", "rig", DESK, "light"),
     ("rigs", "rig", DESK, "light"),
     ("kit", "kit", DESK, "light"),
@@ -44,6 +45,13 @@ def outlook(page: Page) -> None:
     page.get_by_role("button", name="Ask for day").click()
     page.get_by_text("Told by").wait_for()
     page.get_by_text("Told by").scroll_into_view_if_needed()
+
+
+def assumed(page: Page) -> None:
+    """What stands in for what nobody measured, and what one of it moves."""
+    page.get_by_role("tab", name="Assumed").click()
+    page.get_by_role("button", name="What it moves: Slowest turn").click()
+    page.get_by_role("cell", name="On foot").wait_for()
 
 
 def rigs(page: Page) -> None:
@@ -74,7 +82,7 @@ def why(page: Page) -> None:
 
 
 BEFORE: dict[str, Callable[[Page], None]] = {
-    "road-days": days, "road-outlook": outlook, "rigs": rigs, "search": search, "aims": aims, "why": why,
+    "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "search": search, "aims": aims, "why": why,
 }  # fmt: skip
 
 

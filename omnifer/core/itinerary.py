@@ -43,8 +43,9 @@ def days_of(tour: TourSheet, voyage: Voyage) -> list[Day]:
     """Every day of the tour, rest days included."""
     km, result = voyage.days.km, list[Day]()
     sums = [voyage.between(along, km).tolist() for along in _sums(voyage)]
-    for i, (riding, moved, walked, off) in enumerate(zip(*sums, strict=True)):
-        day = _riding_day(tour, voyage, i, riding, moved, walked, off)
+    arrives = voyage.watch.at(km[1:], np.arange(km.size - 1)).tolist()
+    for i, figures in enumerate(zip(*sums, arrives, strict=True)):
+        day = _riding_day(tour, voyage, i, *figures)
         result.append(day)
         rests = int(voyage.days.rests[i]) if i < voyage.days.rests.size else 0
         result += [_rest_day(day, voyage, n) for n in range(1, rests + 1)]
@@ -56,7 +57,9 @@ def _sums(voyage: Voyage) -> tuple[Array, Array, Array, Array]:
     return voyage.ridden.hours, voyage.conditions.transfer_hours, voyage.ridden.walked_km, voyage.conditions.detour_km
 
 
-def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: float, walked: float, off: float) -> Day:
+def _riding_day(
+    tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: float, walked: float, off: float, arrive: float
+) -> Day:
     road, plan, weather = voyage.profile, voyage.days, voyage.climate
     start, end = float(plan.km[i]), float(plan.km[i + 1])
     cells, part = road.between(start, end), voyage.nodes.between(start, end)
@@ -64,7 +67,7 @@ def _riding_day(tour: TourSheet, voyage: Voyage, i: int, riding: float, moved: f
     night = voyage.night_stops[i] if i < len(voyage.night_stops) else None
     last = i == plan.km.size - 2
     date = plan.date(tour.start_date, i)
-    arrive, sun = float(voyage.watch.at(np.array([end]), np.array([i]))[0]), voyage.light[i]
+    sun = voyage.light[i]
     felt = float(voyage.noon_heat_index_c[part].max())
     at_end = np.searchsorted(voyage.nodes.km[part], end) + part.start
     share = (end - voyage.nodes.km[at_end - 1]) / (voyage.nodes.km[at_end] - voyage.nodes.km[at_end - 1])

@@ -1,46 +1,55 @@
 """Short makers of figures, so that findings read like sentences."""
 
-from omnifer.core.model.quantities import Figure, Text
+import math
+
+from omnifer.core.model.quantities import Figure, Quantity, Text
+
+
+def _figure(value: float, quantity: Quantity) -> Figure:
+    """A figure without the checks of what comes from outside, which would take most of the time of a sentence."""
+    if not math.isfinite(value):
+        raise ValueError(f"{value} is no {quantity}")
+    return Figure.model_construct(value=value, quantity=quantity)
 
 
 def kg(value: float) -> Figure:
     """A mass."""
-    return Figure(value=round(value, 3), quantity="mass")
+    return _figure(round(value, 3), "mass")
 
 
 def litres(value: float) -> Figure:
     """A volume."""
-    return Figure(value=round(value, 3), quantity="volume")
+    return _figure(round(value, 3), "volume")
 
 
 def km(value: float) -> Figure:
     """A place or distance along the road."""
-    return Figure(value=round(value, 2), quantity="distance")
+    return _figure(round(value, 2), "distance")
 
 
 def mm(value: float) -> Figure:
     """A length on the bike."""
-    return Figure(value=round(value), quantity="length")
+    return _figure(round(value), "length")
 
 
 def celsius(value: float) -> Figure:
     """A temperature."""
-    return Figure(value=round(value, 1), quantity="temperature")
+    return _figure(round(value, 1), "temperature")
 
 
 def share(value: float) -> Figure:
     """A part of one."""
-    return Figure(value=round(value, 4), quantity="share")
+    return _figure(round(value, 4), "share")
 
 
 def hours(value: float) -> Figure:
     """A time."""
-    return Figure(value=round(value, 2), quantity="hours")
+    return _figure(round(value, 2), "hours")
 
 
 def bar(value: float) -> Figure:
     """A pressure."""
-    return Figure(value=round(value, 2), quantity="pressure")
+    return _figure(round(value, 2), "pressure")
 
 
 def clock(value: float) -> str:
@@ -51,12 +60,12 @@ def clock(value: float) -> str:
 
 def number(value: float) -> Figure:
     """A plain count."""
-    return Figure(value=value, quantity="count")
+    return _figure(value, "count")
 
 
 def say(words: str, **parts: Figure | str) -> Text:
-    """A sentence from its words, figures and names."""
-    return Text(
+    """A sentence from its words, figures and names; all of them are of their kinds already, so nothing is checked again."""
+    return Text.model_construct(
         words=words,
         figures={k: v for k, v in parts.items() if not isinstance(v, str)},
         names={k: v for k, v in parts.items() if isinstance(v, str)},

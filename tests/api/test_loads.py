@@ -107,6 +107,23 @@ def test_a_variant_is_compared_ridden_and_ridden_back(client, tours, path):
     assert client.post(f"{path}/rigs/none/ride", json={"revision": 4}).status_code == 404
 
 
+def test_own_values_are_kept_told_and_refused_in_words(client, path):
+    changed = client.patch(path, json={"revision": 1, "what": "Own", "own_values": {"dry_camp_l": 4}}).json
+    told = next(a for a in changed["assessment"]["assumptions"] if a["key"] == "dry_camp_l")
+    assert (told["own"], told["set_to"], told["usual"]) == (True, 4, 3)
+    moved = client.get(f"{path}/assumptions/dry_camp_l").json
+    assert (moved["low"], moved["high"]) == (2, 4)
+    assert client.get(f"{path}/assumptions/luck").status_code == 404
+    for wrong, words in (({"luck": 1}, "no default called"), ({"dry_camp_l": 900}, "less than or equal")):
+        refused = client.patch(path, json={"revision": 2, "what": "Own", "own_values": wrong})
+        assert refused.status_code == 422
+        assert words in str(refused.json)
+    zones = {"road": changed["tour"]["sheet"]["road"] | {"zones": [{"from_km": 0, "zone": "Middle/Earth"}]}}
+    refused = client.patch(path, json={"revision": 2, "what": "Zone", **zones})
+    assert refused.status_code == 422
+    assert "no time zone" in str(refused.json)
+
+
 def test_loads_are_kept_under_names(client, path):
     client.patch(path, json={"revision": 1, "what": "Load", "load": placed(tent="left")})
     kept = [{"id": "a", "name": "All left", "load": placed(tent="left", pot="left")}]

@@ -181,3 +181,31 @@ def test_a_long_track_is_called_off(road: Page, tmp_path: Path):
     expect(road.get_by_role("progressbar")).to_be_hidden()
     expect(road.locator("dl").get_by_text("2\u202f600\u00a0km")).to_be_visible()
     expect(road.get_by_role("button", name=re.compile("^Undo"))).to_be_disabled()
+
+
+def test_a_default_is_overwritten_seen_to_move_the_tour_and_taken_back(road: Page):
+    tab(road, "Assumed")
+    name = "Water of a rider for an evening, night and morning away from a source"
+    road.get_by_role("button", name=f"What it moves: {name}").click()
+    moved = road.get_by_role("table", name=f"What {name} moves")
+    expect(moved.get_by_role("row").filter(has_text="Most water")).to_be_visible(timeout=30_000)
+    field = road.get_by_role("textbox", name=re.compile(name))
+    field.fill("a lot")
+    field.press("Enter")
+    expect(road.get_by_text("is no amount")).to_be_visible()
+    field.fill("4 l")
+    field.press("Enter")
+    expect(road.get_by_role("tab", name="Assumed, 1 yours")).to_be_visible()
+    expect(road.get_by_text("yours; usual is 3.0")).to_be_visible()
+    road.get_by_role("button", name=f"Usual value again: {name}").press("Enter")
+    expect(road.get_by_role("tab", name="Assumed", exact=True)).to_be_visible()
+
+
+def test_a_zone_is_set_and_taken_from_the_map_again(road: Page):
+    tab(road, "Weather")
+    clocks = road.get_by_role("region", name="Clocks")
+    expect(clocks).to_contain_text("in which the track lies")
+    clocks.get_by_role("button", name="Another zone further on").click()
+    expect(clocks).to_contain_text("The zones you have set")
+    clocks.get_by_role("button", name="From the map again").click()
+    expect(clocks).to_contain_text("in which the track lies")

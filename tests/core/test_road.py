@@ -21,6 +21,7 @@ from omnifer.core.model.road import (
     Track,
     Transfer,
     Weather,
+    ZoneStretch,
 )
 from omnifer.core.road import arrivals, climate, days, learn, pace, reshape
 from omnifer.core.road.profile import from_track
@@ -342,12 +343,15 @@ def test_reversed_twice_is_as_before_and_trimmed_keeps_what_is_inside():
         stops=(stop(10), stop(90)), nights=(Night(at_km=40, rest_days=1),),
         surfaces=(SurfaceStretch(from_km=20, to_km=30, surface="gravel"),),
         transfers=(Transfer(from_km=60, to_km=70, by="ferry"),),
+        zones=(ZoneStretch(from_km=0, zone="Europe/Madrid"), ZoneStretch(from_km=55, zone="Europe/Lisbon")),
     )  # fmt: skip
     turned = reshape.reversed_road(road, 100)
     assert [s.at_km for s in turned.stops] == [10, 90]
     assert [s.name for s in turned.stops] == ["Place 90", "Place 10"]
     assert (turned.surfaces[0].from_km, turned.surfaces[0].to_km) == (70, 80)
+    assert [(z.from_km, z.zone) for z in turned.zones] == [(0, "Europe/Lisbon"), (45, "Europe/Madrid")]
     assert reshape.reversed_road(turned, 100) == road
+    assert [z.from_km for z in reshape.trimmed_road(road, 60, 90).zones] == [0]
     cut = reshape.trimmed_road(road, 25, 65)
     assert (cut.stops, cut.nights[0].at_km) == ((), 15)
     assert (cut.surfaces[0].from_km, cut.surfaces[0].to_km) == (0, 5)

@@ -2,6 +2,7 @@
 
 import datetime as dt
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -64,10 +65,17 @@ class Watch:
 
         clock = self.road.start_hour + self.road.pause_factor * since(self.hours) + since(self.transfer_hours)
         if len(self.clocks.names) > 1:
-            dates = [self.days.date(self.start, i) for i in range(self.days.km.size - 1)]
-            set_out = self.clocks.offsets(self.days.km[:-1], dates)
-            clock += self.clocks.offsets(km, [dates[i] for i in day.tolist()]) - set_out[day]
+            clock += self.clocks.offsets(km, day, self._dates) - self._set_out[day]
         return clock
+
+    @cached_property
+    def _dates(self) -> list[dt.date]:
+        return [self.days.date(self.start, i) for i in range(self.days.km.size - 1)]
+
+    @cached_property
+    def _set_out(self) -> Array:
+        """How far ahead of UTC the clock is where each day begins [h]."""
+        return self.clocks.offsets(self.days.km[:-1], np.arange(self.days.km.size - 1), self._dates)
 
     def along(self) -> Array:
         """Wall clock at each node on the day on which it is reached [h]."""

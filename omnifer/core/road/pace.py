@@ -82,17 +82,45 @@ class Places:
         )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Ridden:
-    """What pieces of road take a party, for each kilometre; the last two have a row a rider."""
+    """What pieces of road take a party at the pace of whoever is slowest at each and in each wind; worked out as asked for."""
 
-    hours: Array
-    walked: Array
-    """Part on foot [-]."""
-    effort: Array
-    """Work, as hours at all-day power [h/km]."""
-    per_kg: Array
-    """More time for one kilogram more on this rider's bike [h/km/kg]."""
+    party: Sequence[RidingMass]
+    where: Places
+    alone: Sequence[Array]
+    """Of each rider, as `_alone` gives it."""
+
+    @cached_property
+    def _slowest(self) -> tuple[Array, NDArray[np.intp]]:
+        """What the slowest take, shape (places, directions, 3), and who they are; one direction where no wind blows."""
+        theirs, who = self.alone[0], np.zeros(self.alone[0].shape[:2], dtype=np.intp)
+        for r, other in enumerate(self.alone[1:], 1):
+            slower = other[..., 0] > theirs[..., 0]
+            theirs, who = np.where(slower[..., None], other, theirs), np.where(slower, r, who)
+        return theirs, who
+
+    @cached_property
+    def hours(self) -> Array:
+        """For each kilometre [h/km]."""
+        return np.asarray(self._slowest[0][..., 0].mean(axis=1))
+
+    @cached_property
+    def walked(self) -> Array:
+        """Part on foot [-]."""
+        return np.asarray(self._slowest[0][..., 1].mean(axis=1))
+
+    @cached_property
+    def effort(self) -> Array:
+        """Work of each rider, as hours at all-day power, shape (riders, places) [h/km]."""
+        theirs, _ = self._slowest
+        return np.array([_effort(rider, self.where, theirs[..., 0], theirs[..., 1]) for rider in self.party])
+
+    @cached_property
+    def per_kg(self) -> Array:
+        """More time for one kilogram more on each rider's bike, shape (riders, places) [h/km/kg]."""
+        theirs, who = self._slowest
+        return np.array([np.where(who == r, theirs[..., 2], 0.0).mean(axis=1) for r in range(len(self.party))])
 
 
 @dataclass(frozen=True, eq=False)
@@ -102,17 +130,19 @@ class Pace:
     profile: Profile
     there: Ridden
     """Of every different piece of road."""
-    piece: NDArray[np.intp]
+    piece: NDArray[np.int32]
     """Which of them each cell is."""
     cell_km: Array
     """Ridden length of each cell [km]."""
     detour: Ridden
-    """Of the way off the road, at each node."""
+    """Of the way off the road, where there is one."""
     detour_km: Array
+    """That way between each node and the next."""
 
     def _summed(self, rate: Array, off: Array) -> Array:
         along = np.add.reduceat(self.cell_km * rate[self.piece], self.profile.node_cells[:-1])
-        return np.concatenate([[0.0], np.cumsum(along + np.diff(self.detour_km) * off[:-1])])
+        along[self.detour_km > 0] += self.detour_km[self.detour_km > 0] * off
+        return np.concatenate([[0.0], np.cumsum(along)])
 
     @cached_property
     def hours(self) -> Array:
@@ -133,7 +163,7 @@ class Pace:
     def hours_per_kg(self) -> Array:
         """What a kilogram more on each rider's bike costs the party on the whole road, shape (riders,) [h/kg]."""
         km = np.bincount(self.piece, self.cell_km, minlength=self.there.hours.size)
-        return self.there.per_kg @ km + self.detour.per_kg[:, :-1] @ np.diff(self.detour_km)
+        return np.asarray(self.there.per_kg @ km + self.detour.per_kg @ self.detour_km[self.detour_km > 0])
 
 
 def conditions(
@@ -195,15 +225,18 @@ def pace_along(profile: Profile, party: Sequence[RidingMass], here: Conditions, 
     surface = np.searchsorted(present, here.surface) if present.size > 1 else 0
     row = surface * states.size + np.repeat(of_node, np.diff(profile.node_cells))
     key = row * slopes.size + slope_class
-    number = np.zeros(present.size * states.size * slopes.size, dtype=np.intp)
+    number = np.zeros(present.size * states.size * slopes.size, dtype=np.int32)
     number[key] = 1
     found = np.flatnonzero(number)
     number[found] = np.arange(found.size)
     kind, among = np.divmod(found // slopes.size, states.size)
     there = _ridden(profile, party, present[kind], states[among], found % slopes.size)
-    off = np.diff(here.detour_km, append=here.detour_km[-1]) > 0
-    detour = _off_road(profile, party, state, off)
-    return Pace(profile, there, number[key], profile.cell_km * here.ridden, detour, here.detour_km)
+    off_km = np.diff(here.detour_km)
+    nodes = np.flatnonzero(off_km > 0)
+    level = np.zeros(nodes.size)
+    off = _places(level, profile.nodes.elevation_m[nodes], level.astype(np.int64), state[nodes])
+    detour = Ridden(party, off, [_alone(rider, off) for rider in party])
+    return Pace(profile, there, number[key], profile.cell_km * here.ridden, detour, off_km)
 
 
 def _ridden(profile: Profile, party: Sequence[RidingMass], surface: Ints, state: Ints, slope: Ints) -> Ridden:
@@ -211,23 +244,8 @@ def _ridden(profile: Profile, party: Sequence[RidingMass], surface: Ints, state:
     slopes, heights, _ = profile.slope_classes
     where = _places(slopes[slope], heights[slope], surface, state)
     key = (state * len(SURFACES) + surface) * slopes.size + slope
-    alone = [_table(profile, rider).at(key, where) for rider in party]
-    return _together(party, where, alone)
-
-
-def _off_road(profile: Profile, party: Sequence[RidingMass], state: Ints, off: NDArray[np.bool_]) -> Ridden:
-    """What level asphalt takes at the nodes where the road is left; nothing elsewhere."""
-    nodes = np.flatnonzero(off)
-    level = np.zeros(nodes.size)
-    where = _places(level, profile.nodes.elevation_m[nodes], level.astype(np.int64), state[nodes])
-    found = _together(party, where, [_alone(rider, where) for rider in party])
-
-    def spread(values: Array) -> Array:
-        whole = np.zeros((*values.shape[:-1], off.size))
-        whole[..., nodes] = values
-        return whole
-
-    return Ridden(spread(found.hours), spread(found.walked), spread(found.effort), spread(found.per_kg))
+    directions = 2 if where.wind_ms.any() else 1
+    return Ridden(party, where, [_table(profile, rider).at(key, where)[:, :directions] for rider in party])
 
 
 def _places(slope: Array, height_m: Array, surface: Ints, state: Ints) -> Places:
@@ -313,17 +331,6 @@ def _in_wind(rider: RidingMass, where: Places, wind: Array) -> Array:
     return np.stack([time / 3.6, part, more / 3.6], axis=1)
 
 
-def _together(party: Sequence[RidingMass], where: Places, alone: Sequence[Array]) -> Ridden:
-    """A party at the pace of whoever is slowest at each place and in each wind."""
-    every = np.stack(alone)
-    slowest = np.argmax(every[..., 0], axis=0)
-    theirs = np.take_along_axis(every, slowest[None, ..., None], axis=0)[0]
-    time, walked = theirs[..., 0], theirs[..., 1]
-    per_kg = [np.where(slowest == r, theirs[..., 2], 0.0).mean(axis=1) for r in range(len(party))]
-    effort = [_effort(rider, where, time, walked) for rider in party]
-    return Ridden(time.mean(axis=1), walked.mean(axis=1), np.array(effort), np.array(per_kg))
-
-
 def _effort(rider: RidingMass, where: Places, time: Array, walked: Array) -> Array:
     """Work of a rider at the party's pace [h/km at all-day power]: none where the bike runs by itself, all of it on foot."""
     rolling, _, _ = _of_surface(rider, where)
@@ -331,12 +338,13 @@ def _effort(rider: RidingMass, where: Places, time: Array, walked: Array) -> Arr
     density = air.density(where.height_m, where.air_c)
     share = body.aerobic_share(where.height_m)
     made = []
-    for wind, hours, foot in ((where.wind_ms, time[:, 0], walked[:, 0]), (-where.wind_ms, time[:, 1], walked[:, 1])):
+    for direction in range(time.shape[1]):
+        wind, hours, foot = where.wind_ms * (1 - 2 * direction), time[:, direction], walked[:, direction]
         speed = 1 / (3.6 * hours)
         force = riding.resistance(speed, where.slope, mass, rider.drag_area_m2, rolling, density, wind)
         part = riding.crank_power(speed, force, rider.usual.drivetrain_efficiency) / rider.power_w
         made.append(hours * np.where(foot > 0, share, np.clip(part, 0.0, share)))
-    return np.asarray((made[0] + made[1]) / 2)
+    return np.asarray(sum(made) / len(made))
 
 
 def hours_alone(rider: RidingMass, slope: Array, height_m: Array) -> Array:

@@ -1,4 +1,4 @@
-"""What becomes of stops, nights, surfaces, transfers and weather when the track is turned round or cut."""
+"""What becomes of stops, nights, surfaces, transfers, weather and clocks when the track is turned round or cut."""
 
 from collections.abc import Callable
 from typing import Any, TypeVar
@@ -10,21 +10,27 @@ Marked = TypeVar("Marked", bound=Noun)
 
 
 def reversed_road(road: Road, length_km: float) -> Road:
-    """The road ridden the other way; typed design weather turns into that of the other end of each stretch."""
+    """The road ridden the other way; what holds from a kilometre on then holds from the other end of its stretch."""
     turned = _moved(road, lambda km: max(length_km - km, 0.0), lambda km: km <= length_km)
-    ends = [*(w.from_km for w in road.weather[1:]), length_km]
-    weather = tuple(
-        w.model_copy(update={"from_km": max(length_km - end, 0.0)}) for w, end in zip(road.weather, ends, strict=False)
-    )[::-1]
-    return turned.model_copy(update={"weather": weather})
+
+    def from_other_end(marks: tuple[Marked, ...]) -> tuple[Marked, ...]:
+        ends = [*(_from(mark) for mark in marks[1:]), length_km]
+        moved = [mark.model_copy(update={"from_km": max(length_km - end, 0.0)}) for mark, end in zip(marks, ends, strict=False)]
+        return tuple(moved[::-1])
+
+    return turned.model_copy(update={"weather": from_other_end(road.weather), "zones": from_other_end(road.zones)})
 
 
 def trimmed_road(road: Road, from_km: float, to_km: float) -> Road:
     """The road between two kilometres; what lies outside goes."""
     kept = _moved(road, lambda km: max(km - from_km, 0.0), lambda km: from_km <= km <= to_km)
-    weather = [w.model_copy(update={"from_km": max(w.from_km - from_km, 0.0)}) for w in road.weather if w.from_km <= to_km]
-    before = [w for w in weather if w.from_km == 0]
-    return kept.model_copy(update={"weather": (*before[-1:], *(w for w in weather if w.from_km > 0))})
+
+    def inside(marks: tuple[Marked, ...]) -> tuple[Marked, ...]:
+        moved = [mark.model_copy(update={"from_km": max(_from(mark) - from_km, 0.0)}) for mark in marks if _from(mark) <= to_km]
+        before = [mark for mark in moved if _from(mark) == 0]
+        return (*before[-1:], *(mark for mark in moved if _from(mark) > 0))
+
+    return kept.model_copy(update={"weather": inside(road.weather), "zones": inside(road.zones)})
 
 
 def _moved(road: Road, to: Callable[[float], float], inside: Callable[[float], bool]) -> Road:
@@ -57,3 +63,7 @@ def _moved(road: Road, to: Callable[[float], float], inside: Callable[[float], b
 
 def _km(mark: Noun) -> float:
     return float(getattr(mark, "at_km"))  # noqa: B009 - every mark of a place has it
+
+
+def _from(mark: Noun) -> float:
+    return float(getattr(mark, "from_km"))  # noqa: B009 - every mark of a stretch has it

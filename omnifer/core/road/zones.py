@@ -31,16 +31,16 @@ class Clocks:
         """As nouns, in road order."""
         return [ZoneStretch(from_km=km, zone=name) for km, name in zip(self.from_km.tolist(), self.names, strict=True)]
 
-    def offsets(self, km: Array, dates: list[dt.date]) -> Array:
-        """Hours by which the wall clock is ahead of UTC at places, each on a date (at its noon) [h]."""
+    def offsets(self, km: Array, day: NDArray[np.intp], dates: list[dt.date]) -> Array:
+        """Hours by which the wall clock is ahead of UTC at places, each on one of the dates (at its noon) [h]."""
         if not self.names:
             return np.zeros(km.size)
-        zone = np.maximum(np.searchsorted(self.from_km, km, side="right") - 1, 0).tolist()
-        return np.array([offset_h(self.names[z], date) for z, date in zip(zone, dates, strict=True)])
+        zone = np.maximum(np.searchsorted(self.from_km, km, side="right") - 1, 0)
+        return np.array([[offset_h(name, date) for date in dates] for name in self.names])[zone, day]
 
     def offset_at(self, km: float, date: dt.date) -> float:
         """The same of one place."""
-        return float(self.offsets(np.array([km]), [date])[0])
+        return float(self.offsets(np.array([km]), np.zeros(1, dtype=np.intp), [date])[0])
 
 
 def clocks_of(road: Road, profile: Profile) -> Clocks:

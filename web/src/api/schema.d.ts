@@ -2765,7 +2765,10 @@ export interface components {
          * @description A load in figures, beside the one that rides.
          */
         LoadFigures: {
-            /** By Aim */
+            /**
+             * By Aim
+             * @description What is left out apart: see `out`
+             */
             by_aim: components["schemas"]["Paid"][];
             /** Gained */
             gained: components["schemas"]["Text"][];
@@ -3521,7 +3524,7 @@ export interface components {
         };
         /**
          * Rider
-         * @description A person on the tour. What is left open takes a named default (core/practice.py).
+         * @description A person on the tour. What is left open takes a named default (`core/model/practice.py`).
          */
         "Rider-Input": {
             /**
@@ -3560,7 +3563,7 @@ export interface components {
         };
         /**
          * Rider
-         * @description A person on the tour. What is left open takes a named default (core/practice.py).
+         * @description A person on the tour. What is left open takes a named default (`core/model/practice.py`).
          */
         "Rider-Output": {
             /**

@@ -85,7 +85,15 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
                   </td>
                   <td title={sun(day)}>
                     {clock(day.arrive_h)}
-                    {day.sun === 'stays_down' ? <b> no sun</b> : day.dark ? <b> dark</b> : day.starts_dark ? <b> starts dark</b> : null}
+                    {day.sun === 'stays_down' ? (
+                      <b> no sun</b>
+                    ) : day.dark ? (
+                      <b> dark</b>
+                    ) : day.starts_dark ? (
+                      <b> starts dark</b>
+                    ) : day.sun === 'stays_up' ? (
+                      ' sun all night'
+                    ) : null}
                   </td>
                 </>
               )}
