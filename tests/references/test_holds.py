@@ -123,7 +123,7 @@ def broken_rules(tour: Tour, load: Load) -> list[str]:
     # Water: the vessels on board, those at hand first, alike ones evenly.
     left, water = stock["water"].copy(), {}
     on_board = [t for t in tour.kit if t.holds_water_l and placed[t.id]]
-    for thing in sorted(on_board, key=lambda t: REACHES.index(t.reach)):
+    for thing in sorted(on_board, key=lambda t: (REACHES.index(t.reach), t.soft_vessel, t.holds_water_l, t.id)):
         poured = np.minimum(left, thing.holds_water_l * placed[thing.id])
         water[thing.id], left = poured / placed[thing.id], left - poured
     tenths = {f.carrier_id: f.tenths for f in load.food}

@@ -162,15 +162,17 @@ def in_its_own_order(tour: TourSheet) -> TourSheet:
         # Parts of a bag keep theirs: compartments lie in it one above the other.
         return bike.model_copy(update={"carriers": tuple(sorted(bike.carriers, key=_carrier_key))})
 
-    bikes = tuple(sorted((of_bike(bike) for bike in tour.rig.bikes), key=lambda bike: (bike.mass_kg, bike.id)))
-    kit = tuple(sorted(tour.kit, key=lambda t: (-t.mass_kg, -t.volume_l, t.id)))
+    bikes = tuple(
+        sorted((of_bike(bike) for bike in tour.rig.bikes), key=lambda bike: (bike.mass_kg, len(bike.carriers), bike.id))
+    )
+    kit = tuple(sorted(tour.kit, key=lambda t: (-t.mass_kg, -t.volume_l, -t.holds_water_l, t.reach, t.group, t.id)))
     return tour.model_copy(update={"rig": tour.rig.model_copy(update={"bikes": bikes}), "kit": kit})
 
 
-def _carrier_key(carrier: Carrier) -> tuple[bool, str, str, float, str]:
+def _carrier_key(carrier: Carrier) -> tuple[bool, str, str, float, str, str]:
     if KINDS[carrier.kind].anchor == "bag_layer":
-        return True, "", "", 0.0, ""
-    return False, carrier.kind, carrier.side, carrier.volume_l, carrier.id
+        return True, "", "", 0.0, "", ""
+    return False, carrier.kind, carrier.side, carrier.volume_l, carrier.hangs_on, carrier.id
 
 
 def _group_of(thing: Thing) -> str:

@@ -72,14 +72,19 @@ def governing_moments(stock: Stock) -> list[int]:
 def vessels(tour: TourSheet) -> list[tuple[Thing, int]]:
     """The vessels on the bikes and how many of each, in the order in which they are filled.
 
-    Before anything is placed all vessels of the kit count. Those in reach while riding come first.
+    Before anything is placed all vessels of the kit count. Those in reach while riding come first, of these bottles before what
+    folds away, and the smaller ones first; in which order the kit was told does not matter.
     """
     placed = {thing.id: 0 for thing in tour.kit}
     for placement in tour.load.placements:
         placed[placement.thing_id] += placement.count
     anything = any(placed.values())
     chosen = [(t, placed[t.id] if anything else t.count) for t in tour.kit if t.holds_water_l > 0]
-    return sorted(((t, n) for t, n in chosen if n), key=lambda pair: REACHES.index(pair[0].reach))
+    return sorted(((t, n) for t, n in chosen if n), key=lambda pair: _filled_when(pair[0]))
+
+
+def _filled_when(vessel: Thing) -> tuple[int, bool, float, str]:
+    return REACHES.index(vessel.reach), vessel.soft_vessel, vessel.holds_water_l, vessel.id
 
 
 def fills(filled: list[tuple[Thing, int]], water_l: Array) -> list[Array]:
