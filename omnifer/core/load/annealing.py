@@ -66,6 +66,7 @@ class Standing(NamedTuple):
     price: Ints  # (r,)
     slack: Ints  # (r,): how far a row of grams may move before it has a price; -1 where it has one already
     in_group: Ints  # (k, j)
+    fullest: Ints  # (k,): most of a group in one place, the shelf apart
     near: Ints  # (i, j): how many things in there a thing cannot stand
     extra: Ints  # (m,): what the step being priced brings, kept so that no step asks for memory
 
@@ -97,7 +98,7 @@ def row_slack(rows: Ints, values: Ints, r: int) -> int:
 
 
 @inlined
-def _group_change(t: Tables, in_group: Ints, group: int, a: int, b: int) -> int:
+def _group_change(t: Tables, in_group: Ints, fullest: Ints, group: int, a: int, b: int) -> int:
     """What it costs a group when one of its things goes from a to b: bags opened, and things apart from most of it."""
     a, b = t.seat[group, a], t.seat[group, b]
     if a == b:
@@ -107,11 +108,15 @@ def _group_change(t: Tables, in_group: Ints, group: int, a: int, b: int) -> int:
     closed = a != shelf and in_group[group, a] == 1
     cost = t.group_cost[group] * (int(opened) - int(closed))
     if t.away_cost[group] > 0:
-        before, after = 0, 0
-        for seat in range(shelf):
-            held = in_group[group, seat]
-            before = max(before, held)
-            after = max(after, held - int(seat == a) + int(seat == b))
+        before = fullest[group]
+        after = before
+        if a != shelf and in_group[group, a] == before:
+            after = before - 1
+            for seat in range(shelf):
+                if seat != a and in_group[group, seat] == before:
+                    after = before
+        if b != shelf:
+            after = max(after, in_group[group, b] + 1)
         inside = int(b != shelf) - int(a != shelf)
         cost += t.away_cost[group] * (inside - (after - before))
     return int(cost)
@@ -167,9 +172,9 @@ def change(t: Tables, s: Standing, i: int, a: int, b: int, k: int) -> tuple[int,
         other = t.group[k, g] if k >= 0 else -1
         if group != other:
             if group >= 0:
-                objective += _group_change(t, in_group, group, a, b)
+                objective += _group_change(t, in_group, s.fullest, group, a, b)
             if other >= 0:
-                objective += _group_change(t, in_group, other, b, a)
+                objective += _group_change(t, in_group, s.fullest, other, b, a)
     return objective, broken
 
 
@@ -195,6 +200,7 @@ def move(t: Tables, s: Standing, i: int, a: int, b: int) -> None:
             group = t.group[i, g]
             s.in_group[group, t.seat[group, a]] -= 1
             s.in_group[group, t.seat[group, b]] += 1
+            s.fullest[group] = s.in_group[group, :shelf].max()
     if t.repels[i]:
         for k in range(t.repelled.shape[0]):
             if t.repelled[i, k]:

@@ -12,7 +12,7 @@ from omnifer.core.supplies.stock import Stock
 
 HABIT_OF_REPAIR = 3.0
 """Times the usual price of a thing that moves: a repair moves a thing only for what is worth a kit's splitting."""
-STEPS_OF_REPAIR = 100
+STEPS_OF_REPAIR = 25
 """Annealing steps for each thing and carrier, where descent alone does not mend a load."""
 
 

@@ -120,7 +120,8 @@ class Search:
         nothing = np.zeros(t.size.shape[1], dtype=np.int64)
         price = np.array([annealing.row_price(t.rows, values, r, 0, nothing) for r in range(t.rows.shape[0])])
         slack = np.array([annealing.row_slack(t.rows, values, r) for r in range(t.rows.shape[0])])
-        self.standing = Standing(x - self.pinned, contents, values, price, slack, in_group, near, nothing)
+        fullest = in_group[:, :-1].max(axis=1, initial=0)
+        self.standing = Standing(x - self.pinned, contents, values, price, slack, in_group, fullest, near, nothing)
 
     def placing(self) -> Placing:
         """The placing as it stands."""
