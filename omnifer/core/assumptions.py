@@ -58,5 +58,6 @@ def _defaults(tour: TourSheet) -> Iterator[Assumption]:
     for key, (field, told) in practice.fields().items():
         yield Assumption(
             name=field.description or key, value=Text(words=""), source=told["source"], key=key, set_to=getattr(now, key),
-            usual=field.default, low=told["low"], high=told["high"], unit=told["unit"], own=key in tour.own_values,
+            usual=field.default, low=told["low"], high=told["high"], least=told["least"], most=told["most"],
+            unit=told["unit"], own=key in tour.own_values,
         )  # fmt: skip

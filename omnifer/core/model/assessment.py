@@ -184,6 +184,8 @@ class Assumption(Noun):
     usual: float | None = None
     low: float | None = Field(None, description="Usual range")
     high: float | None = None
+    least: float | None = Field(None, description="What a value of the rider's own can be")
+    most: float | None = None
     unit: str = Field("", description="Of the figures: a quantity, or as it is")
     own: bool = Field(False, description="The rider's own value")
 

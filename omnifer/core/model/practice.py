@@ -24,7 +24,7 @@ def _usual(
     """A default: its value, usual range and unit, what it is, and where it is from."""
     far = (low - FAR_K, high + FAR_K) if unit == "temperature" else (low / FAR, high * FAR)
     least, most = (given if given is not None else other for given, other in zip((least, most), far, strict=True))
-    told: dict[str, Any] = {"low": low, "high": high, "unit": unit, "source": source}
+    told: dict[str, Any] = {"low": low, "high": high, "unit": unit, "source": source, "least": least, "most": most}
     return Field(value, ge=least, le=most, description=words, json_schema_extra=told)
 
 
@@ -88,7 +88,7 @@ USUAL = Practice()
 
 
 def fields() -> dict[str, tuple[FieldInfo, dict[str, Any]]]:
-    """Every default by name: its field, and its `low`, `high`, `unit` and `source`."""
+    """Every default by name: its field, and its `low`, `high`, `least`, `most`, `unit` and `source`."""
     found = {}
     for name, field in Practice.model_fields.items():
         told = field.json_schema_extra

@@ -907,11 +907,22 @@ export interface components {
              */
             key: string | null;
             /**
+             * Least
+             * @description What a value of the rider's own can be
+             * @default null
+             */
+            least: number | null;
+            /**
              * Low
              * @description Usual range
              * @default null
              */
             low: number | null;
+            /**
+             * Most
+             * @default null
+             */
+            most: number | null;
             /** Name */
             name: string;
             /**

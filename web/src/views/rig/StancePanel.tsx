@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import type { BikeTrace } from '../../api/client'
 import { Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
+import { show } from '../../ui/units'
 
 const Facts = styled.dl`
   display: grid;
@@ -41,13 +42,12 @@ const Misfits = styled.ul`
 `
 
 type Tyre = BikeTrace['stance']['front_tyre']
-const PSI = 14.503773773
 
 export function StancePanel({ trace }: { trace: BikeTrace }) {
   const units = useUnits()
   const s = trace.stance
   const slope = (v: number) => units.show(v, 'grade')
-  const bars = (t: Tyre) => `${t.bar.toFixed(1)}\u00a0bar, ${(t.bar * PSI).toFixed(0)}\u00a0psi`
+  const bars = (t: Tyre) => `${show(t.bar, 'pressure', 'metric')}, ${show(t.bar, 'pressure', 'imperial')}`
   const about = (t: Tyre) =>
     `${t.low_bar.toFixed(1)} to ${t.high_bar.toFixed(1)}; bears ${s.most_bar.toFixed(1)}\u00a0bar${t.note ? `. ${units.say(t.note)}` : ''}`
   const facts: [string, string, string][] = [

@@ -9,9 +9,6 @@ import { useUnits } from '../../ui/preferences'
 import { isQuantity } from '../../ui/units'
 import { Sheet } from './sheet'
 
-const FAR = 3
-const FAR_K = 30
-
 /** A figure in the unit of its default: a quantity in the reader's own unit, any other as it is. */
 function useShown() {
   const units = useUnits()
@@ -79,7 +76,7 @@ export function Assumptions() {
                   value={a.set_to}
                   quantity={isQuantity(a.unit) ? a.unit : 'count'}
                   decimals={isQuantity(a.unit) ? decimalsOf(a.set_to ?? 0, a.unit) : undefined}
-                  range={boundsOf(a)}
+                  range={[a.least ?? 0, a.most ?? Infinity]}
                   onChange={(value) => put(a, value)}
                 />
               </td>
@@ -112,12 +109,6 @@ export function Assumptions() {
       </Sheet>
     </>
   )
-}
-
-/** What a value of the rider's own can be; the core says the same and has the last word. */
-const boundsOf = (a: Assumption): [number, number] => {
-  const [low, high] = [a.low ?? 0, a.high ?? Infinity]
-  return a.unit === 'temperature' ? [low - FAR_K, high + FAR_K] : [0, high * FAR]
 }
 
 function Effect({ assumption }: { assumption: Assumption }) {
