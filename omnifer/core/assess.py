@@ -19,7 +19,7 @@ from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
 from omnifer.core.summary import climate_of, facts_of, moments_of
-from omnifer.core.supplies.stock import Stock, vessels
+from omnifer.core.supplies.stock import Stock
 from omnifer.core.voyage import Voyage, play
 
 
@@ -77,7 +77,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
 def _ridden(tour: TourSheet, road: Profile | None) -> tuple[Voyage | None, Loaded]:
     """The voyage, where there is a road, and every bike as it is loaded along it."""
     voyage = play(tour, road) if road is not None and tour.riders else None
-    stock = Stock(vessels(tour), voyage.stock) if voyage else Stock.none(tour)
+    stock = Stock.of(tour, voyage.stock, voyage.at_km) if voyage else Stock.none(tour)
     return voyage, Loaded.of(tour, stock)
 
 

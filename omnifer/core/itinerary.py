@@ -9,8 +9,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.model.assessment import Day, Gap, GapSupply, Missed, Passing
-from omnifer.core.model.quantities import Text
+from omnifer.core.model.quantities import CarriedSupply, Text
 from omnifer.core.model.road import Stop
+from omnifer.core.model.roles import Stove
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics.weather import coldest_of, wind_chill
 from omnifer.core.road import arrivals, light
@@ -32,9 +33,10 @@ MET_AT_STOPS: dict[GapSupply, Callable[[Stop], bool]] = {
     "laundry": lambda stop: "laundry" in stop.services,
 }
 """What is met at stops but not carried from one to the next by the litre."""
-FAILS: dict[str, Callable[[Passing], Text | None]] = {
+FAILS: dict[CarriedSupply, Callable[[Passing], Text | None]] = {
     "water": lambda passing: passing.water_fails,
     "food": lambda passing: passing.shop_shut,
+    "fuel": lambda passing: None,
 }
 """Why a stop's supply does not count when it is passed."""
 
@@ -111,7 +113,7 @@ def _riding_day(
         rain_chance=round(float(weather.rain_chance[part].mean()), 2),
         wind_ms=round(float(weather.wind_ms[part].mean()), 1),
         night_at=night.name if night else last_name(list(voyage.supplies.values())) if last else "",
-        night_water=last or water.counts(night, voyage.visits),
+        night_water=last or water.counts(night, voyage.visits, bool(voyage.ride.things(Stove))),
         night_set_km=None if last else next((n.at_km for n in tour.road.nights if abs(n.at_km - end) < SAME_PLACE_KM), None),
         steepest=round(float(road.gradient[cells].max()), 3),
     )
@@ -190,8 +192,8 @@ def coldest_night(voyage: Voyage, tour: TourSheet) -> ColdestNight:
 def gaps_of(tour: TourSheet, voyage: Voyage) -> list[Gap]:
     """Every stretch between supplies, kind by kind in road order; the longest of each kind governs."""
     passed = passings(tour, voyage)
-    kinds = [list(_carried_gaps(voyage, supply, passed)) for supply in voyage.supplies.values()]
-    kinds += [list(_other_gaps(voyage, supply, has)) for supply, has in MET_AT_STOPS.items()]
+    kinds = [list(_carried_gaps(voyage, name, voyage.supplies[name], passed)) for name in FAILS if name in voyage.supplies]
+    kinds += [list(_other_gaps(voyage, name, has)) for name, has in MET_AT_STOPS.items() if name not in voyage.supplies]
     result = []
     for gaps in kinds:
         longest = max(gaps, key=lambda gap: (gap["need"], gap["to_km"] - gap["from_km"]), default=None)
@@ -203,8 +205,8 @@ Stretch = dict[str, Any]
 """The fields of a gap but for whether it governs."""
 
 
-def _carried_gaps(voyage: Voyage, supply: Supply, passed: list[Passing]) -> Iterator[Stretch]:
-    name, amounts = supply.kind.name, supply.amounts
+def _carried_gaps(voyage: Voyage, name: CarriedSupply, supply: Supply, passed: list[Passing]) -> Iterator[Stretch]:
+    amounts = supply.amounts
     missed = [
         Missed(stop_id=passing.stop_id, name=stop.name, at_km=stop.at_km, why=why)
         for passing in passed
@@ -218,7 +220,7 @@ def _carried_gaps(voyage: Voyage, supply: Supply, passed: list[Passing]) -> Iter
             "reserve": round(float(supply.reserve[i]), 2),
             "onward": round(float(amounts.required[i] - supply.used[i] - supply.reserve[i]), 2),
             "need": round(float(amounts.required[i]), 2),
-            "holds": round(supply.capacity, 2) if supply.kind.limited else None,
+            "holds": round(float(supply.capacity[i]), 2) if supply.kind.limited else None,
             "missed": [m for m in missed if gap["from_km"] < m.at_km < gap["to_km"]],
         }
         yield gap | needs
@@ -258,6 +260,8 @@ def _stretches(voyage: Voyage, supply: GapSupply, km: Array, names: list[str]) -
 def passings(tour: TourSheet, voyage: Voyage) -> list[Passing]:
     """When each stop is passed, in road order."""
 
+    melts = bool(voyage.ride.things(Stove))
+
     def shut(visit: arrivals.Visit) -> Text | None:
         return arrivals.shop_shut(visit, tour.road.start_hour, tour.practice) if visit.stop.shop != "none" else None
 
@@ -269,7 +273,7 @@ def passings(tour: TourSheet, voyage: Voyage) -> list[Passing]:
             hour=round(visit.hour, 2),
             stays=visit.stays_until is not None,
             shop_shut=shut(visit),
-            water_fails=arrivals.water_fails(visit.stop, visit.date),
+            water_fails=arrivals.water_fails(visit.stop, visit.date, melts),
         )
         for visit in sorted(voyage.visits.values(), key=lambda v: v.stop.at_km)
     ]

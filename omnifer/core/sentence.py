@@ -52,6 +52,21 @@ def bar(value: float) -> Figure:
     return _figure(round(value, 2), "pressure")
 
 
+def wh(value: float) -> Figure:
+    """An electric energy."""
+    return _figure(round(value, 1), "energy")
+
+
+def minutes(value: float) -> Figure:
+    """A short time."""
+    return _figure(round(value), "minutes")
+
+
+def money(value: float) -> Figure:
+    """An amount in the tour's money."""
+    return _figure(round(value, 2), "money")
+
+
 def clock(value: float) -> str:
     """A time of the local clock, as HH:MM; the same in all units."""
     minutes = round(value * 60) % (24 * 60)

@@ -9,44 +9,50 @@ from omnifer.core.itinerary import coldest_night
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.assessment import ClimateLine, Day, Moments, RoadFacts, SupplyColumn
+from omnifer.core.model.kit import ABOARD
+from omnifer.core.model.quantities import CarriedSupply
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.supplies.stock import mass_of
-from omnifer.core.supplies.supply import Supply
 from omnifer.core.voyage import Voyage
 
 Array = NDArray[np.float64]
+BESIDE_FUEL: tuple[CarriedSupply, ...] = ("water", "food")
+WEIGHED = (*BESIDE_FUEL, "fuel")
+"""Supplies that are layers of their own on the ribbon."""
 
 
 def moments_of(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
     """What is on board at every moment."""
-    stores = mass_of(voyage.stock)
-    fuel = sum(t.mass_kg * t.count for t in tour.kit if t.fuel)
-    gear = sum(t.mass_kg * t.count for t in tour.kit if not t.fuel)
-    out = shelf_of(tour)
-    on_shelf = sum(t.mass_kg * out[t.id] for t in tour.kit if t.id in out) if tour.load.placements else 0.0
+    at_km, nothing = voyage.at_km, np.zeros(voyage.at_km.size)
+    out = shelf_of(tour) if tour.load.placements else {}
+    fuel = voyage.stock.get("fuel", nothing) + sum(t.mass_kg * t.count for t in tour.located if t.fuel)
+    small = sum((amount for name, amount in voyage.stock.items() if name not in WEIGHED), nothing)
     bare = sum(b.levers.bare().front + b.levers.bare().rear + b.levers.bare().trailer for b in bikes)
-    constant = fuel + gear - on_shelf + bare
+    steady = sum(t.mass_kg * (t.count - out.get(t.id, 0)) for t in tour.located if t.always_aboard and not t.fuel)
+    coming = (t.mass_kg * (t.count - out.get(t.id, 0)) * t.is_how(ABOARD, at_km) for t in tour.located if not t.always_aboard)
+    gear = sum(coming, nothing) + steady + small + bare
+    total = gear + fuel + voyage.stock["water"] + voyage.stock["food"]
     return Moments(
         km=np.round(voyage.at_km, 3).tolist(),
         day=(voyage.days.offset[voyage.days.riding_day(voyage.at_km, voyage.leaving)] + 1).tolist(),
         leaving=voyage.leaving.tolist(),
         place=[m.place for m in voyage.moments],
-        supplies=[_column(voyage, supply) for supply in voyage.supplies.values()],
-        fuel_kg=[round(fuel, 3)] * stores.size,
-        gear_kg=[round(constant - fuel, 3)] * stores.size,
-        total_kg=np.round(stores + constant, 2).tolist(),
-        fullest=int(np.argmax(stores)),
-        emptiest=int(np.argmin(stores)),
+        supplies=[_column(voyage, name) for name in BESIDE_FUEL],
+        fuel_kg=np.round(fuel, 3).tolist(),
+        gear_kg=np.round(gear, 3).tolist(),
+        total_kg=np.round(total, 2).tolist(),
+        fullest=int(np.argmax(total)),
+        emptiest=int(np.argmin(total)),
     )
 
 
-def _column(voyage: Voyage, supply: Supply) -> SupplyColumn:
-    stock, stretch = voyage.stock[supply.kind.name], supply.stretch(voyage.at_km, voyage.leaving)
+def _column(voyage: Voyage, name: CarriedSupply) -> SupplyColumn:
+    supply, stock = voyage.supplies[name], voyage.stock[name]
+    stretch = supply.stretch(voyage.at_km, voyage.leaving)
     return SupplyColumn(
-        supply=supply.kind.name,
+        supply=name,
         quantity=supply.kind.quantity,
-        stock=np.round(stock, 2).tolist(),
-        mass_kg=np.round(stock * supply.kind.kg_per_unit, 2).tolist(),
+        stock=np.round(stock / supply.kind.kg_per_unit, 2).tolist(),
+        mass_kg=np.round(stock, 2).tolist(),
         short=np.round(supply.short[stretch], 2).tolist(),
     )
 

@@ -6,7 +6,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.quantities import CarriedSupply
+from omnifer.core.model.kit import ABOARD
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics.weather import daily_course, heat_index
@@ -14,8 +14,8 @@ from omnifer.core.rig import riding
 from omnifer.core.road import arrivals, climate, days, light, pace, zones
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.profile import Profile
-from omnifer.core.supplies import supplies_of
-from omnifer.core.supplies.stock import mass_of, vessels
+from omnifer.core.supplies import power, supplies_of, water
+from omnifer.core.supplies.stock import vessels
 from omnifer.core.supplies.supply import THE_END, Ride, Supply
 
 MOMENTS_BETWEEN = 400
@@ -46,7 +46,7 @@ class Voyage:
     conditions: pace.Conditions
     ridden: pace.Pace
     stores_kg: Array
-    """Water and food on board with which it is ridden [kg]."""
+    """All supplies, and what is not on board all the way, with which it is ridden [kg]."""
     watch: arrivals.Watch
     light: list[light.Light]
     """Of each riding day."""
@@ -58,10 +58,13 @@ class Voyage:
     night_stops: list[Stop | None]
     """The stop of each night, None for a camp away from stops."""
     visits: dict[str, Visit]
-    supplies: dict[CarriedSupply, Supply]
+    supplies: dict[str, Supply]
+    power: power.Power | None
+    ride: Ride
+    """What the supplies were asked with."""
     moments: list[Moment]
-    stock: dict[CarriedSupply, Array]
-    """What is on board of each supply at each moment, in its unit."""
+    stock: dict[str, Array]
+    """What is on board of each supply at each moment [kg]."""
     riding: list[pace.RidingMass]
 
     @property
@@ -110,8 +113,8 @@ def play(tour: TourSheet, profile: Profile) -> Voyage:
     decides how much of them is needed and which shops are open; a few rounds settle it.
     """
     party, road, nodes, usual = _party(tour), tour.road, profile.nodes, tour.practice
-    held_l = sum(thing.holds_water_l * count for thing, count in vessels(tour))
-    stores_kg = usual_kg = np.full(nodes.km.size, usual.usual_stores_kg * len(tour.riders))
+    held, coming = vessels(tour), _coming_and_going(tour, nodes.km)
+    stores_kg = usual_kg = coming + usual.usual_stores_kg * len(tour.riders)
     clocks = zones.clocks_of(road, profile)
     stops = tuple(stop for stop in road.stops if arrivals.reached(stop, usual))
     detours = [(stop.at_km, stop.detour_km) for stop in stops if stop.detour_km > 0 and stop.at_km <= profile.length_km]
@@ -128,39 +131,29 @@ def play(tour: TourSheet, profile: Profile) -> Voyage:
     night_stops = days.night_stops(stops, plan.km[1:-1], usual.night_near_stop_km)
     suns = light.along(nodes, plan, tour.start_date, clocks)
     everywhere = np.ones(nodes.km.size, dtype=bool)
+    busy = None
     for again in range(SETTLED, -1, -1):
-        watch = arrivals.Watch(nodes.km, ridden.hours, here.transfer_hours, plan, road, tour.start_date, clocks)
+        watch = arrivals.Watch(nodes.km, ridden.hours, here.transfer_hours, plan, road, tour.start_date, clocks, busy)
         hour = (watch.along(), plan, nodes.km, suns)
         warm = _in_the_hour(*hour, weather.night_low_c, weather.day_high_c)
         visits = arrivals.visits(stops, watch, usual)
-        supplies = supplies_of(Ride(tour, nodes, weather, warm, ridden, plan, night_stops, visits, held_l))
+        ride = Ride(tour, nodes, weather, warm, ridden, plan, night_stops, visits, watch, suns, held)
+        supplies = supplies_of(ride)
         if again:
-            stores_kg = mass_of({name: supply.on_board(nodes.km, everywhere, nodes.km) for name, supply in supplies.items()})
+            stores_kg = coming + sum(s.kg_on_board(nodes.km, everywhere, nodes.km) for s in supplies.values())
             air_c = _in_the_hour(*hour, weather.mean_min_c, weather.mean_max_c)
             here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, air_c, detours)
             ridden = pace.pace_along(profile, party, here, stores_kg)
-    moments = _moments(profile, plan.km, night_stops, list(supplies.values()))
+            busy = water.hours_at_sources(ride, supplies["water"])
+    electric = power.plan(ride)
+    moments = _moments(profile, plan.km, night_stops, list(supplies.values()), _events(tour, electric))
     at_km, leaving = np.array([moment.km for moment in moments]), np.array([moment.leaving for moment in moments])
-    stock = {name: supply.on_board(at_km, leaving, nodes.km) for name, supply in supplies.items()}
+    stock = {name: supply.kg_on_board(at_km, leaving, nodes.km) for name, supply in supplies.items()}
     cold = _in_the_hour(*hour, weather.night_low_c, weather.mean_max_c)
     return Voyage(
-        profile,
-        weather,
-        here,
-        ridden,
-        stores_kg,
-        watch,
-        suns,
-        warm,
-        cold,
-        plan,
-        night_stops,
-        visits,
-        supplies,
-        moments,
-        stock,
-        party,
-    )
+        profile, weather, here, ridden, stores_kg, watch, suns, warm, cold, plan, night_stops, visits, supplies, electric, ride,
+        moments, stock, party,
+    )  # fmt: skip
 
 
 def ridden_with(voyage: Voyage, tour: TourSheet) -> pace.Pace:
@@ -176,17 +169,22 @@ def _in_the_hour(clock_h: Array, plan: days.Days, km: Array, suns: list[light.Li
 
 
 def _party(tour: TourSheet) -> list[pace.RidingMass]:
-    """Each rider with bike, bags and gear, and an even part of the stores; things on the shelf ride with their owner."""
+    """Each rider with bike, bags and gear, and an even part of the stores; things on the shelf ride with their owner.
+
+    What is not on board all the way counts with the stores, whose mass changes along the road.
+    """
     bike_of = {carrier.id: bike.id for bike in tour.rig.bikes for carrier in bike.carriers}
-    by_thing = {thing.id: thing for thing in tour.kit}
+    by_thing = {thing.id: thing for thing in tour.located if thing.always_aboard}
     gear = {bike.id: 0.0 for bike in tour.rig.bikes}
-    on_shelf = {thing.id: thing.count for thing in tour.kit}
+    on_shelf = {thing.id: thing.count for thing in by_thing.values()}
     for placement in tour.load.placements:
+        if placement.thing_id not in by_thing:
+            continue
         gear[bike_of[placement.carrier_id]] += by_thing[placement.thing_id].mass_kg * placement.count
         on_shelf[placement.thing_id] -= placement.count
     owned = {rider.id: 0.0 for rider in tour.riders}
     shared = 0.0
-    for thing in tour.kit:
+    for thing in by_thing.values():
         mass = thing.mass_kg * on_shelf[thing.id]
         if thing.rider_id is None:
             shared += mass
@@ -206,19 +204,40 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
     return result
 
 
-def _moments(profile: Profile, day_km: Array, night_stops: list[Stop | None], supplies: list[Supply]) -> list[Moment]:
-    """Both sides of every refill and night, and evenly spaced points between them."""
-    names: dict[float, str] = {}
+def _coming_and_going(tour: TourSheet, km: Array) -> Array:
+    """Mass of what is not on board all the way, where it is [kg]."""
+    there = (t.mass_kg * t.count * t.is_how(ABOARD, km) for t in tour.located if not t.always_aboard)
+    return np.asarray(sum(there, np.zeros(km.size)))
+
+
+def _events(tour: TourSheet, electric: power.Power | None) -> dict[float, str]:
+    """Places besides refills and nights at which what is on board changes: where things come and go, and plugs."""
+    names = {stop.id: stop.name for stop in tour.road.stops}
+    found = {
+        start: names.get(place.stop_id or "", "")
+        for thing in tour.located
+        if thing.comes_and_goes
+        for start, _, place in thing.stretches()
+        if start > 0
+    }
+    return found | {charge.stop.at_km: charge.stop.name for charge in (electric.charges if electric else [])}
+
+
+def _moments(
+    profile: Profile, day_km: Array, night_stops: list[Stop | None], supplies: list[Supply], events: dict[float, str]
+) -> list[Moment]:
+    """Both sides of every event, refill and night, and evenly spaced points between them."""
+    names = dict(events)
     for km, stop in zip(day_km[1:-1], night_stops, strict=True):
         names[float(km)] = stop.name if stop else ""
     for supply in reversed(supplies):
         for km, name in zip(supply.refills.km[:-1], supply.refills.names[:-1], strict=True):
             names[float(km)] = name
     end = profile.length_km
-    events = sorted(km for km in names if 0 < km < end)
+    events_km = sorted(km for km in names if 0 < km < end)
     spacing = max(end / MOMENTS_BETWEEN, 1.0)
     moments = [Moment(0.0, True, names.get(0.0, ""))]
-    for km in [*events, end]:
+    for km in [*events_km, end]:
         before = moments[-1].km
         inner = int((km - before) / spacing)
         moments += [Moment(before + (km - before) * i / (inner + 1), False, "") for i in range(1, inner + 1)]

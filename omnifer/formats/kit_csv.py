@@ -9,6 +9,7 @@ from pydantic import Field, ValidationError
 
 from omnifer.core.model.kit import Nature, Thing
 from omnifer.core.model.quantities import Noun, Reach
+from omnifer.formats.cell import read_role, read_where, write_role, write_where
 from omnifer.formats.measures import GRAMS_PER, LITRES_PER, MILLIMETRES_PER, measure, number
 from omnifer.formats.problem import InputProblem, what_of
 from omnifer.formats.sheet import Delimiter, read_sheet
@@ -20,7 +21,7 @@ DEFAULT_VOLUME_PER_KG = 3.0
 FieldName = Literal[
     "name", "group", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
-    "pressed", "bag", "may_stay",
+    "pressed", "bag", "may_stay", "does", "where", "season",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
@@ -46,6 +47,9 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "inside": ("inside", "rides in", "packed in", "nested in"),
     "bag": ("bag", "is a bag"),
     "may_stay": ("may_stay", "may stay", "optional", "if there is room"),
+    "does": ("does", "role", "does for the supplies"),
+    "where": ("where", "whereabouts"),
+    "season": ("season", "season module"),
     "because": ("because", "why", "reason", "note", "notes", "remark"),
     "total_mass": ("total", "total weight", "total mass", "sum"),
 }
@@ -245,7 +249,11 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             values["price"] = _positive(number(text, decimal_comma))
         case "inside":
             values["inside"] = _stem(text)
-        case "name" | "group" | "because":
+        case "does":
+            values["role"] = read_role(text)
+        case "where":
+            values["where"] = read_where(text)
+        case "name" | "group" | "because" | "season":
             values[column.field] = text
         case _:
             pass
@@ -276,7 +284,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
                      "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside", "bag",
-                     "may_stay", "because"])  # fmt: skip
+                     "may_stay", "does", "where", "season", "because"])  # fmt: skip
     names = {t.id: t.name for t in things}
     for t in things:
         pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
@@ -286,6 +294,6 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags,
              "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "",
-             "yes" if t.may_stay else "", t.because]
+             "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), t.season, t.because]
         )  # fmt: skip
     return out.getvalue()

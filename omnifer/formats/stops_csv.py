@@ -20,7 +20,7 @@ YES = ("yes", "x", "1", "true")
 WEEKDAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 COLUMNS = (
     "km", "name", "detour_km", "take_detour", "water", "dry_months", "treat_water", "confirmed", "shop", "closed", "opens",
-    "closes", "closed_dates", "services", "fuels", "bike_shop", "shelter", "note",
+    "closes", "closed_dates", "services", "plug_outlets", "plug_hours", "plug_shape", "fuels", "bike_shop", "shelter", "note",
 )  # fmt: skip
 WORDS = {
     "water": {"sure": "reliable", "yes": "reliable", "x": "reliable", "maybe": "unsure", "?": "unsure", "no": "none", "": "none"},
@@ -100,6 +100,10 @@ def _stop(cells: dict[str, str], decimal_comma: bool, identifier: str) -> Stop:
     if cells.get("confirmed"):
         figures["confirmed"] = dt.date.fromisoformat(cells["confirmed"])
     figures["services"] = [s for s in get_args(Service) if s in cells.get("services", "").lower()]
+    for field in ("plug_outlets", "plug_hours"):
+        if cells.get(field):
+            figures[field] = _number(field, cells[field], decimal_comma)
+    figures["plug_shape"] = cells.get("plug_shape", "")[:20]
     figures["fuels"] = [f for f in get_args(FuelKind) if f in cells.get("fuels", "").lower()]
     figures["note"] = cells.get("note", "")[:2000]
     return Stop.model_validate(figures)
@@ -134,7 +138,9 @@ def write_stops_csv(stops: tuple[Stop, ...]) -> str:
             "" if stop.take_detour is None else "yes" if stop.take_detour else "no", stop.water,
             " ".join(map(str, stop.dry_months)), "yes" if stop.treat_water else "", stop.confirmed or "", stop.shop,
             " ".join(WEEKDAYS[d] for d in stop.closed_weekdays), clock(stop.opens_h), clock(stop.closes_h),
-            " ".join(d.isoformat() for d in stop.closed_dates), " ".join(stop.services), " ".join(stop.fuels),
+            " ".join(d.isoformat() for d in stop.closed_dates), " ".join(stop.services),
+            stop.plug_outlets if stop.plug_outlets > 1 else "", "" if stop.plug_hours is None else f"{stop.plug_hours:g}",
+            stop.plug_shape, " ".join(stop.fuels),
             stop.bike_shop, stop.shelter, stop.note,
         ])  # fmt: skip
     return out.getvalue()

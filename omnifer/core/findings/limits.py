@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.limits import InHand, Limit
-from omnifer.core.load.nesting import as_one, holds_l, nested_in, taken_along
+from omnifer.core.load.nesting import as_one, holds_kg, nested_in, taken_along
 from omnifer.core.load.places import against
 from omnifer.core.load.trace import CarrierContents
 from omnifer.core.model.finding import FindingKind, Mend
@@ -85,9 +85,13 @@ def _over(s: Situation, limit: Limit, beyond: Array) -> Draft:
         carrier_id=None if bag is None else limit.owner_id,
         need=have,
         holds=most,
-        parts={} if bag is None else {"gear": bag.least_gear_l if limit.of_litres else bag.gear_kg},
+        parts={} if bag is None else {"gear": _at(bag.least_gear_l if limit.of_litres else bag.gear_kg, worst)},
         mends=[] if bag is None else _move_out(s, bag, float(beyond[worst]), limit.of_litres),
     )
+
+
+def _at(column: Array, moment: int) -> float:
+    return float(column[min(moment, column.size - 1)])
 
 
 def _bike_name(s: Situation, limit: Limit) -> str:
@@ -173,10 +177,10 @@ def _move_out(s: Situation, bag: CarrierContents, over: float, by_litres: bool) 
 
 
 def _mend(s: Situation, thing: Thing, count: int, bag: CarrierContents, other: CarrierContents) -> Mend:
-    full_kg, volume_l = (thing.mass_kg + holds_l(thing)) * count, thing.least_l * count
+    full_kg, volume_l = (thing.mass_kg + holds_kg(thing)) * count, thing.least_l * count
     names = ", ".join([thing.name, *(t.name for t in nested_in(s.tour.kit).get(thing.id, []))])
     then = kg(float(other.borne_kg.max()) + full_kg)
-    words = "takes {mass} and {volume} with it" + (" when full" if holds_l(thing) else "") + "; {bag} then holds {then}"
+    words = "takes {mass} and {volume} with it" + (" when full" if holds_kg(thing) else "") + "; {bag} then holds {then}"
     return Mend(
         name=say("{thing} to {bag}", thing=names, bag=other.carrier.name),
         consequence=say(words, mass=kg(full_kg), volume=litres(volume_l), bag=other.carrier.name, then=then),

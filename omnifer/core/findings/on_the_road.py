@@ -15,6 +15,7 @@ from omnifer.core.model.quantities import ROUNDING, Figure, Text
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
 from omnifer.core.sentence import celsius, clock, hours, kg, km, litres, number, say, share
+from omnifer.core.supplies import food
 from omnifer.core.voyage import Voyage
 
 WALKED_KM = 0.5
@@ -262,9 +263,7 @@ def food_room(s: Situation) -> Iterator[Draft]:
     yield Draft(
         kind="no_room_for_food",
         grade="slows_you",
-        sentence=say(
-            "{mass} of food, {volume}, has no place.", mass=kg(missing), volume=litres(missing * s.tour.practice.food_l_per_kg)
-        ),
+        sentence=say("{mass} of food, {volume}, has no place.", mass=kg(missing), volume=litres(missing * food.l_per_kg(s.tour))),
         reason=say(
             "The longest stretch between shops is {distance}. Keep room for it before the bags are full.",
             distance=km(gap.to_km - gap.from_km if gap else s.voyage.profile.length_km),

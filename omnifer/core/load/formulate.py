@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from omnifer.core.load import aims
 from omnifer.core.load.limits import Limit, limits_of
-from omnifer.core.load.nesting import as_one, holds_l, water_in
+from omnifer.core.load.nesting import as_one, bears_water, held_in, holds_kg
 from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
 from omnifer.core.load.rules import FOOD, clash, harmed_by_rain, left_behind, spot_of, steps_too_deep, why_not
 from omnifer.core.model.aims import AimName
@@ -21,6 +21,7 @@ from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.rig.parts import room_l
 from omnifer.core.rig.statics import Levers
+from omnifer.core.supplies import food
 from omnifer.core.supplies.stock import Stock
 
 WET, MUST_STAY_DRY = "wet", "must_stay_dry"
@@ -44,7 +45,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
     Parameters
     ----------
     stock : Stock
-        Water and food over all moments, with every vessel of the kit on board.
+        All supplies over all moments, with every vessel of the kit on board.
     free_pins : bool
         Leave the pins out, to see what they cost.
     every_moment : bool
@@ -57,9 +58,10 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
     levers = {bike.id: Levers(bike, tour.practice) for bike in tour.rig.bikes}
     water, nothing = stock.in_vessels(), np.zeros(stock.moments)
     shape = (len(tour.kit), stock.moments)
-    mass_kg = np.array([nothing + t.mass_kg + water_in(t, water) for t in tour.kit]).reshape(shape)
-    litres = np.array([nothing + t.volume_l + water_in(t, water, soft_only=True) for t in tour.kit]).reshape(shape)
-    springs_back = np.array([t.volume_l - t.least_l for t in tour.kit]).reshape(-1, 1)
+    there = np.array([nothing + stock.packed(t) for t in tour.kit]).reshape(shape)
+    mass_kg = there * np.array([nothing + t.mass_kg + held_in(t, water) for t in tour.kit]).reshape(shape)
+    litres = there * np.array([nothing + t.volume_l + held_in(t, water, soft_only=True) for t in tour.kit]).reshape(shape)
+    springs_back = there * np.array([t.volume_l - t.least_l for t in tour.kit]).reshape(-1, 1)
     place = _place_cost(tour, pairs, levers)
     soft = _soft(tour, pairs, levers)
     limits = limits_of(tour)
@@ -72,7 +74,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
     count = _ints(thing.count for thing in tour.kit)
     spare = Spare.none() if every_moment else Spare.of(
         [(count, 1000 * mass_kg), (10, 1000 * food_tenth)],
-        [(count, 1000 * (litres - springs_back)), (10, 1000 * tour.practice.food_l_per_kg * food_tenth)],
+        [(count, 1000 * (litres - springs_back)), (10, 1000 * food.l_per_kg(tour) * food_tenth)],
     )  # fmt: skip
     return Problem(
         thing_ids=tuple(thing.id for thing in tour.kit),
@@ -102,7 +104,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
         soft_aims=tuple(soft.served),
         worst_times=aims.WORST_TIMES,
         food_g=_rounded(food_tenth * 1000),
-        food_ml=_rounded(food_tenth * tour.practice.food_l_per_kg * 1000),
+        food_ml=_rounded(food_tenth * food.l_per_kg(tour) * 1000),
         food_parts=_food_costs(tour, pairs, float(food_tenth.mean()), place),
         food_out_cost=round(1000 * left_out(_tenth_of_food(tour, float(food_tenth.max())))),
         food_allowed=shopping,
@@ -143,15 +145,15 @@ def _hidden(count: Ints | int, size: NDArray[np.float64]) -> float:
 
 def left_out(thing: Thing) -> float:
     """What leaving one of a thing out costs [points]."""
-    size = aims.OUT_KG * (thing.mass_kg + holds_l(thing)) + aims.OUT_L * thing.volume_l
-    vital = thing.reach == "night" or bool(VITAL & set(thing.natures)) or holds_l(thing) > 0
+    size = aims.OUT_KG * (thing.mass_kg + holds_kg(thing)) + aims.OUT_L * thing.volume_l
+    vital = thing.reach == "night" or bool(VITAL & set(thing.natures)) or bears_water(thing)
     times = aims.VITAL_TIMES if vital else aims.SPARE_TIMES if thing.reach == "breaks" else 1.0
     return (1 if thing.may_stay else aims.MUST_TIMES) * times * (aims.OUT_THING + size)
 
 
 def _tenth_of_food(tour: TourSheet, kg: float) -> Thing:
     """A tenth of what is bought at the fullest moment, as one thing."""
-    return FOOD.model_copy(update={"mass_kg": kg, "volume_l": kg * tour.practice.food_l_per_kg})
+    return FOOD.model_copy(update={"mass_kg": kg, "volume_l": kg * food.l_per_kg(tour)})
 
 
 def in_its_own_order(tour: TourSheet) -> TourSheet:
@@ -179,7 +181,7 @@ def _group_of(thing: Thing) -> str:
     """The kit of a thing; several of a thing that has none are a kit of their own."""
     if _kept_together(thing):
         return thing.group
-    alone = thing.count > 1 and not thing.group and not holds_l(thing) and thing.reach != "riding"
+    alone = thing.count > 1 and not thing.group and not bears_water(thing) and thing.reach != "riding"
     return ALONE + thing.id if alone else ""
 
 
@@ -194,7 +196,7 @@ def _twins(pairs: list[tuple[Bike, Carrier]]) -> Ints:
 
 def _kept_together(thing: Thing) -> bool:
     """Whether a thing belongs with its group: vessels and what the hand needs while riding go where the hand is."""
-    return bool(thing.group) and not holds_l(thing) and thing.reach != "riding"
+    return bool(thing.group) and not bears_water(thing) and thing.reach != "riding"
 
 
 def _ints(values: Iterable[int]) -> Ints:

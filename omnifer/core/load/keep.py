@@ -10,8 +10,8 @@ from omnifer.core.model.tour import TourSheet
 
 def still_standing(load: Load, kit: tuple[Thing, ...], rig: Rig) -> Load:
     """The placements whose thing and carrier are still there, and no more of a thing than the kit has; things in things
-    ride where the outer one does."""
-    remaining = {thing.id: thing.count for thing in kit if thing.inside is None}
+    ride where the outer one does, and what is never packed nowhere."""
+    remaining = {thing.id: thing.count for thing in kit if thing.inside is None and thing.ever_packed}
     carriers = {carrier.id for bike in rig.bikes for carrier in bike.carriers}
     placements = []
     for placement in load.placements:
@@ -32,7 +32,7 @@ def lacking(tour: TourSheet, out: dict[str, int]) -> TourSheet:
     """A tour without so many of some things, its load with what still stands."""
     kit = tuple(
         thing.model_copy(update={"count": thing.count - out.get(thing.id, 0)})
-        for thing in tour.kit
+        for thing in tour.located
         if thing.count > out.get(thing.id, 0)
     )
     return tour.model_copy(update={"kit": kit, "load": still_standing(tour.load, kit, tour.rig)})
@@ -51,8 +51,9 @@ def ridden_by(sheet: TourSheet, riders: tuple[Rider, ...]) -> TourSheet:
 
 
 def shelf_of(tour: TourSheet) -> dict[str, int]:
-    """How many of each thing are placed nowhere, zeros left out."""
-    out = {thing.id: thing.count for thing in tour.kit}
+    """How many of each thing that is packed anywhere are placed nowhere, zeros left out."""
+    out = {thing.id: thing.count for thing in tour.located if thing.ever_packed}
     for placement in tour.load.placements:
-        out[placement.thing_id] -= placement.count
+        if placement.thing_id in out:
+            out[placement.thing_id] -= placement.count
     return {thing_id: count for thing_id, count in out.items() if count > 0}

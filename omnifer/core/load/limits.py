@@ -5,20 +5,21 @@ Search, findings, places, repair and the lists of bags all ask here. Every limit
 rounding, which takes up that of the search's whole numbers.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.load.nesting import as_one, vessels_in, water_in
+from omnifer.core.load.nesting import as_one, held_in, vessels_in
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import ROUNDING, Text
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.trace import LimitKind, LimitTrace
+from omnifer.core.rig.fixtures import Fixture, bounds, fixtures_of
 from omnifer.core.rig.parts import brim_l, parts_of, whole_of
 from omnifer.core.rig.statics import Levers
 from omnifer.core.sentence import kg, litres, say
@@ -143,30 +144,34 @@ class InHand:
 
 
 def limits_of(tour: TourSheet) -> list[Limit]:
-    """Every limit of a rig: of each bag first, then of what carries the bags."""
+    """Every limit of a rig: of each bag first, then of what carries the bags.
+
+    What is fixed or worn counts with the most that it comes to anywhere, where a least is to be kept with the least.
+    """
     pairs = [(bike, carrier) for bike in tour.rig.bikes for carrier in bike.carriers]
-    found = [limit for j, (bike, carrier) in enumerate(pairs) for limit in _of_bag(bike, carrier, j, pairs)]
+    levers = {bike.id: Levers(bike, tour.practice) for bike in tour.rig.bikes}
+    fixed = {bike.id: fixtures_of(tour, bike, levers[bike.id]) for bike in tour.rig.bikes}
+    found = [limit for j, (bike, carrier) in enumerate(pairs) for limit in _of_bag(bike, carrier, j, pairs, fixed[bike.id])]
     for bike in tour.rig.bikes:
-        found += _of_bike(tour, bike, pairs)
+        found += _of_bike(tour, bike, pairs, levers[bike.id], fixed[bike.id])
     return found
 
 
-def _of_bag(bike: Bike, carrier: Carrier, j: int, pairs: list[tuple[Bike, Carrier]]) -> list[Limit]:
-    """Kilograms, compartments and pockets with theirs, and litres stuffed to the brim."""
+def _of_bag(bike: Bike, carrier: Carrier, j: int, pairs: list[tuple[Bike, Carrier]], fixed: list[Fixture]) -> list[Limit]:
+    """Kilograms, compartments, pockets and what hangs outside with theirs, and litres stuffed to the brim."""
     parts = parts_of(bike, carrier)
     ids = {carrier.id, *(part.id for part in parts)}
     borne = np.array([c.id in ids for _, c in pairs], dtype=float)
     alone = np.eye(len(pairs))[j]
-    own = sum(part.mass_kg for part in parts)
+    own = sum(part.mass_kg for part in parts) + bounds(fixed, lambda f: f.carrier is not None and f.carrier.id in ids)[1]
     return [
         Limit("bag_mass", bike.id, carrier.id, carrier.name, borne, own, None, carrier.limit_kg),
         Limit("bag_volume", bike.id, carrier.id, carrier.name, alone, 0.0, None, brim_l(bike, carrier)),
     ]
 
 
-def _of_bike(tour: TourSheet, bike: Bike, pairs: list[tuple[Bike, Carrier]]) -> list[Limit]:
+def _of_bike(tour: TourSheet, bike: Bike, pairs: list[tuple[Bike, Carrier]], levers: Levers, fixed: list[Fixture]) -> list[Limit]:
     """Racks, cages, trailers, hitch, wheels, and the bike as a whole."""
-    levers = Levers(bike, tour.practice)
     bare = levers.bare()
     rider = next(r for r in tour.riders if r.id == bike.rider_id)
     seat = levers.shares(levers.frame.rider_centre(rider, tour.practice).x, on_trailer=False)
@@ -176,10 +181,26 @@ def _of_bike(tour: TourSheet, bike: Bike, pairs: list[tuple[Bike, Carrier]]) -> 
     def share(name: str) -> Array:
         return np.array([getattr(s, name) if s else 0.0 for s in shares])
 
+    def hung_on(fixture: Fixture, support_id: str) -> bool:
+        if fixture.carrier is not None:
+            return whole_of(bike, fixture.carrier).hangs_on == support_id
+        rack = next((s.id for s in bike.supports if s.kind == "rear_rack"), None)
+        return fixture.place.spot == "rack_tail" and support_id == rack
+
+    def of_share(name: str) -> Callable[[Fixture], float]:
+        def lever(fixture: Fixture) -> float:
+            if fixture.on_body:
+                return float(getattr(seat, name))
+            on_trailer = fixture.carrier is not None and levers.on_trailer(fixture.carrier)
+            return float(getattr(levers.shares(fixture.at.x, on_trailer), name))
+
+        return lever
+
     found = []
     for support in bike.supports:
         hung = [here and whole_of(bike, c).hangs_on == support.id for here, (_, c) in zip(mine, pairs, strict=True)]
         bags = sum(c.mass_kg for on_it, (_, c) in zip(hung, pairs, strict=True) if on_it)
+        bags += bounds(fixed, lambda f, on=support.id: hung_on(f, on))[1]  # type: ignore[misc]
         lever = np.array(hung, dtype=float)
         found.append(Limit("support", bike.id, support.id, support.name, lever, bags, None, support.limit_kg))
         if support.trailer is not None:
@@ -189,12 +210,17 @@ def _of_bike(tour: TourSheet, bike: Bike, pairs: list[tuple[Bike, Carrier]]) -> 
     body, whole = rider.body_mass_kg, bare.front + bare.rear + rider.body_mass_kg
     on_wheels = np.array(mine, dtype=float) - share("trailer")
     front, rear = f"front wheel of {bike.name}", f"rear wheel of {bike.name}"
+    on_front, on_rear, in_all = (
+        bounds(fixed, lever)[1] for lever in (of_share("front"), of_share("rear"), lambda f: 1 - of_share("trailer")(f))
+    )
+    helps = bounds(fixed, lambda f: 0.0 if f.on_body else levers.front_when_pushed_at(f.at.x, f.at.y))[0]
     found += [
-        Limit("pushed", bike.id, bike.id, f"{front}, pushed uphill", pushed, levers.bare_front_when_pushed(), 0.0, None),
-        Limit("front_wheel", bike.id, bike.id, front, share("front"), bare.front + body * seat.front, None,
+        Limit("pushed", bike.id, bike.id, f"{front}, pushed uphill", pushed, levers.bare_front_when_pushed() + helps, 0.0, None),
+        Limit("front_wheel", bike.id, bike.id, front, share("front"), bare.front + body * seat.front + on_front, None,
               bike.front_wheel_limit_kg),
-        Limit("rear_wheel", bike.id, bike.id, rear, share("rear"), bare.rear + body * seat.rear, None, bike.rear_wheel_limit_kg),
-        Limit("system", bike.id, bike.id, f"{bike.name} as a whole", on_wheels, whole, None, bike.maximum_system_kg),
+        Limit("rear_wheel", bike.id, bike.id, rear, share("rear"), bare.rear + body * seat.rear + on_rear, None,
+              bike.rear_wheel_limit_kg),
+        Limit("system", bike.id, bike.id, f"{bike.name} as a whole", on_wheels, whole + in_all, None, bike.maximum_system_kg),
     ]  # fmt: skip
     return found
 
@@ -237,9 +263,10 @@ def _moved(loaded: Loaded, in_hand: Sequence[InHand], to: str, full: bool) -> Co
     whole = {thing.id: thing for thing in as_one(loaded.tour).kit}
     for held in in_hand:
         thing = whole[held.thing.id]
-        arriving = {vessel.thing_id: nothing + vessel.holds_l for vessel in vessels_in(thing)} if full else water
+        arriving = {vessel.thing_id: nothing + vessel.holds_kg for vessel in vessels_in(thing)} if full else water
         for carrier_id, times, inside in ((held.leaves, -held.count, water), (to, held.count, arriving)):
             if carrier_id is not None:
-                mass[at[carrier_id]] += times * (thing.mass_kg + water_in(thing, inside))
-                pressed[at[carrier_id]] += times * (thing.least_l + water_in(thing, inside, soft_only=True))
+                there = loaded.stock.packed(thing)
+                mass[at[carrier_id]] += times * there * (thing.mass_kg + held_in(thing, inside))
+                pressed[at[carrier_id]] += times * there * (thing.least_l + held_in(thing, inside, soft_only=True))
     return Contents(mass, pressed)

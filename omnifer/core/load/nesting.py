@@ -26,16 +26,17 @@ def nested_in(kit: Iterable[Thing]) -> dict[str, list[Thing]]:
 
 
 class Vessel(NamedTuple):
-    """What of a thing bears water: how many of which kind."""
+    """What of a thing holds a supply: how many of which kind."""
 
     thing_id: str
     number: int
-    holds_l: float
+    holds_kg: float
     soft: bool
+    water: bool
 
 
 class Whole(Thing):
-    """A thing with what rides in it, as one that has the mass, the water and the needs of all of them."""
+    """A thing with what rides in it, as one that has the mass, the contents and the needs of all of them."""
 
     inner: tuple[Vessel, ...] = ()
     owners: tuple[str, ...] = ()
@@ -44,17 +45,26 @@ class Whole(Thing):
 
 def vessels_in(thing: Thing) -> tuple[Vessel, ...]:
     """The vessels of which one thing consists, itself and what rides in it."""
-    own = (Vessel(thing.id, 1, thing.holds_water_l, thing.soft_vessel),) if thing.holds_water_l > 0 else ()
+    own = (_vessel(thing, 1),) if thing.holds_kg > 0 else ()
     return own + (thing.inner if isinstance(thing, Whole) else ())
 
 
-def holds_l(thing: Thing) -> float:
-    """Water in one thing when all its vessels are full [l]."""
-    return sum(vessel.holds_l * vessel.number for vessel in vessels_in(thing))
+def _vessel(thing: Thing, number: int) -> Vessel:
+    return Vessel(thing.id, number, thing.holds_kg, thing.soft_vessel, thing.holds_water_l > 0)
 
 
-def water_in(thing: Thing, in_vessels: Mapping[str, Array], soft_only: bool = False) -> Array | float:
-    """Water in one thing at each moment, of soft vessels only where asked: those grow with it [l]."""
+def holds_kg(thing: Thing) -> float:
+    """What is in one thing when all its vessels are full [kg]."""
+    return sum(vessel.holds_kg * vessel.number for vessel in vessels_in(thing))
+
+
+def bears_water(thing: Thing) -> bool:
+    """Whether any of its vessels is for water."""
+    return any(vessel.water for vessel in vessels_in(thing))
+
+
+def held_in(thing: Thing, in_vessels: Mapping[str, Array], soft_only: bool = False) -> Array | float:
+    """What is in the vessels of one thing at each moment, of soft ones only where asked: those grow with it [kg]."""
     chosen = [vessel for vessel in vessels_in(thing) if vessel.soft or not soft_only]
     return sum((vessel.number * in_vessels[vessel.thing_id] for vessel in chosen if vessel.thing_id in in_vessels), 0.0)
 
@@ -67,17 +77,20 @@ def owners_of(thing: Thing) -> tuple[str, ...]:
 
 
 def as_one(tour: TourSheet) -> TourSheet:
-    """The tour with each thing and what rides in it as one thing; where one of them is pinned all of it is."""
+    """The tour with each thing and what rides in it as one thing; where one of them is pinned all of it is. What is never
+    packed is left aside."""
     nested = nested_in(tour.kit)
-    if not nested:
+    if not nested and all(thing.ever_packed for thing in tour.kit):
         return tour
-    kit = tuple(_together(thing, nested[thing.id]) if thing.id in nested else thing for thing in tour.kit if thing.inside is None)
+    outermost = [thing for thing in tour.kit if thing.inside is None and thing.ever_packed]
+    kit = tuple(_together(thing, nested[thing.id]) if thing.id in nested else thing for thing in outermost)
+    known = {thing.id for thing in tour.kit if thing.ever_packed}
     outer = {thing.id: thing.inside for thing in tour.kit if thing.inside is not None}
     pinned = {(outer[p.thing_id], p.carrier_id) for p in tour.load.placements if p.pinned and p.thing_id in outer}
     placements = tuple(
         p.model_copy(update={"pinned": True}) if (p.thing_id, p.carrier_id) in pinned else p
         for p in tour.load.placements
-        if p.thing_id not in outer
+        if p.thing_id not in outer and p.thing_id in known
     )
     return tour.model_copy(update={"kit": kit, "load": tour.load.model_copy(update={"placements": placements})})
 
@@ -101,7 +114,7 @@ def _together(outer: Thing, inner: list[Thing]) -> Whole:
         "may_stay": all(t.may_stay for t in every),
         "rider_id": owners[0] if owners else None,
         "owners": owners,
-        "inner": tuple(Vessel(t.id, t.count, t.holds_water_l, t.soft_vessel) for t in inner if t.holds_water_l > 0),
+        "inner": tuple(_vessel(t, t.count) for t in inner if t.holds_kg > 0),
     }
     return Whole.model_construct(**(dict(outer) | fields))
 

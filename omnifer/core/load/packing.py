@@ -1,5 +1,7 @@
 """The order in which each bag is packed: bottom to top, last needed at the bottom."""
 
+import numpy as np
+
 from omnifer.core.load.trace import BikeLoad, CarrierContents
 from omnifer.core.model.assessment import PackCard, PackLayer
 from omnifer.core.model.kit import Thing
@@ -18,7 +20,11 @@ def _bottom_first(layer: tuple[Thing, Placement, float]) -> tuple[bool, int, boo
 
 
 def _card(bike: BikeLoad, contents: CarrierContents, leaving: int) -> PackCard:
-    layers_of = [(thing, placement, volume) for (thing, placement), volume in zip(contents.inside, contents.thing_l, strict=True)]
+    layers_of = [
+        (thing, placement, volume)
+        for (thing, placement), volume, there in zip(contents.inside, contents.thing_l, contents.there, strict=True)
+        if np.atleast_1d(there)[min(leaving, np.size(there) - 1)]
+    ]
     layers = [
         PackLayer(
             thing_id=thing.id,

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 from itertools import combinations
 from typing import NamedTuple
 
-from omnifer.core.load.nesting import holds_l, owners_of
+from omnifer.core.load.nesting import holds_kg, owners_of
 from omnifer.core.model.carrier_kind import KINDS, Opening
 from omnifer.core.model.kit import Nature, Thing
 from omnifer.core.model.quantities import REACHES, ROUNDING, Figure, Text
@@ -57,7 +57,7 @@ def fits_in_volume(thing: Thing, spot: Spot) -> Text | None:
 
 def within_limit(thing: Thing, spot: Spot) -> Text | None:
     """A thing must be lighter than the bag's limit, full if it is a vessel."""
-    full = thing.mass_kg + holds_l(thing)
+    full = thing.mass_kg + holds_kg(thing)
     if full <= spot.carrier.limit_kg + ROUNDING:
         return None
     over = Figure(value=full - spot.carrier.limit_kg, quantity="mass")

@@ -12,7 +12,7 @@ from omnifer.core.load.repair import repair
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.profile import Profile
-from omnifer.core.supplies.stock import Stock, vessels
+from omnifer.core.supplies.stock import Stock
 from omnifer.core.voyage import play
 
 SETTLED = 3
@@ -67,7 +67,7 @@ def load_proposals(
 
 def _vessels_out(tour: TourSheet, found: Proposal) -> dict[str, int]:
     """Vessels that a proposal leaves out, with what lies in them."""
-    water = {thing.id for thing in tour.kit if thing.holds_water_l > 0}
+    water = {thing.id for thing in tour.kit if thing.holds_kg > 0}
     theirs = water | {thing.id for thing in tour.kit if thing.inside in water}
     return {thing_id: n for thing_id, n in found.out.items() if thing_id in theirs}
 
@@ -90,4 +90,5 @@ def stock_of(tour: TourSheet, profile: Profile | None) -> Stock:
     """Supplies along the tour as it is loaded."""
     if profile is None or not tour.riders:
         return Stock.none(tour)
-    return Stock(vessels(tour), play(tour, profile).stock)
+    voyage = play(tour, profile)
+    return Stock.of(tour, voyage.stock, voyage.at_km)

@@ -1,6 +1,6 @@
 """What every carrier and wheel bears at every moment of the tour."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Iterable
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,10 +16,12 @@ from omnifer.core.model.stance import Clash, Stance
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.trace import AtAxles, BikeTrace, CarrierState, CarrierTrace, LimitTrace
 from omnifer.core.rig.fit import clashes
+from omnifer.core.rig.fixtures import clashes_of, fixtures_of
 from omnifer.core.rig.outlines import shape_of
 from omnifer.core.rig.parts import brim_l, room_l
 from omnifer.core.rig.places import free_places
 from omnifer.core.rig.statics import Axle, Levers
+from omnifer.core.supplies import food
 from omnifer.core.supplies.stock import Stock
 
 Array = NDArray[np.float64]
@@ -34,41 +36,49 @@ class CarrierContents:
         self, bike: Bike, carrier: Carrier, inside: list[tuple[Thing, Placement]], food_share: float, stock: Stock,
         food_l_per_kg: float,
     ) -> None:  # fmt: skip
-        water_in = stock.in_vessels()
+        held = stock.in_vessels()
         self.carrier = carrier
         self.room_l, self.brim_l = room_l(bike, carrier), brim_l(bike, carrier)
         self.parts: list[CarrierContents] = []
         self.inside = inside
-        self.gear_kg = sum(t.mass_kg * p.count for t, p in inside)
+        self.there = [stock.packed(t) for t, _ in inside]
         self.thing_l = litres_of(inside)
-        self.gear_l = sum(self.thing_l)
-        self.least_gear_l = sum(litres_of(inside, pressed=True))
-        self.fuel_l = sum(volume for volume, (t, _) in zip(self.thing_l, inside, strict=True) if t.fuel)
+        self.gear_kg = self._summed(t.mass_kg * p.count for t, p in inside)
+        self.gear_l = self._summed(self.thing_l)
+        self.least_gear_l = self._summed(litres_of(inside, pressed=True))
+        self.fuel_l = self._summed(volume * t.is_fuel for volume, (t, _) in zip(self.thing_l, inside, strict=True))
         self.food_kg = food_share * stock.amounts["food"]
         self.food_l = self.food_kg * food_l_per_kg
-        self.water_kg = np.zeros(stock.moments)
-        self.soft_l = np.zeros(stock.moments)
-        for thing, placement in inside:
-            if thing.id in water_in:
-                inside_l = water_in[thing.id] * placement.count
-                self.water_kg = self.water_kg + inside_l
-                if thing.soft_vessel:
-                    self.soft_l = self.soft_l + inside_l
+        self.water_kg, self.other_kg, self.soft_l = np.zeros(stock.moments), np.zeros(stock.moments), np.zeros(stock.moments)
+        for (thing, placement), there in zip(inside, self.there, strict=True):
+            if thing.id in held:
+                content = held[thing.id] * placement.count * there
+                if thing.holds_water_l > 0:
+                    self.water_kg = self.water_kg + content
+                    self.soft_l = self.soft_l + content * thing.soft_vessel
+                else:
+                    self.other_kg = self.other_kg + content
+
+    def _summed(self, of_each: Iterable[float]) -> Array:
+        """What the things in it come to at each moment; one value where none comes or goes."""
+        return np.atleast_1d(
+            np.asarray(sum(amount * there for amount, there in zip(of_each, self.there, strict=True)), dtype=float)
+        )
 
     @property
     def kg(self) -> Array:
         """Contents at each moment [kg]."""
-        return self.gear_kg + self.water_kg + self.food_kg
+        return np.asarray(self.gear_kg + self.water_kg + self.other_kg + self.food_kg)
 
     @property
     def litres(self) -> Array:
         """Contents at each moment [l]."""
-        return self.gear_l + self.soft_l + self.food_l
+        return np.asarray(self.gear_l + self.soft_l + self.food_l)
 
     @property
     def pressed_l(self) -> Array:
         """Contents at each moment, pressed as far as they go [l]."""
-        return self.litres - self.gear_l + self.least_gear_l
+        return np.asarray(self.litres - self.gear_l + self.least_gear_l)
 
     @property
     def borne_kg(self) -> Array:
@@ -101,8 +111,8 @@ class CarrierContents:
         """As the screens read it."""
         return CarrierTrace(
             carrier_id=self.carrier.id,
-            gear_l=_short(self.gear_l),
-            fuel_l=_short(self.fuel_l),
+            gear_l=_column(self.gear_l, 3),
+            fuel_l=_column(self.fuel_l, 3),
             rigid_water=KINDS[self.carrier.kind].takes == "bottles",
             on_rider=KINDS[self.carrier.kind].anchor in ON_RIDER,
             kg=_column(self.kg),
@@ -121,13 +131,13 @@ class BikeLoad:
     def __init__(self, tour: TourSheet, bike: Bike, stock: Stock) -> None:
         self.bike = bike
         self.levers = Levers(bike, tour.practice)
-        by_thing = {thing.id: thing for thing in tour.kit}
-        shares = {food.carrier_id: food.tenths / 10 for food in tour.load.food}
+        by_thing = {thing.id: thing for thing in tour.located}
+        shares = {part.carrier_id: part.tenths / 10 for part in tour.load.food}
         inside: dict[str, list[tuple[Thing, Placement]]] = {c.id: [] for c in bike.carriers}
         for placement in tour.load.placements:
             if placement.carrier_id in inside:
                 inside[placement.carrier_id].append((by_thing[placement.thing_id], placement))
-        food_l = tour.practice.food_l_per_kg
+        food_l = food.l_per_kg(tour)
         self.contents = [CarrierContents(bike, c, inside[c.id], shares.get(c.id, 0.0), stock, food_l) for c in bike.carriers]
         for whole in self.contents:
             whole.parts = [part for part in self.contents if part.carrier.hangs_on == whole.carrier.id]
@@ -156,14 +166,30 @@ class BikeLoad:
             if not self.levers.on_trailer(bag.carrier):
                 x, y, _ = self.levers.centres[bag.carrier.id]
                 mass, moment_x, moment_y = mass + kg, moment_x + kg * x, moment_y + kg * y
+        self.on_rider_kg: Array = np.zeros(size)
+        self.fixtures = fixtures_of(tour, bike, self.levers)
+        held = stock.in_vessels() if self.fixtures else {}
+        for fixed in self.fixtures:
+            here = (stock.at_km >= fixed.from_km) & (stock.at_km <= fixed.to_km)
+            its_kg: Array = (fixed.thing.mass_kg + held.get(fixed.thing.id, np.zeros(size))) * fixed.thing.count * here
+            if fixed.on_body:
+                self.on_rider_kg = self.on_rider_kg + its_kg
+                continue
+            on_trailer = fixed.carrier is not None and self.levers.on_trailer(fixed.carrier)
+            share = self.levers.shares(fixed.at.x, on_trailer)
+            self.front, self.rear = self.front + its_kg * share.front, self.rear + its_kg * share.rear
+            self.trailer, self.hitch = self.trailer + its_kg * share.trailer, self.hitch + its_kg * share.hitch
+            if not on_trailer:
+                at = fixed.at
+                mass, moment_x, moment_y = mass + its_kg, moment_x + its_kg * at.x, moment_y + its_kg * at.y
         self.mass, self.centre_x, self.centre_y = mass, moment_x / mass, moment_y / mass
         rider = next(r for r in tour.riders if r.id == bike.rider_id)
         self.rider_centre = self.levers.frame.rider_centre(rider, tour.practice)
         seated = self.levers.shares(self.rider_centre.x, on_trailer=False)
         self.steady = front_range(tour, bike)
-        self.rider_kg = rider.body_mass_kg
-        self.rider_front = rider.body_mass_kg * seated.front
-        self.rider_rear = rider.body_mass_kg * seated.rear
+        self.rider_kg = rider.body_mass_kg + float(self.on_rider_kg.max(initial=0))
+        self.rider_front = self.rider_kg * seated.front
+        self.rider_rear = self.rider_kg * seated.rear
 
     @property
     def total(self) -> Array:
@@ -177,7 +203,8 @@ class BikeLoad:
 
     def clashes(self) -> list[Clash]:
         """What on the bike does not fit."""
-        return clashes(self.bike, self.levers.frame, self.levers.boxes)
+        of_bags = clashes(self.bike, self.levers.frame, self.levers.boxes)
+        return of_bags + list(clashes_of(self.bike, self.levers.frame, self.levers.boxes, self.fixtures))
 
     def trace(self, minutes_per_kg: float, stance: Stance, limits: list[LimitTrace]) -> BikeTrace:
         """As the screens read it."""

@@ -1,10 +1,14 @@
 """The things that come along."""
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from pydantic import Field
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import Field, model_validator
 
-from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, Reach, VolumeL
+from omnifer.core.model.quantities import DistanceKm, Id, LengthMm, MassKg, Name, Note, Noun, Reach, VolumeL
+from omnifer.core.model.roles import FuelVessel, Role, UsedUp
 
 Nature = Literal[
     "food",
@@ -22,6 +26,35 @@ Nature = Literal[
     "shelter",
 ]
 """What a thing is like, where that matters to its neighbours."""
+
+How = Literal["packed", "worn", "pocket", "fixed", "posted", "waiting", "home"]
+"""Packed in a bag, worn, in a pocket, fixed to the bike, or off board: on its way by post, waiting at a stop, at home."""
+ABOARD: frozenset[How] = frozenset({"packed", "worn", "pocket", "fixed"})
+ON_BODY: frozenset[How] = frozenset({"worn", "pocket"})
+Spot = Literal[
+    "bar_left", "bar_middle", "bar_right", "stem", "fork_crown", "seat_post", "saddle_rails", "rack_tail", "frame", "outside"
+]
+"""Where on a bike something is fixed; outside: to the outside of a bag."""
+
+
+class Whereabouts(Noun):
+    """Where a thing is from a place of the road on, until the next of its whereabouts."""
+
+    from_km: DistanceKm = 0
+    how: How = "packed"
+    spot: Spot | None = Field(None, description="Of what is fixed")
+    bag_id: Id | None = Field(None, description="The bag to whose outside it is fixed")
+    stop_id: Id | None = Field(None, description="Where it waits, or where it is posted")
+    width_mm: LengthMm = Field(0, description="Of the clamp of what is fixed; 0: the usual")
+    height_mm: LengthMm = Field(0, description="How far it stands above its place; 0: the usual")
+
+    @model_validator(mode="after")
+    def _fixed_somewhere(self) -> "Whereabouts":
+        if (self.how == "fixed") != (self.spot is not None):
+            raise ValueError("what is fixed needs its place on the bike, and nothing else has one")
+        if (self.spot == "outside") != (self.bag_id is not None):
+            raise ValueError("what is fixed to the outside of a bag needs the bag, and nothing else has one")
+        return self
 
 
 class Thing(Noun):
@@ -51,8 +84,70 @@ class Thing(Noun):
     bag: bool = Field(False, description="A soft bag: what rides in it takes its room besides; else it fills a hollow")
     price: Annotated[float, Field(ge=0, le=100_000, description="Of one, in the tour's money")] | None = None
     because: Note = Field("", description="Why it comes")
+    role: Role | None = Field(None, description="What it does for the supplies")
+    where: tuple[Whereabouts, ...] = Field((), max_length=20, description="Where it is along the road; none: packed all the way")
+    season: Annotated[str, Field(max_length=60, description="Closed bag of its own that it belongs to: a season module")] = ""
+
+    @model_validator(mode="after")
+    def _one_content(self) -> "Thing":
+        if self.holds_water_l > 0 and isinstance(self.role, FuelVessel | UsedUp):
+            raise ValueError(f"{self.name!r} cannot hold water and something else")
+        at = [place.from_km for place in self.where]
+        if at != sorted(set(at)):
+            raise ValueError(f"the whereabouts of {self.name!r} must follow each other along the road")
+        if self.where and self.inside is not None:
+            raise ValueError(f"{self.name!r} rides in another thing and is where that is")
+        return self
 
     @property
     def least_l(self) -> float:
         """Litres that one takes at least, pressed as far as it goes."""
         return min(self.pressed_l or self.volume_l, self.volume_l)
+
+    @property
+    def is_fuel(self) -> bool:
+        """Whether it is fuel, or holds it."""
+        return self.fuel or isinstance(self.role, FuelVessel)
+
+    @property
+    def holds_kg(self) -> float:
+        """What of a supply one can hold: water, fuel, or what is used up [kg]."""
+        match self.role:
+            case FuelVessel(holds_kg=held):
+                return held
+            case UsedUp(content_kg=held):
+                return held
+            case _:
+                return self.holds_water_l
+
+    def stretches(self) -> Iterator[tuple[float, float, Whereabouts]]:
+        """From where to where it is how, in road order; the last without end [km, km]."""
+        told = self.where if self.where and self.where[0].from_km == 0 else (Whereabouts(), *self.where)
+        ends = [*(place.from_km for place in told[1:]), float("inf")]
+        yield from ((place.from_km, end, place) for place, end in zip(told, ends, strict=True))
+
+    def is_how(self, kinds: frozenset[How], km: NDArray[np.float64]) -> NDArray[np.bool_]:
+        """Whether it is so at each kilometre; where it is handed over, what was and what comes are both on board."""
+        found = np.zeros(km.shape, dtype=bool)
+        for start, end, place in self.stretches():
+            if place.how in kinds:
+                found |= (km >= start) & (km <= end)
+        return found
+
+    @property
+    def ever_packed(self) -> bool:
+        """Whether it needs a place in a bag anywhere."""
+        return not self.where or any(place.how == "packed" for _, _, place in self.stretches())
+
+    @property
+    def comes_and_goes(self) -> bool:
+        """Whether it is not packed all the way."""
+        return bool(self.where)
+
+    @property
+    def always_aboard(self) -> bool:
+        """Whether it is on board from the start to the end, in whatever way."""
+        return all(place.how in ABOARD for _, _, place in self.stretches())
+
+
+PACKED: frozenset[How] = frozenset({"packed"})

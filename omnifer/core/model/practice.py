@@ -71,6 +71,54 @@ class Practice(Noun):
     )  # fmt: skip
     dry_camp_l: float = _usual(3.0, 2.0, 4.0, "volume", "Water of a rider for an evening, night and morning away from a source")
     dry_day_l: float = _usual(3.0, 2.0, 5.0, "volume", "Water of a rider for the daytime of a rest day away from a source")
+    camp_cooking_l: float = _usual(
+        1.0, 0.5, 1.5, "volume", "Of the water of a dry camp, what cooking takes; boiling only, half of it"
+    )
+    camp_washing_l: float = _usual(0.5, 0.2, 1.0, "volume", "Of the water of a dry camp, what washing takes", least=0)
+    seasonal_reserve: float = _usual(
+        0.25, 0.1, 0.5, "share", "More water for riding where the next source is a seasonal one", least=0
+    )  # fmt: skip
+    press_min_per_l: float = _usual(4.8, 4.0, 5.5, "min/l", "Pressing water through a filter bottle by hand")
+    pump_min_per_l: float = _usual(2.5, 2.0, 3.0, "min/l", "Pumping or squeezing water through a filter by hand")
+    gravity_min_per_l: float = _usual(1.0, 0.5, 1.5, "min/l", "Hanging up a gravity filter and taking it down")
+    gravity_wait_min: float = _usual(12, 10, 15, "min", "What a gravity filter then takes by itself")
+    tablet_min_per_l: float = _usual(0.5, 0.3, 1.0, "min/l", "Treating water with tablets")
+    tablet_wait_min: float = _usual(30, 30, 240, "min", "How long tablets act; against hardy parasites and in the cold for hours")
+    boiling_min_per_l: float = _usual(1.5, 1.0, 3.0, "min/l", "Watching over water that boils to be safe to drink")
+    breakfast_share: float = _usual(0.25, 0.15, 0.3, "share", "Part of a day's energy eaten before riding", most=0.5)
+    evening_share: float = _usual(0.35, 0.3, 0.45, "share", "Part of a day's energy eaten in the evening", most=0.5)
+    food_hot_c: float = _usual(28, 26, 32, "temperature", "Days hotter than this melt chocolate and spoil cheese")
+    waste_per_food: float = _usual(0.04, 0.02, 0.08, "share", "Wrappings and peel left of bought food, by mass", least=0)
+    boiled_cook_l: float = _usual(2.1, 2.0, 3.0, "volume", "Water boiled a day for a rider who cooks")
+    boiled_only_l: float = _usual(1.25, 1.0, 1.5, "volume", "Water boiled a day for a rider who only boils")
+    boiled_evening: float = _usual(0.6, 0.5, 0.7, "share", "Part of it that is boiled in the evening", most=1)
+    coldest_water_c: float = _usual(4, 1, 10, "temperature", "No source is colder than this", least=0)
+    snow_c: float = _usual(-5, -15, 0, "temperature", "Snow that is melted", most=0)
+    gas_efficiency: float = _usual(0.55, 0.5, 0.6, "share", "Heat in the pot over heat of the gas, behind a shield", most=1)
+    petrol_efficiency: float = _usual(0.48, 0.4, 0.55, "share", "Heat in the pot over heat of petrol, behind a shield", most=1)
+    alcohol_efficiency: float = _usual(0.42, 0.35, 0.5, "share", "Heat in the pot over heat of alcohol, behind a shield", most=1)
+    exchanger_gain: float = _usual(1.2, 1.15, 1.3, "times", "Efficiency of a pot with a heat exchanger over that of a plain one")
+    wind_shielded: float = _usual(
+        0.06, 0.03, 0.1, "s/m", "More fuel for each metre a second of wind at the pot behind a shield", least=0
+    )
+    wind_open: float = _usual(0.3, 0.2, 0.4, "s/m", "The same without a shield")
+    fuel_reserve_days: float = _usual(2.0, 1.0, 3.0, "days", "Fuel left on reaching the next place that sells it", least=0)
+    gas_frost_c: float = _usual(-5, -8, 0, "temperature", "Below this gas from an upright canister fails")
+    filter_frost_c: float = _usual(
+        0, -1, 2, "temperature", "Below this a wet filter is destroyed unless it sleeps with its rider"
+    )
+    bottle_frost_c: float = _usual(-5, -8, -2, "temperature", "Below this bottles freeze shut overnight")
+    bank_usable: float = _usual(0.85, 0.8, 0.9, "share", "Of a bank's label, what comes out of it", most=1)
+    charging: float = _usual(0.85, 0.8, 0.9, "share", "Of what goes into a device, what its battery keeps", most=1)
+    plug_stop_h: float = _usual(1.0, 0.5, 2.0, "hours", "At a plug that is only passed")
+    hub_slowest_kmh: float = _usual(11, 10, 12, "speed", "Slower than this a hub dynamo charges nothing")
+    hub_converter: float = _usual(0.7, 0.6, 0.8, "share", "Of a hub dynamo's rated output, what charges", most=1)
+    panel_riding: float = _usual(0.3, 0.25, 0.4, "share", "Yield of a panel that lies flat on the load in part shade", most=1)
+    panel_resting: float = _usual(0.6, 0.55, 0.65, "share", "Yield of a panel that is turned to the sun on a rest day", most=1)
+    panel_cloudy: float = _usual(0.3, 0.2, 0.4, "share", "Of a clear day's sun on a cloudy one", most=1)
+    cloudy_per_rain: float = _usual(1.8, 1.3, 2.5, "times", "Cloudy days over rainy ones")
+    cold_battery: float = _usual(0.8, 0.6, 0.9, "share", "Of a battery's charge at night below freezing, what it gives", most=1)
+    power_reserve_days: float = _usual(1.0, 0.5, 2.0, "days", "Electricity left on reaching the next plug", least=0)
     default_day_high_c: float = _usual(26, 18, 34, "temperature", "Hot day where no weather is known")
     default_night_low_c: float = _usual(10, 0, 18, "temperature", "Cold night where no weather is known")
     default_humidity_pct: float = _usual(50, 30, 80, "%", "Relative humidity where none is known", most=100)

@@ -29,7 +29,7 @@ Reach = Literal["riding", "stop", "camp", "night", "breaks"]
 REACHES: tuple[Reach, ...] = ("riding", "stop", "camp", "night", "breaks")
 """The moments at which a hand must find a thing, from the most to the least urgent."""
 
-CarriedSupply = Literal["water", "food"]
+CarriedSupply = Literal["water", "food", "fuel"]
 """What is handed over at places, carried on and used up."""
 
 ROUNDING = 0.005
@@ -49,6 +49,8 @@ Quantity = Literal[
     "grade",
     "speed",
     "pressure",
+    "energy",
+    "money",
 ]
 
 
@@ -56,7 +58,7 @@ class Figure(Noun):
     """One number in a sentence, in the base unit of its quantity.
 
     mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
-    pressure bar.
+    pressure bar, energy Wh, money in that of the tour.
     """
 
     value: float
@@ -76,7 +78,16 @@ class Text(Noun):
     def metric(self) -> str:
         """The sentence in metric units, for logs and the command line."""
         unit = {"mass": "kg", "volume": "l", "distance": "km", "elevation": "m", "temperature": "°C"}
-        unit |= {"minutes": "min", "hours": "h", "length": "mm", "count": "", "speed": "km/h", "pressure": "bar"}
+        unit |= {
+            "minutes": "min",
+            "hours": "h",
+            "length": "mm",
+            "count": "",
+            "speed": "km/h",
+            "pressure": "bar",
+            "energy": "Wh",
+            "money": "",
+        }
         shown = dict(self.names)
         for key, figure in self.figures.items():
             if figure.quantity in ("share", "grade"):

@@ -13,7 +13,7 @@ ASCENT_THRESHOLD_M = 4.0
 """Smallest reversal that counts as climb after a 100 m moving mean [m]; practice, 3 to 5."""
 Latitude = Annotated[float, Field(ge=-90, le=90)]
 Longitude = Annotated[float, Field(ge=-180, le=180)]
-Water = Literal["reliable", "seasonal", "unsure", "none"]
+Water = Literal["reliable", "seasonal", "unsure", "snow", "none"]
 Shop = Literal["full", "basic", "snacks", "none"]
 Shelter = Literal["none", "wild", "site", "hut", "room"]
 BikeShop = Literal["none", "basic", "full"]
@@ -83,6 +83,11 @@ class Stop(Noun):
     closed_dates: tuple[dt.date, ...] = Field((), max_length=60, description="Holidays and other closed days")
     services: tuple[Service, ...] = ()
     fuels: tuple[FuelKind, ...] = ()
+    plug_outlets: Annotated[int, Field(ge=1, le=50, description="Wall sockets that can be used at once")] = 1
+    plug_hours: Annotated[float, Field(ge=0, le=240)] | None = Field(
+        None, description="At the plug; None: as long as one is there [h]"
+    )
+    plug_shape: Annotated[str, Field(max_length=20, description="Shape of the socket; empty: one that fits")] = ""
     bike_shop: BikeShop = "none"
     shelter: Shelter = "none"
     note: Note = ""

@@ -16,6 +16,7 @@ from omnifer.core.model.practice import Practice
 from omnifer.core.model.quantities import Name, Noun
 from omnifer.core.model.rig import MOUNTS, PARTS, Bike, Carrier, Rig
 from omnifer.core.model.road import Road, Track
+from omnifer.core.model.stores import Stores
 from omnifer.core.model.variant import Variant
 
 VERSION = 2
@@ -34,6 +35,7 @@ class TourSheet(Noun):
     kit: tuple[Thing, ...] = Field((), max_length=2000)
     load: Load = Load()
     aims: Aims = Aims()
+    stores: Stores = Stores()
     money: Annotated[str, Field(max_length=12, description="Name of the money that prices are in")] = ""
     own_values: dict[str, float] = Field({}, description="Values of the rider's own for defaults, by their names in Practice")
     variants: tuple[Variant, ...] = Field((), max_length=6, description="Other rigs to compare with")
@@ -122,6 +124,14 @@ class TourSheet(Noun):
     def practice(self) -> Practice:
         """The defaults, with the rider's own values."""
         return _practice(tuple(self.own_values.items()))
+
+    @property
+    def located(self) -> tuple[Thing, ...]:
+        """The kit with what rides in another thing being where that is."""
+        away = {thing.id: thing.where for thing in self.kit if thing.where}
+        if not away:
+            return self.kit
+        return tuple(t.model_copy(update={"where": away[t.inside]}) if t.inside in away else t for t in self.kit)
 
     @property
     def carriers(self) -> tuple[Carrier, ...]:

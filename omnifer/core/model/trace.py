@@ -64,11 +64,11 @@ class CarrierTrace(Noun):
     states: list[CarrierState] = Field(description="At its fullest moment, the worst first")
     kg: Column
     litres: Column
-    gear_l: float = Field(description="Volume of the things, fuel included")
-    fuel_l: float
+    gear_l: Column = Field(description="Volume of the things, fuel included")
+    fuel_l: Column
     rigid_water: bool = Field(description="Its water stands in its vessels and takes no room besides")
     on_rider: bool = Field(description="Worn by the rider, above the bike")
-    supply_l: dict[CarriedSupply, Column] = Field(description="Of each supply in it [l]")
+    supply_l: dict[CarriedSupply, Column] = Field(description="Of each supply in it that takes room of its own [l]")
     fullest_kg: float = Field(description="Compartments, pockets and nets included")
     fullest_l: float
 
@@ -113,7 +113,7 @@ class BikeTrace(Noun):
     front_share: Column
     steady_low: float = Field(description="Steady range of the front wheel's share, by the aims or the bike")
     steady_high: float
-    rider_front_kg: float
+    rider_front_kg: float = Field(description="Of the rider with what is worn and in pockets, at most")
     rider_rear_kg: float
     minutes_per_kg: float = Field(description="What one kilogram more on this bike costs the party [min/day]")
     frame: FramePoints

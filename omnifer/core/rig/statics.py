@@ -86,7 +86,11 @@ class Levers:
         if self.on_trailer(carrier):
             return self._pushed(0.0, 0.0, 0.0, 1.0)
         x, y, _ = self.centres[carrier.id]
-        return self._pushed(1.0, x, y, 0.0)
+        return self.front_when_pushed_at(x, y)
+
+    def front_when_pushed_at(self, x_mm: float, y_mm: float) -> float:
+        """The same of a kilogram anywhere on the bike [-]."""
+        return self._pushed(1.0, x_mm, y_mm, 0.0)
 
     def bare_front_when_pushed(self) -> float:
         """The same of the bike with its supports, empty carriers and trailer [kg]."""

@@ -55,6 +55,8 @@ class Watch:
     road: Road
     start: dt.date
     clocks: Clocks
+    handling: tuple[Array, Array] | None = None
+    """Where hands are busy at stops beyond the usual pauses, in road order, and how long in all up to there [km, h]."""
 
     def at(self, km: Array, day: NDArray[np.intp]) -> Array:
         """Wall clock at places that are passed on riding days [h]."""
@@ -64,6 +66,10 @@ class Watch:
             return np.asarray(np.interp(km, self.nodes_km, along) - np.interp(begun, self.nodes_km, along))
 
         clock = self.road.start_hour + self.road.pause_factor * since(self.hours) + since(self.transfer_hours)
+        if self.handling is not None:
+            places, hours = self.handling
+            busy = np.searchsorted(places, km, side="left"), np.searchsorted(places, begun, side="left")
+            clock = clock + hours[busy[0]] - hours[busy[1]]
         if len(self.clocks.names) > 1:
             clock += self.clocks.offsets(km, day, self._dates) - self._set_out[day]
         return clock
@@ -133,8 +139,16 @@ def _shut_on(stop: Stop, date: dt.date) -> bool:
     return date.weekday() in stop.closed_weekdays or date in stop.closed_dates
 
 
-def water_fails(stop: Stop, date: dt.date) -> Text | None:
-    """Why the water of a stop does not count on a date; None where it does, or where there never is any."""
+def water_fails(stop: Stop, date: dt.date, melts: bool = False) -> Text | None:
+    """Why the water of a stop does not count on a date; None where it does, or where there never is any.
+
+    Parameters
+    ----------
+    melts : bool
+        Whether there is a stove to melt snow.
+    """
+    if stop.water == "snow":
+        return None if melts else say("only snow, and no stove to melt it")
     if stop.water == "seasonal":
         if stop.dry_months and date.month not in stop.dry_months:
             return None

@@ -1,14 +1,17 @@
-"""Supplies: what is used up along the road and handed over at places on it. A new one is a row of `KINDS`, and its rules
-in a file beside `water` and `food`."""
+"""Supplies: what is used up along the road and handed over at places on it. Water, food and fuel each have their rules in a file
+of their own; small things share one; electricity is charged, not carried, and has its own."""
 
-from omnifer.core.model.quantities import CarriedSupply
-from omnifer.core.supplies import food, water
-from omnifer.core.supplies.supply import Kind, Ride, Supply
-
-KINDS: tuple[Kind, ...] = (water.KIND, food.KIND)
-"""Those that are carried from place to place, in the order in which screens show them."""
+from omnifer.core.model.roles import UsedUp
+from omnifer.core.supplies import food, fuel, used_up, water
+from omnifer.core.supplies.supply import Ride, Supply
 
 
-def supplies_of(ride: Ride) -> dict[CarriedSupply, Supply]:
-    """Every supply of a tour as it is ridden, by name."""
-    return {kind.name: kind.plan(kind, ride) for kind in KINDS}
+def supplies_of(ride: Ride) -> dict[str, Supply]:
+    """Every supply that weighs, of a tour as it is ridden, by name; what others ask for comes before them."""
+    supplies = {"water": water.plan(ride), "food": food.plan(ride)}
+    burnt = fuel.plan(ride, supplies["water"])
+    if burnt is not None:
+        supplies["fuel"] = burnt
+    for thing in ride.things(UsedUp):
+        supplies[thing.id] = used_up.plan(ride, thing, supplies["water"])
+    return supplies

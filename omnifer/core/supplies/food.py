@@ -1,19 +1,25 @@
-"""Food: the energy of riding and living, as mass of bought food, and the shops that are open when the rider is there."""
+"""Food: the energy of riding and living, as mass of what is bought, and the shops that are open when the rider is there."""
 
 import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import USUAL, Practice
+from omnifer.core.model.stores import SoldAt
+from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics import body
 from omnifer.core.road import arrivals
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, planned
+from omnifer.core.supplies.menu import LONGEST_AGE, plate_of
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, nights_between, planned
 
 Array = NDArray[np.float64]
+KIND = Kind("food", "food", "kg", "mass", 1.0, limited=False)
 
 
-def eaten_along(nodes_km: Array, effort_hours: Array, day_km: Array, riders: tuple[Rider, ...], usual: Practice = USUAL) -> Array:
-    """Food that the party eats from the start to each node of the road [kg].
+def energy_along(
+    nodes_km: Array, effort_hours: Array, day_km: Array, riders: tuple[Rider, ...], usual: Practice = USUAL
+) -> Array:
+    """Energy that the party eats from the start to each node of the road [kcal].
 
     Riding energy falls where work is done, downhill next to nothing; each day's energy of the other hours is spread evenly
     over its kilometres.
@@ -29,13 +35,22 @@ def eaten_along(nodes_km: Array, effort_hours: Array, day_km: Array, riders: tup
         at_work = np.diff(np.interp(day_km, nodes_km, effort))
         off_bike = resting(rider, usual) * usual.off_bike_factor * np.clip(24 - at_work, 0, 24) / 24
         kcal += np.interp(nodes_km, day_km, np.concatenate([[0.0], np.cumsum(off_bike)]))
-    return kcal / usual.food_kcal_per_g / 1000
+    return kcal
+
+
+def eaten_along(nodes_km: Array, effort_hours: Array, day_km: Array, riders: tuple[Rider, ...], usual: Practice = USUAL) -> Array:
+    """The same as mass of the usual mix [kg]."""
+    return energy_along(nodes_km, effort_hours, day_km, riders, usual) / usual.food_kcal_per_g / 1000
+
+
+def rest_day_energy(riders: tuple[Rider, ...], usual: Practice = USUAL) -> float:
+    """Energy that the party eats on a day off the bicycle [kcal]."""
+    return sum(resting(rider, usual) * usual.off_bike_factor for rider in riders)
 
 
 def rest_day(riders: tuple[Rider, ...], usual: Practice = USUAL) -> float:
-    """Food that the party eats on a day off the bicycle [kg]."""
-    kcal = sum(resting(rider, usual) * usual.off_bike_factor for rider in riders)
-    return kcal / usual.food_kcal_per_g / 1000
+    """The same as mass of the usual mix [kg]."""
+    return rest_day_energy(riders, usual) / usual.food_kcal_per_g / 1000
 
 
 def resting(rider: Rider, usual: Practice = USUAL) -> float:
@@ -45,24 +60,53 @@ def resting(rider: Rider, usual: Practice = USUAL) -> float:
     return body.resting_energy(rider.body_mass_kg, height, rider.age_years or usual.rider_age_years, male)
 
 
-def _plan(kind: Kind, ride: Ride) -> Supply:
+def l_per_kg(tour: TourSheet) -> float:
+    """Litres of a kilogram of bought food: of the menu, or of the usual mix; a value of the rider's own goes before both."""
+    plate = plate_of(tour.stores, tour.practice)
+    return tour.practice.food_l_per_kg if plate is None or "food_l_per_kg" in tour.own_values else plate.l_per_kg
+
+
+def dines_out(ride: Ride) -> NDArray[np.bool_]:
+    """Whether the evening of each night is eaten out."""
+    if not ride.tour.stores.eat_out:
+        return np.zeros(len(ride.night_stops), dtype=bool)
+    return np.array([stop is not None and "meals" in stop.services for stop in ride.night_stops], dtype=bool)
+
+
+def plan(ride: Ride) -> Supply:
     """Food at the shops that are open when the rider is there; a rest day eats from where it is spent."""
-    plan, start_hour, usual = ride.days, ride.tour.road.start_hour, ride.tour.practice
-    shops = [
-        stop
-        for stop in ride.stops()
-        if stop.shop in arrivals.FOOD_SHOPS and arrivals.shop_shut(ride.visits[stop.id], start_hour, usual) is None
-    ]
-    eaten = eaten_along(ride.nodes.km, ride.pace.effort_hours, plan.km, ride.tour.riders, usual)
-    resting_kg: Array = np.asarray(rest_day(ride.tour.riders, usual) * plan.rests)
-    daily = (float(eaten[-1]) + float(resting_kg.sum())) / plan.count
+    days, usual, riders = ride.days, ride.tour.practice, ride.tour.riders
+    shops = ride.open_shops(arrivals.FOOD_SHOPS)
+    kcal = energy_along(ride.nodes.km, ride.pace.effort_hours, days.km, riders, usual)
+    out, resting_kcal = dines_out(ride), rest_day_energy(riders, usual) * days.rests
+    if out.any():
+        left = 1 - usual.evening_share * np.append(out, False)
+        kcal = np.concatenate([[0.0], np.cumsum(np.diff(kcal) * left[days.riding_day(ride.nodes.km[:-1])])])
+        resting_kcal = resting_kcal * (1 - usual.evening_share * out)
+    per_kcal = _kg_per_kcal(ride, Refills.at(shops, ride.nodes.length_km))
+    eaten = np.concatenate([[0.0], np.cumsum(np.diff(kcal) * per_kcal[:-1])])
+    resting_kg: Array = np.asarray(resting_kcal * np.interp(ride.rests_km(), ride.nodes.km, per_kcal))
+    daily = (float(eaten[-1]) + float(resting_kg.sum())) / days.count
     basic = usual.basic_shop_days * daily
     refills = Refills.at(shops, ride.nodes.length_km, lambda stop: np.inf if stop.shop == "full" else basic)
-    nights = np.diff(np.searchsorted(np.sort(ride.rests_km()), refills.km, side="right"))
-    rests = plan.rests > 0
+    rests = days.rests > 0
     demand = Demand(eaten, eaten, ride.rests_km()[rests], resting_kg[rests])
-    reserve = np.full(refills.km.size - 1, usual.food_reserve_days * daily)
-    return planned(kind, ride, refills, demand, nights, reserve)
+    nights = nights_between(refills, ride.rests_km(), np.ones(len(ride.night_stops), dtype=int))
+    return planned(KIND, ride, refills, demand, nights, np.full(refills.km.size - 1, usual.food_reserve_days * daily))
 
 
-KIND = Kind("food", "kg", "mass", 1.0, limited=False, plan=_plan)
+def _kg_per_kcal(ride: Ride, shops: Refills) -> Array:
+    """Mass of what is eaten at each node for its energy: the menu, as far as it keeps since the last shop [kg/kcal]."""
+    usual, nodes_km = ride.tour.practice, ride.nodes.km
+    plate = plate_of(ride.tour.stores, usual)
+    if plate is None or "food_kcal_per_g" in ride.tour.own_values:
+        return np.full(nodes_km.size, 1 / usual.food_kcal_per_g / 1000)
+    last = np.clip(np.searchsorted(shops.km, nodes_km, side="right") - 1, 0, shops.km.size - 2)
+    day = ride.days.offset[ride.days.riding_day(nodes_km)]
+    bought = ride.days.offset[ride.days.riding_day(shops.km)][last]
+    age = np.clip(day - bought, 0, LONGEST_AGE)
+    full = np.array([stop is None or stop.shop == "full" for stop in shops.stops])[last]
+    hot = ride.climate.day_high_c > usual.food_hot_c
+    kinds: tuple[SoldAt, SoldAt] = ("basic", "full")
+    tables = np.array([[plate.weights[shop, warm] for warm in (False, True)] for shop in kinds])
+    return np.asarray(tables[full.astype(int), hot.astype(int), age])

@@ -1,97 +1,166 @@
 """What is on board of every supply at each moment, and what of it the vessels hold."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.kit import Thing
-from omnifer.core.model.quantities import REACHES, CarriedSupply
+from omnifer.core.model.kit import ABOARD, PACKED, Thing
+from omnifer.core.model.quantities import REACHES
+from omnifer.core.model.roles import FuelVessel, Stove, UsedUp
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.supplies import KINDS
 
 Array = NDArray[np.float64]
+GOVERNING = ("water", "food", "fuel")
+"""Supplies whose fullest moment governs; small things weigh little."""
+
+
+def supply_in(thing: Thing) -> str | None:
+    """The supply that a thing holds, by name; None where it holds none."""
+    match thing.role:
+        case FuelVessel():
+            return "fuel"
+        case UsedUp():
+            return thing.id
+        case _:
+            return "water" if thing.holds_water_l > 0 else None
 
 
 @dataclass(frozen=True)
 class Stock:
-    """Amounts of the supplies at each moment, in their units, by name; and the vessels that water rides in.
+    """Kilograms of the supplies at each moment, by name; and the vessels that they ride in.
 
-    `besides` are amounts on board when a load tried before broke a limit: such moments govern as well.
+    Attributes
+    ----------
+    km : shape (moments,)
+        Where each moment is; None before there is a road: everything is then where it is at the start.
+    passing : tuple of Thing
+        What is not packed all the way.
+    besides
+        The states in which a load tried before broke a limit: they govern as well.
     """
 
     vessels: list[tuple[Thing, int]]
-    amounts: dict[CarriedSupply, Array]
-    besides: tuple[dict[CarriedSupply, float], ...] = ()
+    amounts: dict[str, Array]
+    km: Array | None = None
+    passing: tuple[Thing, ...] = ()
+    besides: tuple[dict[str, float], ...] = field(default=())
 
     @classmethod
     def none(cls, tour: TourSheet) -> "Stock":
-        """Nothing on board, for a tour that has no road yet."""
-        return cls(vessels(tour), {kind.name: np.zeros(1) for kind in KINDS})
+        """A tour that has no road yet: no water and no food, but fuel and small things as full as they can be."""
+        held = vessels(tour)
+        amounts = {"water": np.zeros(1), "food": np.zeros(1)}
+        for thing, count in held:
+            name = supply_in(thing)
+            if name != "water" and name is not None:
+                amounts[name] = amounts.get(name, np.zeros(1)) + thing.holds_kg * count
+        return cls(held, amounts, passing=_passing(tour))
+
+    @classmethod
+    def of(cls, tour: TourSheet, amounts: dict[str, Array], km: Array) -> "Stock":
+        """A tour with its stores as they are along the road."""
+        return cls(vessels(tour), amounts, km, _passing(tour))
 
     @property
     def moments(self) -> int:
         """How many moments there are."""
         return int(self.amounts["water"].size)
 
+    @cached_property
+    def at_km(self) -> Array:
+        """Where each moment is [km]."""
+        return np.zeros(self.moments) if self.km is None else self.km
+
+    def packed(self, thing: Thing) -> NDArray[np.bool_] | float:
+        """Whether a thing is in its bag at each moment; 1 where it always is."""
+        return thing.is_how(PACKED, self.at_km) if thing.comes_and_goes else 1.0
+
     @property
     def total_kg(self) -> Array:
-        """Mass of all supplies at each moment [kg]."""
-        return mass_of(self.amounts)
+        """Mass of all supplies and of what comes and goes, at each moment [kg]."""
+        return mass_of(self.amounts) + np.asarray(
+            sum((t.mass_kg * t.count * t.is_how(ABOARD, self.at_km) for t in self.passing), np.zeros(self.moments))
+        )
 
     def governing(self) -> "Stock":
         """The stock at the moments that govern: those of `governing_moments`, and those that proved to."""
         moments = governing_moments(self)
-        amounts = {name: np.append(column[moments], [b[name] for b in self.besides]) for name, column in self.amounts.items()}
-        return Stock(self.vessels, amounts)
+        amounts = {
+            name: np.append(column[moments], [b.get(name, 0.0) for b in self.besides]) for name, column in self.amounts.items()
+        }
+        km = None if self.km is None else np.append(self.km[moments], [b["km"] for b in self.besides])
+        return Stock(self.vessels, amounts, km, self.passing)
 
     def watching(self, moments: Iterable[int]) -> "Stock":
         """The same stock, with some of its moments that govern as well."""
-        states = [{name: float(column[k]) for name, column in self.amounts.items()} for k in moments]
+        states = [
+            {name: float(column[k]) for name, column in self.amounts.items()} | {"km": float(self.at_km[k])} for k in moments
+        ]
         return replace(self, besides=(*self.besides, *states))
 
     def in_vessels(self) -> dict[str, Array]:
-        """Water in one of each kind of vessel [l], by thing."""
-        return {t.id: f for (t, _), f in zip(self.vessels, fills(self.vessels, self.amounts["water"]), strict=True)}
+        """What is in one of each kind of vessel [kg], by thing."""
+        return dict(zip((t.id for t, _ in self.vessels), fills(self.vessels, self.amounts, self.at_km), strict=True))
 
 
-def mass_of(amounts: dict[CarriedSupply, Array]) -> Array:
-    """Mass of amounts of supplies [kg]."""
-    return np.asarray(sum(kind.kg_per_unit * amounts[kind.name] for kind in KINDS))
+def mass_of(amounts: dict[str, Array]) -> Array:
+    """Mass of all supplies [kg]."""
+    return np.asarray(sum(amounts.values()))
 
 
 def governing_moments(stock: Stock) -> list[int]:
-    """Moments to look at first: most on board, least, most of each supply; the middle one where these coincide."""
+    """Moments to look at first: most on board, least, most of each supply; the middle one where these coincide; and the fullest
+    of each way in which what comes and goes is there."""
     total = stock.total_kg
-    picked = [int(np.argmax(total)), int(np.argmin(total)), *(int(np.argmax(column)) for column in stock.amounts.values())]
+    most_of = [int(np.argmax(stock.amounts[name])) for name in GOVERNING if name in stock.amounts]
+    picked = [int(np.argmax(total)), int(np.argmin(total)), *most_of]
     middle = int(np.argsort(total, kind="stable")[total.size // 2])
-    return list(dict.fromkeys([*picked, middle]))[: 2 + len(stock.amounts)]
+    chosen = list(dict.fromkeys([*picked, middle]))[: 2 + len(most_of)]
+    if stock.passing:
+        ways = np.array([t.is_how(PACKED, stock.at_km) for t in stock.passing]).T
+        for way in np.unique(ways, axis=0):
+            there = np.flatnonzero((ways == way).all(axis=1))
+            chosen.append(int(there[np.argmax(total[there])]))
+    return list(dict.fromkeys(chosen))
 
 
 def vessels(tour: TourSheet) -> list[tuple[Thing, int]]:
     """The vessels on the bikes and how many of each, in the order in which they are filled.
 
-    Before anything is placed all vessels of the kit count. Those in reach while riding come first, of these bottles before what
-    folds away, and the smaller ones first; in which order the kit was told does not matter.
+    Before anything is placed all vessels of the kit count; what is worn or fixed somewhere always does. Those in reach while
+    riding come first, of these bottles before what folds away, and the smaller ones first; in which order the kit was told
+    does not matter.
     """
-    placed = {thing.id: 0 for thing in tour.kit}
+    placed = {thing.id: 0 for thing in tour.located}
     for placement in tour.load.placements:
         placed[placement.thing_id] += placement.count
     anything = any(placed.values())
-    chosen = [(t, placed[t.id] if anything else t.count) for t in tour.kit if t.holds_water_l > 0]
+    burns = next((t.role.burns for t in tour.located if isinstance(t.role, Stove)), None)
+    fit = [t for t in tour.located if supply_in(t) and not (isinstance(t.role, FuelVessel) and burns and t.role.burns != burns)]
+    chosen = [(t, placed[t.id] if anything and t.ever_packed else t.count) for t in fit]
     return sorted(((t, n) for t, n in chosen if n), key=lambda pair: _filled_when(pair[0]))
 
 
+def _passing(tour: TourSheet) -> tuple[Thing, ...]:
+    return tuple(thing for thing in tour.located if thing.comes_and_goes)
+
+
 def _filled_when(vessel: Thing) -> tuple[int, bool, float, str]:
-    return REACHES.index(vessel.reach), vessel.soft_vessel, vessel.holds_water_l, vessel.id
+    return REACHES.index(vessel.reach), vessel.soft_vessel, vessel.holds_kg, vessel.id
 
 
-def fills(filled: list[tuple[Thing, int]], water_l: Array) -> list[Array]:
-    """Water in one of each kind of vessel at each moment [l]; vessels alike are filled evenly."""
-    result, before = [], 0.0
+def fills(filled: list[tuple[Thing, int]], amounts: dict[str, Array], at_km: Array) -> list[Array]:
+    """What is in one of each kind of vessel at each moment [kg]; vessels alike are filled evenly."""
+    result, before = [], dict[str, Array]()
     for thing, count in filled:
-        total = thing.holds_water_l * count
-        result.append(np.clip(water_l - before, 0, total) / count)
-        before += total
+        name = supply_in(thing) or ""
+        amount = amounts.get(name, np.zeros(at_km.size))
+        there = thing.is_how(ABOARD, at_km) if thing.comes_and_goes else 1.0
+        total = thing.holds_kg * count * there
+        behind = before.get(name, np.zeros(at_km.size))
+        result.append(np.clip(amount - behind, 0, total) / count)
+        before[name] = behind + total
     return result

@@ -1,18 +1,24 @@
 """A supply: where it is handed over, how it is used up, and how much must be on board on leaving each place."""
 
-from collections.abc import Callable
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from itertools import pairwise
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.quantities import CarriedSupply, Quantity
+from omnifer.core.model.kit import ABOARD, Thing
+from omnifer.core.model.quantities import ROUNDING, Quantity
 from omnifer.core.model.road import Stop
+from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.road import arrivals
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.climate import Climate
 from omnifer.core.road.days import SAME_PLACE_KM, Days
+from omnifer.core.road.light import Light
 from omnifer.core.road.pace import Pace
 from omnifer.core.road.profile import Profile
 
@@ -35,8 +41,11 @@ class Ride:
     night_stops: list[Stop | None]
     """The stop of each night, None for a camp away from stops."""
     visits: dict[str, Visit]
-    capacity_l: float
-    """Of all vessels on board [l]."""
+    watch: arrivals.Watch
+    suns: list[Light]
+    """Of each riding day."""
+    vessels: list[tuple[Thing, int]]
+    """Things on board that hold a supply, and how many of each."""
 
     def stops(self) -> list[Stop]:
         """The stops that are visited, in the order of the road."""
@@ -47,27 +56,72 @@ class Ride:
         nights = zip(self.days.km[1:-1].tolist(), self.night_stops, strict=True)
         return np.array([km if stop is None else stop.at_km for km, stop in nights])
 
+    def at_nights(self, along: Array) -> Array:
+        """What is so where each night is spent, of something along the road."""
+        return np.interp(self.days.km[1:-1], self.nodes.km, along)
+
+    def things(self, role: type) -> list[Thing]:
+        """The things of the kit with a role, that are on board anywhere."""
+        return [t for t in self.tour.located if isinstance(t.role, role) and any(w.how in ABOARD for _, _, w in t.stretches())]
+
+    def treated_by_pieces(self) -> Thing | None:
+        """What is used up by the litre that it treats: tablets, drops."""
+        return next((t for t in self.things(UsedUp) if isinstance(t.role, UsedUp) and t.role.per == "litre_treated"), None)
+
+    def open_shops(self, kinds: tuple[str, ...]) -> list[Stop]:
+        """Stops whose shop is of one of these kinds and open when the rider is there."""
+        road, usual = self.tour.road, self.tour.practice
+        return [
+            stop for stop in self.stops()
+            if stop.shop in kinds and arrivals.shop_shut(self.visits[stop.id], road.start_hour, usual) is None
+        ]  # fmt: skip
+
+    def capacity(self, chosen: Iterable[tuple[Thing, int]], km: Array) -> Array:
+        """What some vessels hold on each stretch between places, those that are on board all along it [kg]."""
+        held = np.zeros(km.size - 1)
+        for thing, count in chosen:
+            there = np.ones(held.size, dtype=bool)
+            if thing.comes_and_goes:
+                stretches = [(a, b) for a, b, place in thing.stretches() if place.how in ABOARD]
+                there = np.array([any(a <= x and y <= b for a, b in stretches) for x, y in pairwise(km.tolist())])
+            held += thing.holds_kg * count * there
+        return held
+
 
 @dataclass(frozen=True)
 class Kind:
     """What makes a supply: a row a supply."""
 
-    name: CarriedSupply
-    unit: Literal["l", "kg"]
+    name: str
+    """water, food, fuel, or the identifier of the thing that is used up."""
+    label: str
+    """What it is called in sentences."""
+    unit: Literal["l", "kg", "g", "ml", "pieces"]
     quantity: Quantity
     kg_per_unit: float
     limited: bool
     """Whether vessels limit what can be carried."""
-    plan: "Callable[[Kind, Ride], Supply]"
 
 
 @dataclass(frozen=True)
 class Refills:
-    """The places that hand a supply over, start and end included; `offers` is what each can give, `inf` for any amount."""
+    """The places that hand a supply over, start and end included, in road order.
+
+    Attributes
+    ----------
+    offers : shape (n,)
+        What each can give, `inf` for any amount.
+    stops : list
+        Each one's stop; None for the start or the end of the road, and for where all must be handed in.
+    emptied : shape (n,)
+        Where nothing of it may come along further: before a flight.
+    """
 
     km: Array
     names: list[str]
     offers: Array
+    stops: list[Stop | None]
+    emptied: NDArray[np.bool_]
 
     @classmethod
     def at(cls, chosen: list[Stop], length_km: float, offer: Callable[[Stop], float] = lambda stop: np.inf) -> "Refills":
@@ -75,13 +129,29 @@ class Refills:
         at_start = [stop for stop in chosen if stop.at_km <= SAME_PLACE_KM]
         at_end = [stop for stop in chosen if stop.at_km > SAME_PLACE_KM and stop.at_km >= length_km - SAME_PLACE_KM]
         inner = [stop for stop in chosen if stop not in at_start and stop not in at_end]
-        first = at_start[0].name if at_start else THE_START
-        last = at_end[-1].name if at_end else THE_END
+        first, last = (stops[0] if stops else None for stops in (at_start, at_end))
         return cls(
             np.array([0.0, *(stop.at_km for stop in inner), length_km]),
-            [first, *(stop.name for stop in inner), last],
+            [first.name if first else THE_START, *(stop.name for stop in inner), last.name if last else THE_END],
             np.array([np.inf, *(offer(stop) for stop in inner), np.inf]),
+            [first, *inner, last],
+            np.zeros(len(inner) + 2, dtype=bool),
         )
+
+    def emptied_at(self, places: Mapping[float, str]) -> "Refills":
+        """The same with places where nothing may come along further; they give nothing."""
+        inside = {km: name for km, name in places.items() if self.km[0] < km < self.km[-1]}
+        order = np.argsort(np.concatenate([self.km, list(inside)]), kind="stable")
+
+        def merged(own: list, more: list) -> list:  # type: ignore[type-arg]
+            both = [*own, *more]
+            return [both[k] for k in order]
+
+        return Refills(
+            np.array(merged(self.km.tolist(), list(inside))), merged(self.names, list(inside.values())),
+            np.array(merged(self.offers.tolist(), [0.0] * len(inside))), merged(self.stops, [None] * len(inside)),
+            np.array(merged(self.emptied.tolist(), [True] * len(inside)), dtype=bool),
+        )  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -124,6 +194,12 @@ class Supply:
         Of each stretch between refills: in all, while riding, and what should be left of it.
     nights : shape (refills - 1,)
         Nights of each stretch that take some of it.
+    capacity : shape (refills - 1,)
+        What the vessels hold on each stretch, `inf` where they are no limit.
+    pack : float
+        What it is bought by; 0 for any amount.
+    fixed : shape (refills,)
+        What its rider has fixed to take at each place; NaN where nothing is fixed.
     """
 
     kind: Kind
@@ -134,16 +210,35 @@ class Supply:
     riding: Array
     reserve: Array
     nights: NDArray[np.int_]
-    capacity: float
+    capacity: Array
+    pack: float = 0.0
+    fixed: Array = field(default_factory=lambda: np.zeros(0))
+    handling: Array = field(default_factory=lambda: np.zeros(0))
+    """Minutes that a unit takes at each place [min]."""
+    price: float | None = None
+    """Of a unit, in the tour's money."""
+
+    @cached_property
+    def short(self) -> Array:
+        """What each stretch asks for beyond what is taken along, shape (refills - 1,)."""
+        lacking = self.amounts.required[:-1] - self.amounts.leaving[:-1]
+        return np.asarray(np.where(lacking > ROUNDING * min(1.0, 1 / self.kind.kg_per_unit), lacking, 0.0))
 
     @property
-    def short(self) -> Array:
-        """What each stretch asks for beyond what fits, shape (refills - 1,)."""
-        return np.asarray(np.maximum(self.amounts.required[:-1] - self.capacity, 0))
+    def taken(self) -> Array:
+        """What is taken on at each place, shape (refills,)."""
+        arriving = np.where(self.refills.emptied, 0.0, self.amounts.arriving)
+        return np.asarray(np.maximum(self.amounts.leaving - arriving, 0.0))
 
     def stretch(self, at_km: Array, leaving: NDArray[np.bool_]) -> NDArray[np.intp]:
         """Index of the stretch that is ridden at each kilometre; at a refill the one before it unless leaving."""
         return np.clip(passed(self.refills.km, at_km, leaving) - 1, 0, self.refills.km.size - 2)
+
+    def gone(self, at_km: Array, leaving: NDArray[np.bool_], nodes_km: Array) -> Array:
+        """What is used up from the start to each kilometre, were there enough of it."""
+        demand = self.demand
+        at_once = np.concatenate([[0.0], np.cumsum(demand.at_once)])
+        return np.asarray(np.interp(at_km, nodes_km, demand.along) + at_once[passed(demand.at_km, at_km, leaving)])
 
     def on_board(self, at_km: Array, leaving: NDArray[np.bool_], nodes_km: Array) -> Array:
         """What is left at each kilometre: what was taken along at the last place, less what was used since."""
@@ -156,10 +251,15 @@ class Supply:
         gone_at_place = at_once[np.searchsorted(demand.at_km, refills.km, side="right")][since]
         return np.asarray(np.maximum(self.amounts.leaving[since] - used - np.maximum(gone - gone_at_place, 0), 0.0))
 
+    def kg_on_board(self, at_km: Array, leaving: NDArray[np.bool_], nodes_km: Array) -> Array:
+        """The same in kilograms [kg]."""
+        return self.on_board(at_km, leaving, nodes_km) * self.kind.kg_per_unit
+
 
 def planned(
-    kind: Kind, ride: Ride, refills: Refills, demand: Demand, nights: NDArray[np.int_], reserve: Array | None = None
-) -> Supply:
+    kind: Kind, ride: Ride, refills: Refills, demand: Demand, nights: NDArray[np.int_], reserve: Array | None = None,
+    capacity: Array | None = None, pack: float = 0.0, handling: Array | None = None, price: float | None = None,
+) -> Supply:  # fmt: skip
     """A supply from its places and its use.
 
     Parameters
@@ -171,14 +271,41 @@ def planned(
     """
     riding, cautious = (np.diff(np.interp(refills.km, ride.nodes.km, along)) for along in (demand.along, demand.cautious))
     order = np.argsort(demand.at_km, kind="stable")
-    offers, demand = _used_there(refills, replace(demand, at_km=demand.at_km[order], at_once=demand.at_once[order]))
+    demand = replace(demand, at_km=demand.at_km[order], at_once=demand.at_once[order])
+    # Whole packs are not opened at the counter: what is used there comes along.
+    offers, demand = (refills.offers, demand) if pack else _used_there(refills, demand)
     at_once = np.zeros(riding.size)
     np.add.at(at_once, np.clip(np.searchsorted(refills.km, demand.at_km, side="left") - 1, 0, riding.size - 1), demand.at_once)
     used = riding + at_once
     reserve = np.maximum(cautious - riding, 0) if reserve is None else reserve
-    capacity = ride.capacity_l if kind.limited else np.inf
-    amounts = carried(offers, used, reserve, capacity)
-    return Supply(kind, refills, demand, amounts, used, riding, reserve, nights, capacity)
+    capacity = np.full(used.size, np.inf) if capacity is None else capacity
+    fixed = _fixed(ride.tour, kind.name, refills)
+    amounts = carried(offers, used, reserve, capacity, pack, fixed, refills.emptied)
+    minutes = np.zeros(refills.km.size) if handling is None else handling
+    return Supply(
+        kind, replace(refills, offers=offers), demand, amounts, used, riding, reserve, nights, capacity, pack, fixed, minutes,
+        price,
+    )  # fmt: skip
+
+
+def _fixed(tour: TourSheet, name: str, refills: Refills) -> Array:
+    """What the rider has fixed to take at each place; NaN where nothing is fixed."""
+    steps = {step.stop_id: step.amount for step in tour.stores.steps if step.supply == name}
+    fixed = np.full(refills.km.size, np.nan)
+    if steps:
+        if None in steps:
+            fixed[0] = steps[None]
+        for k, stop in enumerate(refills.stops):
+            if stop is not None and stop.id in steps:
+                fixed[k] = steps[stop.id]
+    return fixed
+
+
+def nights_between(refills: Refills, nights_km: Array, times: NDArray[np.int_]) -> NDArray[np.int_]:
+    """How many nights fall on each stretch; one at a refill counts before it."""
+    found = np.zeros(refills.km.size - 1, dtype=int)
+    np.add.at(found, np.clip(np.searchsorted(refills.km, nights_km, side="left") - 1, 0, found.size - 1), times)
+    return found
 
 
 def _used_there(refills: Refills, demand: Demand) -> tuple[Array, Demand]:
@@ -196,7 +323,10 @@ def _used_there(refills: Refills, demand: Demand) -> tuple[Array, Demand]:
     return offers, replace(demand, at_once=left)
 
 
-def carried(offers: Array, used: Array, reserve: Array, capacity: float = np.inf) -> Carried:
+def carried(
+    offers: Array, used: Array, reserve: Array, capacity: Array | float = np.inf, pack: float = 0.0,
+    fixed: Array | None = None, emptied: NDArray[np.bool_] | None = None,
+) -> Carried:  # fmt: skip
     """Plan a supply backwards from the end, then live through it forwards.
 
     Parameters
@@ -207,25 +337,48 @@ def carried(offers: Array, used: Array, reserve: Array, capacity: float = np.inf
         What is used up from each place to the next.
     reserve : numpy.ndarray, shape (n - 1,)
         What should be left of a stretch on reaching its end.
-    capacity : float
-        What the vessels hold.
+    capacity : numpy.ndarray or float
+        What the vessels hold on each stretch.
+    pack : float
+        What it is bought by: whole packs only; 0 for any amount.
+    fixed : numpy.ndarray, shape (n,)
+        What is taken at a place whatever is wanted, as far as it fits; NaN where that is free.
+    emptied : numpy.ndarray, shape (n,)
+        Places that nothing is brought beyond.
 
     The requirement is the least that works: leaving place i asks for use, reserve and whatever the next place cannot
     give. What is short is never made up from nowhere: the amount on board stops at 0.
     """
-    count = offers.size
-    required = np.zeros(count)
-    wanted = 0.0
+    count = used.size + 1
+    holds = np.append(np.broadcast_to(np.asarray(capacity, dtype=float), used.shape), np.inf).tolist()
+    free = [np.nan] * count if fixed is None else fixed.tolist()
+    gone = [False] * count if emptied is None else emptied.tolist()
+    most = [_whole(offer, pack) if f != f else f for offer, f in zip(offers.tolist(), free, strict=True)]
+    use, keep = used.tolist(), reserve.tolist()
+    required, wanted = [0.0] * count, 0.0
     for i in range(count - 2, -1, -1):
-        required[i] = used[i] + max(float(reserve[i]), wanted)
-        wanted = max(required[i] - offers[i], 0.0)
-    arriving, leaving = np.zeros(count), np.zeros(count)
-    leaving[0] = min(required[0], capacity)
-    for i in range(1, count):
-        arriving[i] = max(leaving[i - 1] - used[i - 1], 0.0)
-        target = min(required[i], arriving[i] + offers[i], capacity)
-        leaving[i] = max(arriving[i], target)
-    return Carried(arriving, leaving, required)
+        required[i] = use[i] + max(keep[i], wanted)
+        wanted = 0.0 if gone[i] else max(required[i] - most[i], 0.0)
+    arriving, leaving = [0.0] * count, [0.0] * count
+    for i in range(count):
+        if i:
+            arriving[i] = max(leaving[i - 1] - use[i - 1], 0.0)
+        have = 0.0 if gone[i] else arriving[i]
+        taken = most[i] if free[i] == free[i] else min(_packs(required[i] - have, pack), most[i])
+        if pack and free[i] != free[i]:
+            taken = min(taken, max(_whole(holds[i], pack) - _packs(have, pack), 0.0))
+        leaving[i] = max(have, min(have + max(taken, 0.0), holds[i]))
+    return Carried(np.array(arriving), np.array(leaving), np.array(required))
+
+
+def _packs(amount: float, pack: float) -> float:
+    """The least whole packs that are enough."""
+    return max(float(np.ceil(amount / pack - 1e-9)) * pack, 0.0) if pack else max(amount, 0.0)
+
+
+def _whole(amount: float, pack: float) -> float:
+    """The most whole packs that an amount makes up."""
+    return float(np.floor(amount / pack + 1e-9)) * pack if pack and np.isfinite(amount) else amount
 
 
 def passed(marks_km: Array, at_km: Array, leaving: NDArray[np.bool_]) -> NDArray[np.intp]:

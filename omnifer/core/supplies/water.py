@@ -1,25 +1,32 @@
-"""Water: what riding and dry camps take, and which sources are sure when the rider is there."""
+"""Water: what riding and dry camps take, which sources are sure when the rider is there, and what treating it takes."""
+
+from dataclasses import dataclass
+from math import ceil
 
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core.model.kit import Thing
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import USUAL, Practice
 from omnifer.core.model.road import Stop
+from omnifer.core.model.roles import Stove, Treatment
+from omnifer.core.model.stores import Stores
 from omnifer.core.physics import body
 from omnifer.core.road import arrivals
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.climate import Climate
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, planned
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, nights_between, planned
 
 Array = NDArray[np.float64]
+KIND = Kind("water", "water", "l", "volume", 1.0, limited=True)
 
 
-def counts(stop: Stop | None, visits: dict[str, Visit]) -> bool:
-    """Whether a stop's water is sure when the rider is there."""
+def counts(stop: Stop | None, visits: dict[str, Visit], melts: bool = False) -> bool:
+    """Whether a stop's water is sure when the rider is there; snow is, where it can be melted."""
     if stop is None or stop.water == "none" or stop.id not in visits:
         return False
-    return arrivals.water_fails(stop, visits[stop.id].date) is None
+    return arrivals.water_fails(stop, visits[stop.id].date, melts) is None
 
 
 def along(
@@ -46,23 +53,97 @@ def along(
     return drunk, bottled
 
 
-def dry_camp(riders: int, usual: Practice) -> float:
-    """Water for one night away from a source [l]."""
-    return usual.dry_camp_l * riders
+def dry_camp(riders: int, usual: Practice, stores: Stores = Stores()) -> float:  # noqa: B008
+    """Water for one night away from a source, less where little is cooked or nothing washed [l]."""
+    spared = {"none": 1.0, "boil": 0.5}.get(stores.cooking or "cook", 0.0) * usual.camp_cooking_l
+    spared += 0.0 if stores.washes else usual.camp_washing_l
+    return max(usual.dry_camp_l - spared, 0.0) * riders
 
 
-def _plan(kind: Kind, ride: Ride) -> Supply:
+def plan(ride: Ride) -> Supply:
     """Water at the sources that count when the rider is there; a dry camp takes its own at once, a dry rest day its own too."""
-    sources = [stop for stop in ride.stops() if counts(stop, ride.visits)]
+    tour, usual, stores = ride.tour, ride.tour.practice, ride.tour.stores
+    melts = bool(ride.things(Stove))
+    sources = [stop for stop in ride.stops() if counts(stop, ride.visits, melts)]
     refills = Refills.at(sources, ride.nodes.length_km)
-    nights_km, rests, riders = ride.rests_km(), ride.days.rests, len(ride.tour.riders)
-    dry = np.array([not counts(stop, ride.visits) for stop in ride.night_stops], dtype=bool)
+    nights_km, rests, riders = ride.rests_km(), ride.days.rests, len(tour.riders)
+    dry = np.array([not counts(stop, ride.visits, melts) for stop in ride.night_stops], dtype=bool)
     camps = (1 + rests) * dry
-    drunk, bottled = along(ride.pace.hours, ride.climate, ride.riding_c, ride.tour.riders, ride.tour.practice)
-    taken: Array = camps * dry_camp(riders, ride.tour.practice) + rests * dry * ride.tour.practice.dry_day_l * riders
-    nights = np.zeros(refills.km.size - 1, dtype=int)
-    np.add.at(nights, np.clip(np.searchsorted(refills.km, nights_km, side="left") - 1, 0, nights.size - 1), camps)
-    return planned(kind, ride, refills, Demand(drunk, bottled, nights_km[dry], taken[dry]), nights)
+    drunk, bottled = along(ride.pace.hours, ride.climate, ride.riding_c, tour.riders, usual)
+    taken: Array = camps * dry_camp(riders, usual, stores) + rests * dry * usual.dry_day_l * riders
+    reserve = np.maximum(np.diff(np.interp(refills.km, ride.nodes.km, bottled - drunk)), 0)
+    seasonal = np.array([stop is not None and stop.water == "seasonal" for stop in refills.stops[1:]], dtype=bool)
+    reserve += usual.seasonal_reserve * seasonal * np.diff(np.interp(refills.km, ride.nodes.km, drunk))
+    treats = treatment_of(ride)
+    handling = np.array([0.0 if stop is None or not stop.treat_water else treats.minutes_per_l for stop in refills.stops])
+    vessels = [(t, n) for t, n in ride.vessels if t.holds_water_l > 0]
+    return planned(
+        KIND, ride, refills, Demand(drunk, bottled, nights_km[dry], taken[dry]), nights_between(refills, nights_km, camps),
+        reserve, ride.capacity(vessels, refills.km), handling=handling,
+    )  # fmt: skip
 
 
-KIND = Kind("water", "l", "volume", 1.0, limited=True, plan=_plan)
+@dataclass(frozen=True)
+class Method:
+    """How water is made fit to drink; `thing` is None where nothing on board does."""
+
+    thing: Thing | None
+    minutes_per_l: float
+    wait_min: float
+    boils: bool
+
+    def minutes(self, litres: float) -> float:
+        """By hand for so many litres; a press is filled a whole number of times [min]."""
+        role = self.thing.role if self.thing is not None else None
+        if isinstance(role, Treatment) and role.by == "press":
+            litres = ceil(litres / role.litres_a_piece - 1e-9) * role.litres_a_piece
+        return litres * self.minutes_per_l
+
+
+def treatment_of(ride: Ride) -> Method:
+    """How this party treats its water: the filter that takes the least time, else boiling, else tablets."""
+    usual = ride.tour.practice
+    by_hand = {
+        "press": (usual.press_min_per_l, 0.0), "pump": (usual.pump_min_per_l, 0.0),
+        "gravity": (usual.gravity_min_per_l, usual.gravity_wait_min), "boiling": (usual.boiling_min_per_l, 0.0),
+    }  # fmt: skip
+    found = []
+    for thing in ride.things(Treatment):
+        role = thing.role
+        assert isinstance(role, Treatment)
+        minutes, wait = by_hand[role.by]
+        found.append(
+            Method(
+                thing, minutes if role.minutes_per_l is None else role.minutes_per_l,
+                wait if role.wait_min is None else role.wait_min, role.by == "boiling",
+            )
+        )  # fmt: skip
+    if found:
+        return min(found, key=lambda method: (method.boils, method.minutes_per_l))
+    tablets = ride.treated_by_pieces()
+    if tablets is not None:
+        return Method(tablets, usual.tablet_min_per_l, usual.tablet_wait_min, boils=False)
+    return Method(None, 0.0, 0.0, boils=False)
+
+
+def treated(supply: Supply) -> Array:
+    """Litres that are treated at each place, shape (refills,)."""
+    wanted = np.array([stop is not None and stop.treat_water for stop in supply.refills.stops])
+    return np.asarray(supply.taken * wanted)
+
+
+def hours_at_sources(ride: Ride, supply: Supply) -> tuple[Array, Array] | None:
+    """Where water is treated by hand in the course of a day, in road order, and how long in all up to there [km, h].
+
+    Where the night is spent hands have time enough.
+    """
+    method, slept = treatment_of(ride), {stop.id for stop in ride.night_stops if stop is not None}
+    found = [
+        (stop.at_km, method.minutes(litres) / 60)
+        for stop, litres in zip(supply.refills.stops, treated(supply).tolist(), strict=True)
+        if litres > 0 and stop is not None and stop.id not in slept
+    ]
+    if not found or method.minutes_per_l == 0:
+        return None
+    km, hours = zip(*found, strict=True)
+    return np.array(km), np.concatenate([[0.0], np.cumsum(hours)])

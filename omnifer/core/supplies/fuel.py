@@ -1,0 +1,117 @@
+"""Fuel: what is boiled and melted on the way, by height, cold and wind, and the places that sell what the stove burns."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.practice import Practice
+from omnifer.core.model.road import FuelKind, Stop
+from omnifer.core.model.roles import FuelVessel, Stove
+from omnifer.core.physics import boiling
+from omnifer.core.road import arrivals
+from omnifer.core.supplies import food, water
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, nights_between, planned
+
+Array = NDArray[np.float64]
+KIND = Kind("fuel", "fuel", "kg", "mass", 1.0, limited=True)
+HEATING_VALUE: dict[FuelKind, float] = {"gas": 45.4, "petrol": 44.4, "alcohol": 24.6}
+"""Lower heating values of what is carried, liquid [MJ/kg]: butane with propane, octane, ethanol of 95 % by volume; formation
+enthalpies as the chemicals library has them."""
+SHOP_HOURS: frozenset[FuelKind] = frozenset({"gas", "alcohol"})
+"""Kinds that a shop sells while it is open; petrol is pumped."""
+
+
+def stove_of(ride: Ride) -> Stove | None:
+    """The stove that is cooked on: the first of the kit."""
+    things = ride.things(Stove)
+    role = things[0].role if things else None
+    return role if isinstance(role, Stove) else None
+
+
+def vessels_for(ride: Ride, kind: FuelKind) -> list[tuple[Thing, int]]:
+    """The vessels on board for a kind of fuel."""
+    return [(t, n) for t, n in ride.vessels if isinstance(t.role, FuelVessel) and t.role.burns == kind]
+
+
+def efficiency(stove: Stove, wind_ms: Array, usual: Practice) -> Array:
+    """Heat in the pot over heat of the fuel, in wind at 10 m [-]."""
+    usual_of = {"gas": usual.gas_efficiency, "petrol": usual.petrol_efficiency, "alcohol": usual.alcohol_efficiency}
+    still = stove.efficiency or min(usual_of[stove.burns] * (usual.exchanger_gain if stove.exchanger else 1.0), 1.0)
+    per_ms = usual.wind_shielded if stove.shielded else usual.wind_open
+    return np.asarray(still / (1 + per_ms * usual.wind_at_rider * wind_ms))
+
+
+def burnt_per_litre(stove: Stove, height_m: Array, water_c: Array, wind_ms: Array, usual: Practice) -> Array:
+    """Fuel that brings a litre to the boil [kg]."""
+    heat = boiling.heat_to_boil(1.0, water_c, height_m)
+    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns])
+
+
+def melted_per_litre(stove: Stove, wind_ms: Array, usual: Practice) -> Array:
+    """Fuel that melts a litre of water out of snow and warms it a little [kg]."""
+    heat = boiling.heat_to_melt(1.0, usual.snow_c, usual.coldest_water_c)
+    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns])
+
+
+def boiled_a_day(ride: Ride) -> float:
+    """Water that the party boils on a day [l]."""
+    usual = ride.tour.practice
+    litres = {"cook": usual.boiled_cook_l, "boil": usual.boiled_only_l}.get(ride.tour.stores.cooking or "none", 0.0)
+    return litres * len(ride.tour.riders)
+
+
+def plan(ride: Ride, water_supply: Supply) -> Supply | None:
+    """Fuel for evenings and mornings, water boiled to be safe and snow; None without a stove."""
+    stove, usual = stove_of(ride), ride.tour.practice
+    if stove is None:
+        return None
+    rests, where = ride.days.rests, ride.rests_km()
+    height, wind = ride.at_nights(ride.nodes.elevation_m), ride.at_nights(ride.climate.wind_ms)
+    tap_c = np.maximum(ride.at_nights(ride.climate.mean_c), usual.coldest_water_c)
+    litres = boiled_a_day(ride) * (1 - usual.boiled_evening * food.dines_out(ride)) * (1 + rests)
+    at_camp: Array = litres * burnt_per_litre(stove, height, tap_c, wind, usual)
+    at_source = _at_sources(ride, stove, water_supply)
+    km, burnt = np.concatenate([where, water_supply.refills.km]), np.concatenate([at_camp, at_source])
+    some = burnt > 0
+    selling = [stop for stop in ride.stops() if sells(ride, stop, stove.burns)]
+    flights = {t.from_km: "the flight" for t in ride.tour.road.transfers if t.by == "flight"}
+    refills = Refills.at(selling, ride.nodes.length_km).emptied_at(flights)
+    still = np.zeros(ride.nodes.km.size)
+    daily = float(burnt.sum()) / ride.days.count
+    vessels = vessels_for(ride, stove.burns)
+    pack = min((t.holds_kg for t, _ in vessels), default=0.0) if stove.burns == "gas" else 0.0
+    reserve = np.full(refills.km.size - 1, usual.fuel_reserve_days * daily)
+    reserve[refills.emptied[1:]] = 0.0
+    nights = nights_between(refills, where, np.ones(where.size, dtype=int))
+    return planned(
+        KIND, ride, refills, Demand(still, still, km[some], burnt[some]), nights, reserve,
+        ride.capacity(vessels, refills.km), pack, price=_price(vessels),
+    )  # fmt: skip
+
+
+def sells(ride: Ride, stop: Stop, kind: FuelKind) -> bool:
+    """Whether a stop sells a kind of fuel when the rider is there."""
+    if kind not in stop.fuels:
+        return False
+    if kind not in SHOP_HOURS or stop.shop == "none":
+        return True
+    return arrivals.shop_shut(ride.visits[stop.id], ride.tour.road.start_hour, ride.tour.practice) is None
+
+
+def _price(vessels: list[tuple[Thing, int]]) -> float | None:
+    """Of a kilogram: what a full vessel costs to fill, where its rider says so."""
+    priced = [t.price / t.holds_kg for t, _ in vessels if t.price is not None and t.holds_kg > 0]
+    return min(priced, default=None)
+
+
+def _at_sources(ride: Ride, stove: Stove, supply: Supply) -> Array:
+    """Fuel burnt where water is boiled to be safe or melted out of snow, shape (refills,) [kg]."""
+    usual, km = ride.tour.practice, supply.refills.km
+    boils = water.treatment_of(ride).boils
+    height, wind, air_c = (
+        np.interp(km, ride.nodes.km, along) for along in (ride.nodes.elevation_m, ride.climate.wind_ms, ride.climate.mean_c)
+    )
+    to_boil = burnt_per_litre(stove, height, np.maximum(air_c, usual.coldest_water_c), wind, usual)
+    to_melt = melted_per_litre(stove, wind, usual)
+    snow = np.array([stop is not None and stop.water == "snow" for stop in supply.refills.stops])
+    return np.asarray(supply.taken * snow * to_melt + water.treated(supply) * boils * to_boil)

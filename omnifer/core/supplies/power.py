@@ -1,0 +1,368 @@
+"""Electricity: what every device uses, what charges it, and when it dies; played from stay to stay over the whole tour."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.road import Stop
+from omnifer.core.model.roles import Bank, Cells, Charger, Device, Hub, Panel
+from omnifer.core.physics import dynamo, sun
+from omnifer.core.supplies.supply import Ride
+
+Array = NDArray[np.float64]
+LONG_STAY_H = 6.0
+"""A stay at a plug so long lets one change what is plugged in: outputs then limit the power, not the number of devices [h]."""
+NOON = 12.0
+JUST_WH = 1e-6
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """Hours on end of the same kind: riding between two places, or staying at one.
+
+    Attributes
+    ----------
+    riding : float
+        Part of its day's riding.
+    camping : float
+        Part of a day's hours in camp.
+    """
+
+    from_km: float
+    to_km: float
+    day: int
+    hours: float
+    riding: float
+    camping: float
+    dark_h: float
+    hub_wh: float
+    panel_wh: float
+    frost: bool
+    plug: Stop | None = None
+    plug_h: float = 0.0
+
+
+@dataclass(frozen=True)
+class Death:
+    """A device that has run down: from where, on which day, until it is charged again."""
+
+    thing: Thing
+    from_km: float
+    day: int
+    to_km: float
+
+
+@dataclass(frozen=True)
+class Charge:
+    """A stay at a plug.
+
+    Attributes
+    ----------
+    hours, wanted_h : float
+        At the plug, and what would fill everything [h].
+    got_wh : float
+        From the wall [Wh].
+    left_wh : float
+        In the banks on leaving [Wh].
+    """
+
+    stop: Stop
+    day: int
+    hours: float
+    wanted_h: float
+    got_wh: float
+    left_wh: float
+
+
+@dataclass(frozen=True)
+class Power:
+    """Electricity along a tour. Energy of banks is by their labels."""
+
+    devices: list[Thing]
+    capacity_wh: float
+    daily_wh: float
+    """What all devices use on a mean day [Wh]."""
+    hub_wh: float
+    panel_wh: float
+    """Over the whole tour [Wh]."""
+    panel_days: int
+    """Days on which the panel gave something that found room."""
+    knots_km: Array
+    stored_wh: Array
+    """In the banks, or where there are none in the devices, at the ends of all stretches [Wh]."""
+    charges: list[Charge]
+    deaths: list[Death]
+    sets_used: dict[str, int]
+    """Sets of cells by device."""
+
+    def at(self, km: Array, leaving: NDArray[np.bool_]) -> Array:
+        """What is stored at each moment [Wh]."""
+        knots = self.knots_km
+        after = np.where(leaving, np.searchsorted(knots, km, side="right"), np.searchsorted(knots, km, side="left"))
+        b = np.clip(after, 1, knots.size - 1)
+        a = b - 1
+        wide = np.where(knots[b] > knots[a], knots[b] - knots[a], 1.0)
+        share = np.clip((km - knots[a]) / wide, 0, 1)
+        share = np.where((knots[b] == knots[a]) & leaving, 1.0, share)
+        return np.asarray(self.stored_wh[a] + share * (self.stored_wh[b] - self.stored_wh[a]))
+
+
+def plan(ride: Ride) -> Power | None:
+    """Electricity of a tour; None where nothing on board uses any."""
+    devices = _by_need(ride.things(Device))
+    if not devices:
+        return None
+    return _Play(ride, devices).run()
+
+
+def _by_need(devices: list[Thing]) -> list[Thing]:
+    """What finds the way first, then what is seen, then the rest: so they are charged where there is not enough for all."""
+
+    def need(thing: Thing) -> tuple[bool, bool]:
+        role = thing.role
+        assert isinstance(role, Device)
+        return not role.navigates, not role.light
+
+    return sorted(devices, key=need)
+
+
+@dataclass
+class _Play:
+    """One play over the stretches; levels of devices and of all banks together change as it goes."""
+
+    ride: Ride
+    devices: list[Thing]
+    levels: list[float] = field(init=False)
+    pool: float = field(init=False)
+    at_km: float = 0.0
+
+    def __post_init__(self) -> None:
+        self.usual = self.ride.tour.practice
+        self.roles = [thing.role for thing in self.devices if isinstance(thing.role, Device)]
+        self.counts = [thing.count for thing in self.devices]
+        self.fulls = [role.battery_wh * n for role, n in zip(self.roles, self.counts, strict=True)]
+        self.levels = list(self.fulls)
+        banks = [(t.role, t.count) for t in self.ride.things(Bank) if isinstance(t.role, Bank)]
+        self.bank_wh = sum(role.holds_wh * n for role, n in banks)
+        self.bank_w = sum(role.takes_w * n for role, n in banks)
+        self.bank_count = sum(n for _, n in banks)
+        self.pool = self.bank_wh
+        spare = [(t.role.set_wh, t.count) for t in self.ride.things(Cells) if isinstance(t.role, Cells)]
+        self.sets = sum(n for _, n in spare)
+        self.sets_used = {t.id: 0 for t, role in zip(self.devices, self.roles, strict=True) if role.fed_by == "cells"}
+        self.dying: dict[int, tuple[float, int]] = {}
+        self.deaths: list[Death] = []
+        self.panel_days: set[int] = set()
+
+    @property
+    def stored(self) -> float:
+        return self.pool if self.bank_wh else sum(self.levels)
+
+    def run(self) -> Power:
+        """Play all stretches."""
+        knots, stored, charges = [0.0], [self.stored], list[Charge]()
+        used = hub = panel = 0.0
+        end = self.ride.nodes.length_km
+        for stretch in stretches(self.ride):
+            self.at_km = stretch.to_km
+            used += self._use(stretch)
+            hub, panel = hub + stretch.hub_wh, panel + stretch.panel_wh
+            if stretch.plug is not None and stretch.plug_h > 0:
+                charges.append(self._charge(stretch, stretch.plug))
+            elif stretch.camping:
+                self._top_up()
+            knots.append(stretch.to_km)
+            stored.append(self.stored)
+        for d, (km, day) in self.dying.items():
+            self.deaths.append(Death(self.devices[d], km, day, end))
+        return Power(
+            self.devices, self.bank_wh or sum(self.fulls), used / self.ride.days.count, hub, panel, len(self.panel_days),
+            np.array(knots), np.array(stored), charges, sorted(self.deaths, key=lambda d: d.from_km), self.sets_used,
+        )  # fmt: skip
+
+    def _use(self, s: Stretch) -> float:
+        """What the devices use on a stretch, out of what hub and panel give, themselves and the banks."""
+        given = s.hub_wh + s.panel_wh
+        total, harder = 0.0, 1 / self.usual.cold_battery if s.frost else 1.0
+        for d, (role, n) in enumerate(zip(self.roles, self.counts, strict=True)):
+            part = {"riding": s.riding, "camp": s.camping, "always": s.hours / 24}[role.used]
+            use = n * (role.daily_wh * part + role.wh_a_dark_hour * s.dark_h)
+            total += use
+            if role.fed_by == "hub" or use == 0:
+                continue
+            use *= harder
+            if role.fed_by == "cable" and given > 0:
+                from_given = min(given, use / self.usual.charging)
+                given -= from_given
+                use -= from_given * self.usual.charging
+            self.levels[d] -= use
+            if self.levels[d] < -JUST_WH:
+                self._run_low(d, role, n, s, use)
+        if given > 0 and self.bank_wh:
+            room = self.bank_wh - self.pool
+            taken = min(given * self.usual.charging, room)
+            self.pool += taken
+            if taken > JUST_WH and s.panel_wh > 0:
+                self.panel_days.add(s.day)
+        elif s.panel_wh > 0 and given < s.panel_wh:
+            self.panel_days.add(s.day)
+        return total
+
+    def _run_low(self, d: int, role: Device, n: int, s: Stretch, use: float) -> None:
+        """A device below nothing is fed by a bank, or gets a new set of cells; else it dies where it did."""
+        lacking = -self.levels[d]
+        if role.fed_by == "cells":
+            while self.levels[d] < 0 and self.sets >= n and role.battery_wh > 0:
+                self.sets -= n
+                self.sets_used[self.devices[d].id] += n
+                self.levels[d] += role.battery_wh * n
+        else:
+            yields = self.usual.bank_usable * self.usual.charging
+            drawn = min(lacking / yields, self.pool)
+            self.pool -= drawn
+            self.levels[d] += drawn * yields
+        if self.levels[d] < -JUST_WH:
+            if d not in self.dying:
+                at = s.to_km - (s.to_km - s.from_km) * min(-self.levels[d] / use, 1.0)
+                self.dying[d] = at, s.day
+            self.levels[d] = 0.0
+
+    def _top_up(self) -> None:
+        """In camp the banks fill the devices, what finds the way first."""
+        yields = self.usual.bank_usable * self.usual.charging
+        for d, role in enumerate(self.roles):
+            if role.fed_by == "cable" and self.pool > 0:
+                drawn = min((self.fulls[d] - self.levels[d]) / yields, self.pool)
+                self.pool -= drawn
+                self.levels[d] += drawn * yields
+                self._alive_again(d, drawn > JUST_WH)
+
+    def _alive_again(self, d: int, charged: bool) -> None:
+        if charged and d in self.dying:
+            km, day = self.dying.pop(d)
+            self.deaths.append(Death(self.devices[d], km, day, self.at_km))
+
+    def _charge(self, s: Stretch, stop: Stop) -> Charge:
+        """A stay at a plug: devices first, then banks; as many outputs as sockets and chargers give."""
+        outputs, watts = self._outputs(stop)
+        keeps, hours = self.usual.charging, s.plug_h
+        budget = start = outputs * watts * hours
+        lacking = sum(self.fulls[d] - self.levels[d] for d, r in enumerate(self.roles) if r.fed_by == "cable")
+        wanted = (lacking + self.bank_wh - self.pool) / keeps
+        left = outputs if hours < LONG_STAY_H else len(self.devices) + self.bank_count
+        for d, role in enumerate(self.roles):
+            lacks = (self.fulls[d] - self.levels[d]) / keeps
+            if role.fed_by == "cable" and lacks > JUST_WH and left > 0:
+                drawn = min(lacks, watts * hours * self.counts[d], budget)
+                budget -= drawn
+                left -= self.counts[d]
+                self.levels[d] += drawn * keeps
+                self._alive_again(d, drawn > JUST_WH)
+        if left > 0 and self.bank_wh:
+            at_once = min(left, self.bank_count) / self.bank_count
+            drawn = min((self.bank_wh - self.pool) / keeps, self.bank_w * at_once * hours, budget)
+            budget -= drawn
+            self.pool += drawn * keeps
+        else:
+            self._top_up()
+        fastest = min(outputs * watts, max(self.bank_w, watts) if self.bank_wh else outputs * watts)
+        return Charge(stop, s.day, hours, wanted / fastest if fastest else float("inf"), start - budget, self.pool)
+
+    def _outputs(self, stop: Stop) -> tuple[int, float]:
+        """How many outputs there are at a plug, and what one gives [W]."""
+        fit = [
+            (t.role.outputs, t.role.output_w)
+            for t in self.ride.things(Charger)
+            for _ in range(t.count)
+            if isinstance(t.role, Charger) and (not stop.plug_shape or not t.role.plugs or stop.plug_shape in t.role.plugs)
+        ]
+        best = sorted(fit, reverse=True)[: stop.plug_outlets]
+        total = sum(n for n, _ in best)
+        return total, (sum(n * w for n, w in best) / total if total else 0.0)
+
+
+def stretches(ride: Ride) -> Iterator[Stretch]:
+    """The whole tour as riding and staying, in order; every stop with a plug ends a stretch."""
+    sky = _Sky(ride)
+    plugs = sorted((s for s in ride.stops() if "plugs" in s.services), key=lambda s: s.at_km)
+    days, usual = ride.days, ride.tour.practice
+    hub = _hub_along(ride)
+    dark = [max(0.0, arrive - (light.sunset_h or 24.0)) if light.sunset_h else 0.0
+            for arrive, light in zip(sky.arrive.tolist(), ride.suns, strict=True)]  # fmt: skip
+    lows = ride.at_nights(ride.climate.mean_min_c)
+    lamps_on = any(isinstance(t.role, Hub) and t.role.lamps_first for t in ride.things(Hub))
+    for i in range(days.km.size - 1):
+        start, end, number = float(days.km[i]), float(days.km[i + 1]), int(days.offset[i]) + 1
+        night = ride.night_stops[i] if i < len(ride.night_stops) else None
+        passed = [s for s in plugs if start < s.at_km < end and (night is None or s.id != night.id)]
+        marks = np.array([start, *(s.at_km for s in passed), end])
+        hours = np.interp(marks, ride.nodes.km, ride.pace.hours)
+        whole = max(float(hours[-1] - hours[0]), 1e-9)
+        gained = np.diff(np.interp(marks, ride.nodes.km, hub)).tolist() if hub is not None else [0.0] * (marks.size - 1)
+        parts = (np.diff(hours) / whole).tolist()
+        on_road = float(sky.arrive[i] - ride.tour.road.start_hour)
+        if lamps_on:
+            gained[-1] *= 1 - min(dark[i] / on_road, 1.0) if on_road > 0 else 1.0
+        for k, part in enumerate(parts):
+            last = k == len(parts) - 1
+            yield Stretch(
+                marks[k], marks[k + 1], number, on_road * part, part, 0.0, dark[i] if last else 0.0, gained[k],
+                sky.riding_wh[i] * part, False,
+            )  # fmt: skip
+            if not last:
+                stop = passed[k]
+                here = usual.plug_stop_h if stop.plug_hours is None else stop.plug_hours
+                yield Stretch(stop.at_km, stop.at_km, number, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, False, stop, here)
+        if i < len(ride.night_stops):
+            rests = int(days.rests[i])
+            stay = 24 - on_road
+            plugged = night is not None and "plugs" in night.services
+            for day in range(rests + 1):
+                hours_here = stay if day == 0 else 24.0
+                at_plug = hours_here if night is None or night.plug_hours is None else min(night.plug_hours, hours_here)
+                yield Stretch(
+                    end, end, number + day, hours_here, 0.0, 1.0, 0.0, 0.0, sky.resting_wh[i] if day else 0.0, bool(lows[i] < 0),
+                    night if plugged else None, at_plug if plugged else 0.0,
+                )  # fmt: skip
+
+
+def _hub_along(ride: Ride) -> Array | None:
+    """What hub dynamos give from the start to each node [Wh]; None without any."""
+    things, usual = ride.things(Hub), ride.tour.practice
+    if not things:
+        return None
+    hours, km = np.diff(ride.pace.hours), np.diff(ride.nodes.km)
+    speed = np.where(hours > 0, km / np.maximum(hours, 1e-9), 0.0)
+    radius_m = (ride.tour.rig.bikes[0].radius_mm if ride.tour.rig.bikes else 350.0) / 1000
+    watts = np.where(speed >= usual.hub_slowest_kmh, dynamo.lamp_power(speed / 3.6, 2 * np.pi * radius_m), 0.0)
+    one: Array = np.concatenate([[0.0], np.cumsum(watts * usual.hub_converter * hours)])
+    return one * sum(thing.count for thing in things)
+
+
+class _Sky:
+    """The sun of every riding day on a panel."""
+
+    def __init__(self, ride: Ride) -> None:
+        days = ride.days.km.size - 1
+        self.arrive = ride.watch.at(ride.days.km[1:], np.arange(days))
+        peak_w = sum(t.role.peak_w * t.count for t in ride.things(Panel) if isinstance(t.role, Panel))
+        self.riding_wh, self.resting_wh = np.zeros(days), np.zeros(days)
+        if not peak_w or ride.nodes.lat_deg is None:
+            return
+        usual, start = ride.tour.practice, ride.tour.start_date
+        middles = (ride.days.km[:-1] + ride.days.km[1:]) / 2
+        lat = np.interp(middles, ride.nodes.km, ride.nodes.lat_deg)[:, None]
+        lean = np.array([sun.declination(ride.days.date(start, i)) for i in range(days)])[:, None]
+        courses = [light.for_course() for light in ride.suns]
+        noon = np.array([(rise + fall) / 2 for rise, fall in courses])[:, None]
+        clock = np.arange(24)[None, :] + 0.5
+        level = sun.clear_sky(sun.height_sine(lat, lean, clock - noon + NOON)) / 1000
+        begun = ride.tour.road.start_hour
+        on_road = np.clip(np.minimum(clock + 0.5, self.arrive[:, None]) - np.maximum(clock - 0.5, begun), 0, 1)
+        cloudy = np.minimum(usual.cloudy_per_rain * np.interp(middles, ride.nodes.km, ride.climate.rain_chance), 1.0)
+        sky = peak_w * (1 - cloudy * (1 - usual.panel_cloudy))
+        self.riding_wh = sky * usual.panel_riding * (level * on_road).sum(axis=1)
+        self.resting_wh = sky * usual.panel_resting * level.sum(axis=1)

@@ -1,0 +1,74 @@
+"""A small noun in one cell of a sheet, as `kind key=value key=value`; written so that it reads back the same."""
+
+import json
+import re
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+
+from omnifer.core.model.kit import Whereabouts
+from omnifer.core.model.quantities import Noun
+from omnifer.core.model.roles import Role
+from omnifer.formats.problem import what_of
+
+_ROLE: TypeAdapter[Any] = TypeAdapter(Role)
+_WHERE = TypeAdapter(Whereabouts)
+
+
+def write_role(role: Noun | None) -> str:
+    """What a thing does, in a cell."""
+    return "" if role is None else _write(role, "does")
+
+
+def read_role(text: str) -> Any:
+    """What a thing does. Raises ValueError in words."""
+    return _read(_ROLE, text, "does")
+
+
+def write_where(places: tuple[Whereabouts, ...]) -> str:
+    """Where a thing is along the road, in a cell."""
+    return "; ".join(_write(place, "how") for place in places)
+
+
+def read_where(text: str) -> tuple[Whereabouts, ...]:
+    """Where a thing is along the road. Raises ValueError in words."""
+    return tuple(_read(_WHERE, part, "how") for part in re.split(r"[;|]", text) if part.strip())
+
+
+def _write(noun: Noun, first: str) -> str:
+    told = noun.model_dump(mode="json", exclude_defaults=True) | {first: getattr(noun, first)}
+    rest = [f"{key}={_value(value)}" for key, value in told.items() if key != first]
+    return " ".join([str(told[first]), *rest])
+
+
+def _value(value: object) -> str:
+    if isinstance(value, list):
+        return "+".join(map(str, value))
+    return ("yes" if value else "no") if isinstance(value, bool) else str(value) if isinstance(value, str) else f"{value:g}"
+
+
+def _read(kind: TypeAdapter[Any], text: str, first: str) -> Any:
+    word, *rest = text.split()
+    fields: dict[str, object] = {first: word.lower()}
+    for part in rest:
+        key, sign, value = part.partition("=")
+        if not sign:
+            raise ValueError(f"{part!r} is no key=value")
+        fields[key.lower()] = _plain(key.lower(), value)
+    try:
+        return kind.validate_python(fields)
+    except ValidationError as error:
+        one = error.errors()[0]
+        where = ".".join(str(part) for part in one["loc"] if part != word) or first
+        raise ValueError(f"{where}: {what_of(one)}") from None
+
+
+def _plain(key: str, value: str) -> object:
+    if key == "plugs":
+        return value.split("+")
+    if value in ("yes", "no"):
+        return value == "yes"
+    try:
+        return json.loads(value) if re.fullmatch(r"-?\d+(\.\d+)?(e-?\d+)?", value) and not key.endswith("_id") else value
+    except ValueError:
+        return value
