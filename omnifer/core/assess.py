@@ -18,6 +18,7 @@ from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
+from omnifer.core.stores.told import stores_told
 from omnifer.core.summary import climate_of, facts_of, moments_of
 from omnifer.core.supplies.stock import Stock
 from omnifer.core.voyage import Voyage, play
@@ -62,6 +63,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         zones=voyage.clocks.stretches() if voyage else [],
         climate=climate_of(voyage) if voyage else None,
         moments=moments_of(tour, voyage, loaded.bikes) if voyage else None,
+        stores=stores_told(tour, voyage) if voyage else None,
         bikes=[
             load.trace(minutes.get(load.bike.rider_id, 0.0), stances[load.bike.id], limits[load.bike.id]) for load in loaded.bikes
         ],

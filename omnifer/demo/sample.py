@@ -9,16 +9,18 @@ from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import DayCut, Night, Road, Stop, SurfaceStretch, Transfer
+from omnifer.core.model.stores import Stores
 from omnifer.core.model.tour import Tour
 from omnifer.core.model.variant import Variant
 from omnifer.core.rig.catalogue import BIKES, carrier, support
+from omnifer.core.supplies.foods import FOODS
 from omnifer.demo.country import STATIONS, demo_track
 from omnifer.formats.kit_csv import read_kit_csv
 from omnifer.formats.stops_csv import read_stops_csv
 
 RUNA = Rider(id="runa", name="Runa", body_mass_kg=63, all_day_power_w=105, height_cm=169, age_years=34, sex="female")
 EDVIN = Rider(id="edvin", name="Edvin", body_mass_kg=81, all_day_power_w=125, height_cm=183, age_years=51, sex="male")
-STILL_ON_SHELF = ("folding-chair", "flask-half-litre", "second-lens", "travel-chess", "tarp")
+STILL_ON_SHELF = ("folding-chair", "flask-half-litre", "second-lens", "travel-chess", "tarp", "second-fuel-bottle")
 """Things of the demo that nobody has stowed yet."""
 LOAD = "load.json"
 """The load that ships; after aims, rules or the sample changed it is written anew: python -m omnifer.demo.sample"""
@@ -132,6 +134,19 @@ def demo_road() -> Road:
     )
 
 
+PRICES = {
+    "oats": 2.5, "dried-fruit": 9, "nut-butter": 10, "bars": 22, "nuts": 14, "chocolate": 13, "bread": 5, "hard-cheese": 15,
+    "pasta": 3, "rice": 3, "oil": 7, "sausage": 18, "tinned-fish": 12, "fruit": 3,
+}  # fmt: skip
+"""Of a kilogram in the demo's country."""
+
+
+def demo_stores() -> Stores:
+    """Two who cook, in a country where eating out is dear."""
+    priced = tuple(FOODS[food].model_copy(update={"price_per_kg": price}) for food, price in PRICES.items())
+    return Stores(cooking="cook", meal_price=17, own_foods=priced)
+
+
 def demo_tour(load: bool = True) -> Tour:
     """The sample tour; without `load` everything still lies on the shelf.
 
@@ -149,6 +164,7 @@ def demo_tour(load: bool = True) -> Tour:
         kit=tuple(preview.things),
         track=demo_track(),
         money="crowns",
+        stores=demo_stores(),
         variants=(Variant(id="light", name="Runa without racks", rig=Rig(bikes=(_runas_light_bike(), _edvins_bike()))),),
     )
     if not load:

@@ -21,7 +21,7 @@ DEFAULT_VOLUME_PER_KG = 3.0
 FieldName = Literal[
     "name", "group", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
-    "pressed", "bag", "may_stay", "does", "where", "season",
+    "pressed", "bag", "may_stay", "does", "where", "closed",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
@@ -49,7 +49,7 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "may_stay": ("may_stay", "may stay", "optional", "if there is room"),
     "does": ("does", "role", "does for the supplies"),
     "where": ("where", "whereabouts"),
-    "season": ("season", "season module"),
+    "closed": ("closed", "stays shut"),
     "because": ("because", "why", "reason", "note", "notes", "remark"),
     "total_mass": ("total", "total weight", "total mass", "sum"),
 }
@@ -243,7 +243,7 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             if text.lower() not in riders:
                 raise ValueError(f"no rider is called {text!r}")
             values["rider_id"] = riders[text.lower()]
-        case "wet" | "soft_vessel" | "fuel" | "food" | "guess" | "bag" | "may_stay":
+        case "wet" | "soft_vessel" | "fuel" | "food" | "guess" | "bag" | "may_stay" | "closed":
             values[column.field] = text.lower() in _TRUE
         case "price":
             values["price"] = _positive(number(text, decimal_comma))
@@ -253,7 +253,7 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             values["role"] = read_role(text)
         case "where":
             values["where"] = read_where(text)
-        case "name" | "group" | "because" | "season":
+        case "name" | "group" | "because":
             values[column.field] = text
         case _:
             pass
@@ -284,7 +284,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
                      "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside", "bag",
-                     "may_stay", "does", "where", "season", "because"])  # fmt: skip
+                     "may_stay", "does", "where", "closed", "because"])  # fmt: skip
     names = {t.id: t.name for t in things}
     for t in things:
         pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
@@ -294,6 +294,6 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags,
              "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "",
-             "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), t.season, t.because]
+             "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), "yes" if t.closed else "", t.because]
         )  # fmt: skip
     return out.getvalue()

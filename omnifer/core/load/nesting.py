@@ -110,7 +110,7 @@ def _together(outer: Thing, inner: list[Thing]) -> Whole:
         "not_with": tuple(dict.fromkeys(n for t in every for n in t.not_with)),
         "wet": any(t.wet for t in every),
         "dry": dry,
-        "reach": min((t.reach for t in every), key=REACHES.index),
+        "reach": outer.reach if outer.closed else min((t.reach for t in every), key=REACHES.index),
         "may_stay": all(t.may_stay for t in every),
         "rider_id": owners[0] if owners else None,
         "owners": owners,

@@ -6,6 +6,7 @@ from typing import Literal
 from pydantic import Field
 
 from omnifer.core.model.finding import Finding, FindingKind
+from omnifer.core.model.lanes import StoresTold
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
 from omnifer.core.model.road import ZoneStretch
 from omnifer.core.model.trace import BikeTrace
@@ -215,6 +216,7 @@ class Assessment(Noun):
     zones: list[ZoneStretch] = Field(description="Whose wall clock holds where, in road order")
     climate: ClimateLine | None
     moments: Moments | None
+    stores: StoresTold | None
     bikes: list[BikeTrace]
     cards: list[PackCard]
     findings: list[Finding]

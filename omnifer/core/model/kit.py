@@ -86,7 +86,9 @@ class Thing(Noun):
     because: Note = Field("", description="Why it comes")
     role: Role | None = Field(None, description="What it does for the supplies")
     where: tuple[Whereabouts, ...] = Field((), max_length=20, description="Where it is along the road; none: packed all the way")
-    season: Annotated[str, Field(max_length=60, description="Closed bag of its own that it belongs to: a season module")] = ""
+    closed: bool = Field(
+        False, description="A bag that stays shut, as one of a season does: what is in it is not wanted meanwhile"
+    )
 
     @model_validator(mode="after")
     def _one_content(self) -> "Thing":

@@ -60,6 +60,7 @@ class Practice(Noun):
     )
     food_l_per_kg: float = _usual(1.9, 1.5, 2.5, "l/kg", "Packed volume of bought food")
     food_reserve_days: float = _usual(0.5, 0.25, 1.0, "days", "Food left on reaching the next shop", least=0)
+    least_shop_days: float = _usual(1.0, 0.5, 2.0, "days", "Nobody goes shopping for less food than this", least=0)
     basic_shop_days: float = _usual(2.0, 1.0, 3.0, "days", "What a basic shop sells, for every rider")
     rider_height_cm: float = _usual(172, 155, 190, "cm", "Height of a rider who does not say it")
     rider_age_years: float = _usual(40, 25, 60, "years", "Age of a rider who does not say it")

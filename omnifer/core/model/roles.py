@@ -31,6 +31,7 @@ class FuelVessel(Noun):
     does: Literal["fuel_vessel"] = "fuel_vessel"
     burns: FuelKind
     holds_kg: Annotated[float, Field(gt=0, le=20, description="Fuel, filled to its line [kg]")]
+    fill_price: Annotated[float, Field(ge=0, le=100_000)] | None = Field(None, description="Of a filling, or of a full canister")
 
     @property
     def whole(self) -> bool:

@@ -10,7 +10,7 @@ from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics import body
 from omnifer.core.road import arrivals
 from omnifer.core.supplies.menu import LONGEST_AGE, plate_of
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, nights_between, planned
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, Terms, nights_between, planned
 
 Array = NDArray[np.float64]
 KIND = Kind("food", "food", "kg", "mass", 1.0, limited=False)
@@ -90,9 +90,10 @@ def plan(ride: Ride) -> Supply:
     basic = usual.basic_shop_days * daily
     refills = Refills.at(shops, ride.nodes.length_km, lambda stop: np.inf if stop.shop == "full" else basic)
     rests = days.rests > 0
-    demand = Demand(eaten, eaten, ride.rests_km()[rests], resting_kg[rests])
+    demand = Demand(eaten, ride.rests_km()[rests], resting_kg[rests])
     nights = nights_between(refills, ride.rests_km(), np.ones(len(ride.night_stops), dtype=int))
-    return planned(KIND, ride, refills, demand, nights, np.full(refills.km.size - 1, usual.food_reserve_days * daily))
+    reserve = np.full(refills.km.size - 1, usual.food_reserve_days * daily)
+    return planned(KIND, ride, refills, demand, nights, reserve, terms=Terms(least=usual.least_shop_days * daily))
 
 
 def _kg_per_kcal(ride: Ride, shops: Refills) -> Array:

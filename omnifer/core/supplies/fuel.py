@@ -1,5 +1,7 @@
 """Fuel: what is boiled and melted on the way, by height, cold and wind, and the places that sell what the stove burns."""
 
+from itertools import accumulate
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -10,7 +12,7 @@ from omnifer.core.model.roles import FuelVessel, Stove
 from omnifer.core.physics import boiling
 from omnifer.core.road import arrivals
 from omnifer.core.supplies import food, water
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, nights_between, planned
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, Terms, nights_between, planned
 
 Array = NDArray[np.float64]
 KIND = Kind("fuel", "fuel", "kg", "mass", 1.0, limited=True)
@@ -79,14 +81,13 @@ def plan(ride: Ride, water_supply: Supply) -> Supply | None:
     still = np.zeros(ride.nodes.km.size)
     daily = float(burnt.sum()) / ride.days.count
     vessels = vessels_for(ride, stove.burns)
-    pack = min((t.holds_kg for t, _ in vessels), default=0.0) if stove.burns == "gas" else 0.0
+    terms = _terms(stove.burns, vessels)
     reserve = np.full(refills.km.size - 1, usual.fuel_reserve_days * daily)
     reserve[refills.emptied[1:]] = 0.0
     nights = nights_between(refills, where, np.ones(where.size, dtype=int))
     return planned(
-        KIND, ride, refills, Demand(still, still, km[some], burnt[some]), nights, reserve,
-        ride.capacity(vessels, refills.km), pack, price=_price(vessels),
-    )  # fmt: skip
+        KIND, ride, refills, Demand(still, km[some], burnt[some]), nights, reserve, ride.capacity(vessels, refills.km), terms
+    )
 
 
 def sells(ride: Ride, stop: Stop, kind: FuelKind) -> bool:
@@ -98,10 +99,14 @@ def sells(ride: Ride, stop: Stop, kind: FuelKind) -> bool:
     return arrivals.shop_shut(ride.visits[stop.id], ride.tour.road.start_hour, ride.tour.practice) is None
 
 
-def _price(vessels: list[tuple[Thing, int]]) -> float | None:
-    """Of a kilogram: what a full vessel costs to fill, where its rider says so."""
-    priced = [t.price / t.holds_kg for t, _ in vessels if t.price is not None and t.holds_kg > 0]
-    return min(priced, default=None)
+def _terms(kind: FuelKind, vessels: list[tuple[Thing, int]]) -> Terms:
+    """Gas is bought by whole canisters, the smallest of the kit; bottles are filled to their lines, one after the other."""
+    roles = [t.role for t, _ in vessels if isinstance(t.role, FuelVessel)]
+    price = min((r.fill_price / r.holds_kg for r in roles if r.fill_price is not None), default=None)
+    if kind == "gas":
+        return Terms(pack=min((r.holds_kg for r in roles), default=0.0), price=price)
+    lines = accumulate(t.holds_kg for t, n in vessels for _ in range(n))
+    return Terms(levels=tuple(lines), price=price)
 
 
 def _at_sources(ride: Ride, stove: Stove, supply: Supply) -> Array:

@@ -1,7 +1,7 @@
 """Electricity: what every device uses, what charges it, and when it dies; played from stay to stay over the whole tour."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -53,6 +53,7 @@ class Death:
     from_km: float
     day: int
     to_km: float
+    to_day: int
 
 
 @dataclass(frozen=True)
@@ -89,7 +90,7 @@ class Power:
     panel_wh: float
     """Over the whole tour [Wh]."""
     panel_days: int
-    """Days on which the panel gave something that found room."""
+    """Days on which something would have died without the panel."""
     knots_km: Array
     stored_wh: Array
     """In the banks, or where there are none in the devices, at the ends of all stretches [Wh]."""
@@ -97,6 +98,11 @@ class Power:
     deaths: list[Death]
     sets_used: dict[str, int]
     """Sets of cells by device."""
+
+    @property
+    def dead_days(self) -> set[int]:
+        """Days on which anything is dead."""
+        return {day for death in self.deaths for day in range(death.day, death.to_day + 1)}
 
     def at(self, km: Array, leaving: NDArray[np.bool_]) -> Array:
         """What is stored at each moment [Wh]."""
@@ -115,7 +121,12 @@ def plan(ride: Ride) -> Power | None:
     devices = _by_need(ride.things(Device))
     if not devices:
         return None
-    return _Play(ride, devices).run()
+    every = list(stretches(ride))
+    power = _Play(ride, devices).run(every)
+    if not power.panel_wh:
+        return power
+    without = _Play(ride, devices).run([replace(stretch, panel_wh=0.0) for stretch in every])
+    return replace(power, panel_days=len(without.dead_days - power.dead_days))
 
 
 def _by_need(devices: list[Thing]) -> list[Thing]:
@@ -138,6 +149,7 @@ class _Play:
     levels: list[float] = field(init=False)
     pool: float = field(init=False)
     at_km: float = 0.0
+    day: int = 1
 
     def __post_init__(self) -> None:
         self.usual = self.ride.tour.practice
@@ -155,19 +167,18 @@ class _Play:
         self.sets_used = {t.id: 0 for t, role in zip(self.devices, self.roles, strict=True) if role.fed_by == "cells"}
         self.dying: dict[int, tuple[float, int]] = {}
         self.deaths: list[Death] = []
-        self.panel_days: set[int] = set()
 
     @property
     def stored(self) -> float:
         return self.pool if self.bank_wh else sum(self.levels)
 
-    def run(self) -> Power:
+    def run(self, every: list[Stretch]) -> Power:
         """Play all stretches."""
         knots, stored, charges = [0.0], [self.stored], list[Charge]()
         used = hub = panel = 0.0
         end = self.ride.nodes.length_km
-        for stretch in stretches(self.ride):
-            self.at_km = stretch.to_km
+        for stretch in every:
+            self.at_km, self.day = stretch.to_km, stretch.day
             used += self._use(stretch)
             hub, panel = hub + stretch.hub_wh, panel + stretch.panel_wh
             if stretch.plug is not None and stretch.plug_h > 0:
@@ -177,9 +188,9 @@ class _Play:
             knots.append(stretch.to_km)
             stored.append(self.stored)
         for d, (km, day) in self.dying.items():
-            self.deaths.append(Death(self.devices[d], km, day, end))
+            self.deaths.append(Death(self.devices[d], km, day, end, self.day))
         return Power(
-            self.devices, self.bank_wh or sum(self.fulls), used / self.ride.days.count, hub, panel, len(self.panel_days),
+            self.devices, self.bank_wh or sum(self.fulls), used / self.ride.days.count, hub, panel, 0,
             np.array(knots), np.array(stored), charges, sorted(self.deaths, key=lambda d: d.from_km), self.sets_used,
         )  # fmt: skip
 
@@ -203,12 +214,7 @@ class _Play:
                 self._run_low(d, role, n, s, use)
         if given > 0 and self.bank_wh:
             room = self.bank_wh - self.pool
-            taken = min(given * self.usual.charging, room)
-            self.pool += taken
-            if taken > JUST_WH and s.panel_wh > 0:
-                self.panel_days.add(s.day)
-        elif s.panel_wh > 0 and given < s.panel_wh:
-            self.panel_days.add(s.day)
+            self.pool += min(given * self.usual.charging, room)
         return total
 
     def _run_low(self, d: int, role: Device, n: int, s: Stretch, use: float) -> None:
@@ -243,7 +249,7 @@ class _Play:
     def _alive_again(self, d: int, charged: bool) -> None:
         if charged and d in self.dying:
             km, day = self.dying.pop(d)
-            self.deaths.append(Death(self.devices[d], km, day, self.at_km))
+            self.deaths.append(Death(self.devices[d], km, day, self.at_km, self.day))
 
     def _charge(self, s: Stretch, stop: Stop) -> Charge:
         """A stay at a plug: devices first, then banks; as many outputs as sockets and chargers give."""

@@ -161,6 +161,7 @@ def fills(filled: list[tuple[Thing, int]], amounts: dict[str, Array], at_km: Arr
         there = thing.is_how(ABOARD, at_km) if thing.comes_and_goes else 1.0
         total = thing.holds_kg * count * there
         behind = before.get(name, np.zeros(at_km.size))
-        result.append(np.clip(amount - behind, 0, total) / count)
+        # What is used up may ride in an opened pack beside the full ones.
+        result.append(np.clip(amount - behind, 0, np.inf if isinstance(thing.role, UsedUp) else total) / count)
         before[name] = behind + total
     return result

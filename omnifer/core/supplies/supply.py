@@ -1,7 +1,7 @@
 """A supply: where it is handed over, how it is used up, and how much must be on board on leaving each place."""
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 from typing import Literal
@@ -23,6 +23,8 @@ from omnifer.core.road.pace import Pace
 from omnifer.core.road.profile import Profile
 
 THE_START, THE_END = "the start", "the end"
+LITTLE = 1e-9
+"""Less than this is nothing."""
 
 Array = NDArray[np.float64]
 
@@ -49,6 +51,10 @@ class Ride:
 
     def stops(self) -> list[Stop]:
         """The stops that are visited, in the order of the road."""
+        return self._stops
+
+    @cached_property
+    def _stops(self) -> list[Stop]:
         return sorted((visit.stop for visit in self.visits.values()), key=lambda stop: stop.at_km)
 
     def rests_km(self) -> Array:
@@ -62,7 +68,12 @@ class Ride:
 
     def things(self, role: type) -> list[Thing]:
         """The things of the kit with a role, that are on board anywhere."""
-        return [t for t in self.tour.located if isinstance(t.role, role) and any(w.how in ABOARD for _, _, w in t.stretches())]
+        return [thing for thing in self._with_roles if isinstance(thing.role, role)]
+
+    @cached_property
+    def _with_roles(self) -> list[Thing]:
+        found = [thing for thing in self.tour.located if thing.role is not None]
+        return [t for t in found if not t.where or any(place.how in ABOARD for _, _, place in t.stretches())]
 
     def treated_by_pieces(self) -> Thing | None:
         """What is used up by the litre that it treats: tablets, drops."""
@@ -70,11 +81,12 @@ class Ride:
 
     def open_shops(self, kinds: tuple[str, ...]) -> list[Stop]:
         """Stops whose shop is of one of these kinds and open when the rider is there."""
-        road, usual = self.tour.road, self.tour.practice
-        return [
-            stop for stop in self.stops()
-            if stop.shop in kinds and arrivals.shop_shut(self.visits[stop.id], road.start_hour, usual) is None
-        ]  # fmt: skip
+        return [stop for stop in self._open if stop.shop in kinds]
+
+    @cached_property
+    def _open(self) -> list[Stop]:
+        start, usual, shops = self.tour.road.start_hour, self.tour.practice, (s for s in self._stops if s.shop != "none")
+        return [stop for stop in shops if arrivals.shop_shut(self.visits[stop.id], start, usual) is None]
 
     def capacity(self, chosen: Iterable[tuple[Thing, int]], km: Array) -> Array:
         """What some vessels hold on each stretch between places, those that are on board all along it [kg]."""
@@ -101,6 +113,44 @@ class Kind:
     kg_per_unit: float
     limited: bool
     """Whether vessels limit what can be carried."""
+
+
+@dataclass(frozen=True)
+class Terms:
+    """How a supply is bought.
+
+    Attributes
+    ----------
+    pack : float
+        Whole packs only; 0 for any amount.
+    levels : tuple of float
+        Bottles are filled to their lines: what is then on board, ascending; none for any amount.
+    least : float
+        Nobody stops for less.
+    opened_beside : bool
+        Whether an opened pack may ride beside as many full ones as there is room for.
+    price : float or None
+        Of a unit, in the tour's money.
+    """
+
+    pack: float = 0.0
+    levels: tuple[float, ...] = ()
+    least: float = 0.0
+    opened_beside: bool = False
+    price: float | None = None
+
+    def bought(self, lacking: float, have: float, room: float) -> float:
+        """What is taken on where so much is lacking, with so much on board and vessels that hold `room` in all."""
+        if lacking <= LITTLE:
+            return 0.0
+        if self.pack:
+            opened = _whole(have, self.pack) if self.opened_beside else _packs(have, self.pack)
+            return min(_packs(lacking, self.pack), max(_whole(room, self.pack) - opened, 0.0))
+        if self.levels:
+            lines = [level for level in self.levels if level <= room + LITTLE]
+            enough = next((level for level in lines if level >= have + lacking - LITTLE), lines[-1] if lines else have)
+            return max(enough - have, 0.0)
+        return max(min(max(lacking, self.least), room - have), 0.0)
 
 
 @dataclass(frozen=True)
@@ -162,14 +212,11 @@ class Demand:
     ----------
     along : shape (nodes,)
         Used from the start to each node of the road.
-    cautious : shape (nodes,)
-        What should be on board for it; the difference is the reserve of a stretch.
     at_km, at_once : shape (n,)
         Where how much goes at once, in road order.
     """
 
     along: Array
-    cautious: Array
     at_km: Array
     at_once: Array
 
@@ -196,8 +243,6 @@ class Supply:
         Nights of each stretch that take some of it.
     capacity : shape (refills - 1,)
         What the vessels hold on each stretch, `inf` where they are no limit.
-    pack : float
-        What it is bought by; 0 for any amount.
     fixed : shape (refills,)
         What its rider has fixed to take at each place; NaN where nothing is fixed.
     """
@@ -211,12 +256,10 @@ class Supply:
     reserve: Array
     nights: NDArray[np.int_]
     capacity: Array
-    pack: float = 0.0
-    fixed: Array = field(default_factory=lambda: np.zeros(0))
-    handling: Array = field(default_factory=lambda: np.zeros(0))
+    terms: Terms
+    fixed: Array
+    handling: Array
     """Minutes that a unit takes at each place [min]."""
-    price: float | None = None
-    """Of a unit, in the tour's money."""
 
     @cached_property
     def short(self) -> Array:
@@ -257,8 +300,8 @@ class Supply:
 
 
 def planned(
-    kind: Kind, ride: Ride, refills: Refills, demand: Demand, nights: NDArray[np.int_], reserve: Array | None = None,
-    capacity: Array | None = None, pack: float = 0.0, handling: Array | None = None, price: float | None = None,
+    kind: Kind, ride: Ride, refills: Refills, demand: Demand, nights: NDArray[np.int_], reserve: Array,
+    capacity: Array | None = None, terms: Terms = Terms(), handling: Array | None = None,
 ) -> Supply:  # fmt: skip
     """A supply from its places and its use.
 
@@ -266,26 +309,24 @@ def planned(
     ----------
     nights : numpy.ndarray, shape (refills - 1,)
         Nights of each stretch that take some of it.
-    reserve : numpy.ndarray, shape (refills - 1,), optional
-        What should be left of each stretch; where left out, what the cautious demand has over the expected one.
+    reserve : numpy.ndarray, shape (refills - 1,)
+        What should be left of each stretch.
     """
-    riding, cautious = (np.diff(np.interp(refills.km, ride.nodes.km, along)) for along in (demand.along, demand.cautious))
+    riding = np.diff(np.interp(refills.km, ride.nodes.km, demand.along))
     order = np.argsort(demand.at_km, kind="stable")
     demand = replace(demand, at_km=demand.at_km[order], at_once=demand.at_once[order])
     # Whole packs are not opened at the counter: what is used there comes along.
-    offers, demand = (refills.offers, demand) if pack else _used_there(refills, demand)
+    offers, demand = (refills.offers, demand) if terms.pack or terms.levels else _used_there(refills, demand)
     at_once = np.zeros(riding.size)
     np.add.at(at_once, np.clip(np.searchsorted(refills.km, demand.at_km, side="left") - 1, 0, riding.size - 1), demand.at_once)
     used = riding + at_once
-    reserve = np.maximum(cautious - riding, 0) if reserve is None else reserve
     capacity = np.full(used.size, np.inf) if capacity is None else capacity
     fixed = _fixed(ride.tour, kind.name, refills)
-    amounts = carried(offers, used, reserve, capacity, pack, fixed, refills.emptied)
+    amounts = carried(offers, used, reserve, capacity, terms, fixed, refills.emptied)
     minutes = np.zeros(refills.km.size) if handling is None else handling
     return Supply(
-        kind, replace(refills, offers=offers), demand, amounts, used, riding, reserve, nights, capacity, pack, fixed, minutes,
-        price,
-    )  # fmt: skip
+        kind, replace(refills, offers=offers), demand, amounts, used, riding, reserve, nights, capacity, terms, fixed, minutes
+    )
 
 
 def _fixed(tour: TourSheet, name: str, refills: Refills) -> Array:
@@ -324,7 +365,7 @@ def _used_there(refills: Refills, demand: Demand) -> tuple[Array, Demand]:
 
 
 def carried(
-    offers: Array, used: Array, reserve: Array, capacity: Array | float = np.inf, pack: float = 0.0,
+    offers: Array, used: Array, reserve: Array, capacity: Array | float = np.inf, terms: Terms = Terms(),
     fixed: Array | None = None, emptied: NDArray[np.bool_] | None = None,
 ) -> Carried:  # fmt: skip
     """Plan a supply backwards from the end, then live through it forwards.
@@ -339,8 +380,8 @@ def carried(
         What should be left of a stretch on reaching its end.
     capacity : numpy.ndarray or float
         What the vessels hold on each stretch.
-    pack : float
-        What it is bought by: whole packs only; 0 for any amount.
+    terms : Terms
+        How it is bought.
     fixed : numpy.ndarray, shape (n,)
         What is taken at a place whatever is wanted, as far as it fits; NaN where that is free.
     emptied : numpy.ndarray, shape (n,)
@@ -353,7 +394,7 @@ def carried(
     holds = np.append(np.broadcast_to(np.asarray(capacity, dtype=float), used.shape), np.inf).tolist()
     free = [np.nan] * count if fixed is None else fixed.tolist()
     gone = [False] * count if emptied is None else emptied.tolist()
-    most = [_whole(offer, pack) if f != f else f for offer, f in zip(offers.tolist(), free, strict=True)]
+    most = [_whole(offer, terms.pack) if f != f else f for offer, f in zip(offers.tolist(), free, strict=True)]
     use, keep = used.tolist(), reserve.tolist()
     required, wanted = [0.0] * count, 0.0
     for i in range(count - 2, -1, -1):
@@ -364,10 +405,11 @@ def carried(
         if i:
             arriving[i] = max(leaving[i - 1] - use[i - 1], 0.0)
         have = 0.0 if gone[i] else arriving[i]
-        taken = most[i] if free[i] == free[i] else min(_packs(required[i] - have, pack), most[i])
-        if pack and free[i] != free[i]:
-            taken = min(taken, max(_whole(holds[i], pack) - _packs(have, pack), 0.0))
-        leaving[i] = max(have, min(have + max(taken, 0.0), holds[i]))
+        if free[i] == free[i]:
+            taken = min(free[i], max(holds[i] - have, 0.0))
+        else:
+            taken = min(terms.bought(required[i] - have, have, holds[i]), most[i])
+        leaving[i] = have + taken
     return Carried(np.array(arriving), np.array(leaving), np.array(required))
 
 

@@ -8,7 +8,7 @@ from omnifer.core.model.quantities import Quantity
 from omnifer.core.model.road import Stop
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.supplies import water
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, nights_between, planned
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, Terms, nights_between, planned
 
 Array = NDArray[np.float64]
 COUNTED: Quantity = "count"
@@ -26,13 +26,13 @@ def plan(ride: Ride, thing: Thing, water_supply: Supply) -> Supply:
     refills = Refills.at(ride.open_shops(SHOPS[role.sold_at]), ride.nodes.length_km)
     used, at_km, at_once = _use(ride, role, water_supply)
     some = at_once > 0
-    capacity = ride.capacity([(thing, thing.count)], refills.km) / role.per_unit_kg if role.content_kg else None
+    weightless = np.full(refills.km.size - 1, role.holds * thing.count)
+    capacity = ride.capacity([(thing, thing.count)], refills.km) / role.per_unit_kg if role.content_kg else weightless
     nights = nights_between(refills, ride.rests_km(), np.ones(len(ride.night_stops), dtype=int))
     price = None if thing.price is None else thing.price / role.holds
-    return planned(
-        kind, ride, refills, Demand(used, used, at_km[some], at_once[some]), nights, np.zeros(refills.km.size - 1), capacity,
-        role.holds, price=price,
-    )  # fmt: skip
+    terms = Terms(pack=role.holds, opened_beside=True, price=price)
+    nothing = np.zeros(refills.km.size - 1)
+    return planned(kind, ride, refills, Demand(used, at_km[some], at_once[some]), nights, nothing, capacity, terms)
 
 
 def _use(ride: Ride, role: UsedUp, water_supply: Supply) -> tuple[Array, Array, Array]:

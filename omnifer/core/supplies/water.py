@@ -78,7 +78,7 @@ def plan(ride: Ride) -> Supply:
     handling = np.array([0.0 if stop is None or not stop.treat_water else treats.minutes_per_l for stop in refills.stops])
     vessels = [(t, n) for t, n in ride.vessels if t.holds_water_l > 0]
     return planned(
-        KIND, ride, refills, Demand(drunk, bottled, nights_km[dry], taken[dry]), nights_between(refills, nights_km, camps),
+        KIND, ride, refills, Demand(drunk, nights_km[dry], taken[dry]), nights_between(refills, nights_km, camps),
         reserve, ride.capacity(vessels, refills.km), handling=handling,
     )  # fmt: skip
 

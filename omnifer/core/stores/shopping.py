@@ -1,0 +1,85 @@
+"""What of a menu is bought at each shop: for the days until the next one, what has to be eaten first before what keeps."""
+
+from dataclasses import dataclass, field
+from math import ceil
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core.model.lanes import ShopItem
+from omnifer.core.model.stores import SoldAt
+from omnifer.core.supplies.menu import LONGEST_AGE, Plate, plate_of
+from omnifer.core.supplies.supply import Supply
+from omnifer.core.voyage import Voyage
+
+Array = NDArray[np.float64]
+FRESH_DAYS = 4
+"""What keeps no longer than this is eaten first [days]; practice."""
+LEAST_KG = 0.01
+"""Less of a food than this is not bought [kg]."""
+
+
+@dataclass
+class Larder:
+    """What is left in opened packs, as shopping goes on along the road."""
+
+    voyage: Voyage
+    left_kg: dict[str, float] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        tour = self.voyage.ride.tour
+        self.plate: Plate | None = plate_of(tour.stores, tour.practice)
+        days = self.voyage.days
+        every = np.ones(days.km.size, dtype=bool)
+        supply = self.voyage.supplies["food"]
+        self.eaten_by_day = supply.gone(days.km, every, self.voyage.nodes.km)
+        middles = (days.km[:-1] + days.km[1:]) / 2
+        highs = np.interp(middles, self.voyage.nodes.km, self.voyage.climate.day_high_c)
+        self.hot = highs > tour.practice.food_hot_c
+
+    def buys(self, supply: Supply, place: int) -> list[ShopItem]:
+        """What is bought at one of the places of the food supply."""
+        taken = float(supply.taken[place])
+        if self.plate is None or taken < LEAST_KG:
+            return []
+        stop = supply.refills.stops[place]
+        shop: SoldAt = "full" if stop is None or stop.shop == "full" else "basic"
+        foods, kg = self.plate.foods, self._eaten_of(supply, place, taken, shop)
+        kg *= taken / kg.sum() if kg.sum() > 0 else 1.0
+        items, hot = [], bool(self.hot[self._day(supply.refills.km[place])])
+        for food, wanted in zip(foods, kg.tolist(), strict=True):
+            keeps = food.keeps_hot_days if hot else food.keeps_days
+            left = self.left_kg.pop(food.id, 0.0) if keeps > FRESH_DAYS else 0.0
+            if wanted < LEAST_KG:
+                continue
+            pack = food.pack_g / 1000
+            packs = ceil((wanted - left) / pack - 1e-6) if wanted > left else 0
+            self.left_kg[food.id] = left + packs * pack - wanted
+            if packs > 0:
+                bought = packs * pack
+                items.append(
+                    ShopItem(
+                        id=food.id, name=food.name, packs=packs, pack=food.pack_g, unit="g", kg=round(bought, 3),
+                        litres=round(bought * food.l_per_kg, 2), sold_litres=round(bought * food.sold_l_per_kg, 2),
+                        price=None if food.price_per_kg is None else round(bought * food.price_per_kg, 2),
+                        eat_first=keeps <= FRESH_DAYS,
+                    )
+                )  # fmt: skip
+        return sorted(items, key=lambda item: (not item.eat_first, -item.kg))
+
+    def _day(self, km: float) -> int:
+        return int(self.voyage.days.riding_day(km))
+
+    def _eaten_of(self, supply: Supply, place: int, taken: float, shop: SoldAt) -> Array:
+        """Mass of each food in what is bought, eaten day by day after what was on board before, shape (foods,) [kg]."""
+        assert self.plate is not None
+        here = float(supply.gone(supply.refills.km[place : place + 1], np.ones(1, dtype=bool), self.voyage.nodes.km)[0])
+        begins = here + float(supply.amounts.arriving[place])
+        edges = np.clip(self.eaten_by_day, begins, begins + taken)
+        today = int(self.voyage.days.offset[self._day(float(supply.refills.km[place]))])
+        total = np.zeros(len(self.plate.foods))
+        for day in np.flatnonzero(np.diff(edges) > 0).tolist():
+            age = min(max(int(self.voyage.days.offset[day]) - today, 0), LONGEST_AGE)
+            shares = self.plate.eaten(age, shop, bool(self.hot[day])) * self.plate.kg_per_kcal
+            total += (edges[day + 1] - edges[day]) * shares / shares.sum()
+        return total if total.any() else self.plate.eaten(0, shop, False) * self.plate.kg_per_kcal
