@@ -1,26 +1,22 @@
 """The placing problem for HiGHS: the peer of our own search and solver, on the same arrays."""
 
 import time
-from collections.abc import Sequence
 
 import highspy
 import numpy as np
 
 from omnifer.core.load.problem import LEVER, Placing, Problem, Rows
+from omnifer.core.stores.program import Program
 
 INF = highspy.kHighsInf
 
 
-class Encoding:
+class Encoding(Program):
     """Columns and rows gathered one by one; slacks are continuous, which gives HiGHS its best bound."""
 
     def __init__(self, problem: Problem) -> None:
+        super().__init__()
         self.problem = problem
-        self.cost: list[float] = []
-        self.low: list[float] = []
-        self.high: list[float] = []
-        self.whole: list[bool] = []
-        self.rows: list[tuple[Sequence[tuple[int, float]], float, float]] = []
         p = problem
         self.x = {
             (i, int(j)): self.column(int(p.cost[i, j]), int(p.pinned[i, j]), int(p.count[i]), whole=True)
@@ -39,13 +35,6 @@ class Encoding:
         self._beside_food()
         self._room()
         self._ease()
-
-    def column(self, cost: float, low: float, high: float, whole: bool = False) -> int:
-        self.cost.append(cost)
-        self.low.append(low)
-        self.high.append(high)
-        self.whole.append(whole)
-        return len(self.cost) - 1
 
     def _placed(self) -> None:
         p = self.problem
@@ -145,25 +134,6 @@ class Encoding:
             over = self.column(p.ease_cost, 0, INF)
             for total in totals:
                 self.rows.append(([(over, 1.0), (total, -1.0)], -float(p.room_ml[j]), INF))
-
-    def solver(self) -> highspy.Highs:
-        """HiGHS with this model, one thread."""
-        lp = highspy.HighsLp()
-        lp.num_col_, lp.num_row_ = len(self.cost), len(self.rows)
-        lp.col_cost_ = np.array(self.cost, dtype=float)
-        lp.col_lower_, lp.col_upper_ = np.array(self.low, dtype=float), np.array(self.high, dtype=float)
-        lp.row_lower_ = np.array([row[1] for row in self.rows], dtype=float)
-        lp.row_upper_ = np.array([row[2] for row in self.rows], dtype=float)
-        lp.integrality_ = [highspy.HighsVarType.kInteger if w else highspy.HighsVarType.kContinuous for w in self.whole]
-        lp.a_matrix_.format_ = highspy.MatrixFormat.kRowwise
-        lp.a_matrix_.start_ = np.cumsum([0, *(len(row[0]) for row in self.rows)])
-        lp.a_matrix_.index_ = np.array([c for row in self.rows for c, _ in row[0]])
-        lp.a_matrix_.value_ = np.array([v for row in self.rows for _, v in row[0]], dtype=float)
-        h = highspy.Highs()
-        h.setOptionValue("output_flag", False)
-        h.setOptionValue("threads", 1)
-        h.passModel(lp)
-        return h
 
     def read(self, values: np.ndarray) -> Placing:
         """The placing of a solution."""

@@ -23,7 +23,8 @@ from omnifer.store.tours import StoredTour, UnreadableError
 blueprint = Blueprint("exports", __name__)
 
 
-def _file(text: str, media: str, name: str) -> Response:
+def attachment(text: str, media: str, name: str) -> Response:
+    """A text as a file to be kept."""
     response = current_app.response_class(text, mimetype=media)
     response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
     return response
@@ -37,8 +38,8 @@ def export_bundle(tour_id: str) -> Response:
         stored = desk().tours.read(tour_id)
     except UnreadableError as error:
         there = {"format": "omnifer-tour", "version": error.version, "tour": error.document}
-        return _file(json.dumps(there), "application/json", file_name(str(error.document.get("name", "")), ".json"))
-    return _file(write_bundle(desk().whole(stored)), "application/json", file_name(stored.sheet.name, ".json"))
+        return attachment(json.dumps(there), "application/json", file_name(str(error.document.get("name", "")), ".json"))
+    return attachment(write_bundle(desk().whole(stored)), "application/json", file_name(stored.sheet.name, ".json"))
 
 
 def _ridden(tour_id: str) -> tuple[StoredTour, Track, list[Day], list[tuple[Stop, float, float]]]:
@@ -57,7 +58,7 @@ def export_gpx(tour_id: str) -> Response:
     """The road with a track a day and a waypoint a stop."""
     stored, track, days, places = _ridden(tour_id)
     text = write_gpx(stored.sheet.name, track, days, places)
-    return _file(text, "application/gpx+xml", file_name(stored.sheet.name, ".gpx"))
+    return attachment(text, "application/gpx+xml", file_name(stored.sheet.name, ".gpx"))
 
 
 @blueprint.get("/api/tours/<tour_id>/road.geojson")
@@ -66,7 +67,7 @@ def export_geojson(tour_id: str) -> Response:
     """The road with a line a day and a point a stop."""
     stored, track, days, places = _ridden(tour_id)
     text = write_geojson(track, days, places)
-    return _file(text, "application/geo+json", file_name(stored.sheet.name, ".geojson"))
+    return attachment(text, "application/geo+json", file_name(stored.sheet.name, ".geojson"))
 
 
 @blueprint.get("/api/tours/<tour_id>/days.ics")
@@ -77,8 +78,10 @@ def export_calendar(tour_id: str) -> Response:
     found = assess(stored.sheet, desk().profile(stored))
     if not found.ready:
         raise InputProblem("The tour has no road yet", "", "Bring a track or type days first.")
-    text = write_ics(stored.sheet.name, found.days, found.passings, stored.sheet.road.stops)
-    return _file(text, "text/calendar", file_name(stored.sheet.name, ".ics"))
+    text = write_ics(
+        stored.sheet.name, found.days, found.passings, stored.sheet.road.stops, found.stores.stops if found.stores else ()
+    )
+    return attachment(text, "text/calendar", file_name(stored.sheet.name, ".ics"))
 
 
 @blueprint.get("/api/tours/<tour_id>/stops.csv")
@@ -86,7 +89,7 @@ def export_calendar(tour_id: str) -> Response:
 def export_stops(tour_id: str) -> Response:
     """The stops as a sheet."""
     stored = desk().tours.read(tour_id)
-    return _file(write_stops_csv(stored.sheet.road.stops), "text/csv", file_name(stored.sheet.name, "-stops.csv"))
+    return attachment(write_stops_csv(stored.sheet.road.stops), "text/csv", file_name(stored.sheet.name, "-stops.csv"))
 
 
 @blueprint.get("/api/tours/<tour_id>/kit.csv")
@@ -95,7 +98,7 @@ def export_kit(tour_id: str) -> Response:
     """The kit as a sheet."""
     stored = desk().tours.read(tour_id)
     names = {rider.id: rider.name for rider in stored.sheet.riders}
-    return _file(write_kit_csv(stored.sheet.kit, names), "text/csv", file_name(stored.sheet.name, "-kit.csv"))
+    return attachment(write_kit_csv(stored.sheet.kit, names), "text/csv", file_name(stored.sheet.name, "-kit.csv"))
 
 
 @blueprint.get("/api/bundle.schema.json")

@@ -131,11 +131,12 @@ def aims(tour_id: str) -> Response:
 
 @blueprint.post("/api/tours/<tour_id>/trial")
 @operation(gives=Assessment, takes=shapes.Trial, problems=(404, 422))
-def try_load(tour_id: str) -> Response:
-    """What another load would mean; nothing is kept."""
+def try_change(tour_id: str) -> Response:
+    """What another load, kit, road or way of eating would mean; nothing is kept."""
     wanted = shapes.Trial.model_validate_json(body())
     stored = desk().tours.read(tour_id)
-    return answer(assess(_with(stored.sheet, wanted.load), desk().profile(stored)))
+    parts = {name: value for name, value in dict(wanted).items() if value is not None}
+    return answer(assess(_with(stored.sheet, **parts), desk().profile(stored)))
 
 
 @blueprint.post("/api/tours/<tour_id>/proposal")
@@ -162,14 +163,14 @@ def repair(tour_id: str) -> Response:
     """Take on a load changed by hand, with as few other things moved as put it right."""
     wanted = shapes.Repair.model_validate_json(body())
     seen = desk().tours.read(tour_id, wanted.revision)
-    sheet = _with(seen.sheet, wanted.load)
+    sheet = _with(seen.sheet, load=wanted.load)
     found = repaired_load(sheet, desk().profile(seen), wanted.held)
     repaired = seen.sheet.model_copy(update={"load": found.load})
     return answer(desk().keep(seen, wanted.what, repaired, remarks=_moves(sheet, found.load)))
 
 
-def _with(sheet: TourSheet, load: Load) -> TourSheet:
-    return checked(sheet.model_copy(update={"load": load}))
+def _with(sheet: TourSheet, **parts: object) -> TourSheet:
+    return checked(sheet.model_copy(update=parts))
 
 
 def _moves(before: TourSheet, after: Load) -> list[str]:

@@ -18,6 +18,7 @@ from omnifer.core.model.people import Rider
 from omnifer.core.model.quantities import DistanceKm, Id, Name, Noun
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
+from omnifer.core.model.stores import Food, Stores
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.rig.catalogue import CarrierTemplate, SupportTemplate
@@ -43,11 +44,12 @@ class SizedBike(Noun):
 
 
 class Catalogue(Noun):
-    """Generic bikes in all sizes, supports and carriers."""
+    """Generic bikes in all sizes, supports and carriers, and the foods that ship with Omnifer."""
 
     bikes: list[SizedBike]
     supports: list[SupportTemplate]
     carriers: list[CarrierTemplate]
+    foods: list[Food]
 
 
 class TourEntry(Noun):
@@ -110,6 +112,7 @@ class Change(Noun):
     kit: tuple[Thing, ...] | None = None
     load: Load | None = None
     aims: Aims | None = None
+    stores: Stores | None = None
     money: Annotated[str, Field(max_length=12)] | None = None
     own_values: dict[str, float] | None = None
     variants: tuple[Variant, ...] | None = None
@@ -187,9 +190,13 @@ class OutlookAnswer(Noun):
 
 
 class Trial(Noun):
-    """A load to be looked at and not kept."""
+    """Parts of a tour to be looked at and not kept; what is left out stays as it is."""
 
-    load: Load
+    load: Load | None = None
+    kit: tuple[Thing, ...] | None = None
+    stores: Stores | None = None
+    road: Road | None = None
+    start_date: TourDate | None = None
 
 
 class ProposalRequest(Noun):

@@ -11,6 +11,7 @@ from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import Road
 from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import BIKES, CARRIERS, SIZES, SUPPORTS, sized
+from omnifer.core.supplies.foods import FOODS
 from omnifer.formats.bundle import read_bundle
 
 blueprint = Blueprint("tours", __name__)
@@ -28,7 +29,9 @@ def session() -> Response:
 def catalogue() -> Response:
     """Generic bikes, supports and carriers."""
     bikes = [shapes.SizedBike(size=words, bike=sized(kind, size)) for kind in BIKES for size, (words, *_) in SIZES.items()]
-    found = shapes.Catalogue(bikes=bikes, supports=list(SUPPORTS.values()), carriers=list(CARRIERS.values()))
+    found = shapes.Catalogue(
+        bikes=bikes, supports=list(SUPPORTS.values()), carriers=list(CARRIERS.values()), foods=list(FOODS.values())
+    )
     return answer(found)
 
 

@@ -5,16 +5,21 @@ import math
 from omnifer.core.model.quantities import Figure, Quantity, Text
 
 
-def _figure(value: float, quantity: Quantity) -> Figure:
+def _figure(value: float, quantity: Quantity, decimals: int | None = None) -> Figure:
     """A figure without the checks of what comes from outside, which would take most of the time of a sentence."""
     if not math.isfinite(value):
         raise ValueError(f"{value} is no {quantity}")
-    return Figure.model_construct(value=value, quantity=quantity)
+    return Figure.model_construct(value=value, quantity=quantity, decimals=decimals)
 
 
 def kg(value: float) -> Figure:
     """A mass."""
     return _figure(round(value, 3), "mass")
+
+
+def fine_kg(value: float) -> Figure:
+    """A small mass, to 10 g."""
+    return _figure(round(value, 3), "mass", 2)
 
 
 def litres(value: float) -> Figure:

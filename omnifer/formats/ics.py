@@ -1,16 +1,21 @@
 """The tour as a calendar: a day each, with distance, stops, daylight and what is shut (RFC 5545, through icalendar)."""
 
 import datetime as dt
+from collections.abc import Sequence
 
 from icalendar import Calendar, Event
 
 from omnifer.core.model.assessment import Day, Passing
+from omnifer.core.model.lanes import AtStop
 from omnifer.core.model.road import Stop
 from omnifer.core.sentence import clock
+from omnifer.formats.shopping_csv import lines_of
 
 
-def write_ics(name: str, days: list[Day], passings: list[Passing], stops: tuple[Stop, ...]) -> str:
-    """An all-day event for each day of the tour."""
+def write_ics(
+    name: str, days: list[Day], passings: list[Passing], stops: tuple[Stop, ...], at_stops: Sequence[AtStop] = ()
+) -> str:
+    """An all-day event for each day of the tour, with what to fill, buy and charge on it."""
     by_id = {stop.id: stop for stop in stops}
     calendar = Calendar()
     calendar.add("prodid", "-//Omnifer//Tour//EN")
@@ -24,7 +29,9 @@ def write_ics(name: str, days: list[Day], passings: list[Passing], stops: tuple[
         event.add("dtend", day.date + dt.timedelta(days=1))
         event.add("transp", "TRANSPARENT")
         event.add("summary", _summary(day))
-        event.add("description", "\n".join(_lines(day, [p for p in passings if p.day == day.number], by_id)))
+        lines = _lines(day, [p for p in passings if p.day == day.number], by_id)
+        lines += [line for stop in at_stops if stop.day == day.number for line in lines_of(stop)]
+        event.add("description", "\n".join(lines))
         if day.night_at:
             event.add("location", day.night_at)
         calendar.add_component(event)

@@ -3,12 +3,14 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from omnifer.core.findings import limits, on_the_road, placing, rig
+from omnifer.core.findings import electric, fire_and_frost, limits, on_the_road, placing, rig, stores
 from omnifer.core.findings.situation import Check, Draft, Situation
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
-from omnifer.core.model.quantities import Text
+from omnifer.core.model.quantities import Quantity, Text
 from omnifer.core.sentence import number
 
+QUANTITIES: dict[FindingKind, Quantity] = {"water_gap": "volume", "over_volume": "volume", "runs_out": "count"}
+"""Of need and what holds it; a mass where nothing else is said."""
 SHOWN_PER_KIND = 4
 """Findings of one kind shown singly; the rest is summed up in the last."""
 
@@ -31,6 +33,16 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     on_the_road.hot_days: ("hot_day",),
     on_the_road.cold_nights: ("cold_night",),
     placing.guesses: ("guesses",),
+    stores.fuel_gaps: ("fuel_gap",),
+    stores.running_out: ("runs_out",),
+    electric.dying_devices: ("device_dies",),
+    fire_and_frost.untreated_water: ("untreated",),
+    fire_and_frost.frost: ("filter_frost", "gas_frost"),
+    fire_and_frost.fires: ("one_fire", "wrong_fuel"),
+    electric.single_points: ("single_point", "no_plug"),
+    electric.idle_panel: ("panel_idle",),
+    stores.snacks: ("snacks_deep",),
+    stores.lost_steps: ("step_lost",),
 }  # fmt: skip
 """Every check and the kinds of trouble it looks for."""
 
@@ -59,7 +71,6 @@ def _bounded(drafts: Iterator[Draft]) -> Iterator[Draft]:
 
 
 def _ranked(rank: int, draft: Draft) -> Finding:
-    volumes = draft.kind in ("water_gap", "over_volume")
     return Finding(
         id=f"{draft.kind}-{draft.bike_id or ''}-{draft.carrier_id or ''}-{draft.day or ''}-{rank}",
         kind=draft.kind,
@@ -76,6 +87,6 @@ def _ranked(rank: int, draft: Draft) -> Finding:
         need=draft.need,
         holds=draft.holds,
         parts=draft.parts,
-        quantity=None if draft.need is None else "volume" if volumes else "mass",
+        quantity=None if draft.need is None else QUANTITIES.get(draft.kind, "mass"),
         mends=draft.mends,
     )

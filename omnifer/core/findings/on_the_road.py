@@ -7,15 +7,17 @@ from dataclasses import replace
 
 import numpy as np
 
+from omnifer.core.findings.mending import a_new, eating, new_id
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.itinerary import coldest_night
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
+from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import ROUNDING, Figure, Text
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
 from omnifer.core.sentence import celsius, clock, hours, kg, km, litres, number, say, share
-from omnifer.core.supplies import food
+from omnifer.core.supplies import food, water
 from omnifer.core.voyage import Voyage
 
 WALKED_KM = 0.5
@@ -52,18 +54,26 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             nights=number(gap.nights),
             chances=", ".join(m.name for m in gap.missed),
         )
-        mends = [
-            Mend(
-                name=say("Carry {more} more in soft bottles", more=litres(gap.short)),
-                consequence=say("adds {mass} full, next to nothing empty", mass=kg(gap.short)),
-            )
-        ]
-        if gap.nights:
-            camp = s.tour.practice.dry_camp_l * len(s.tour.riders)
+        mends = [_more_water(s, gap.short)]
+        if gap.nights and s.tour.stores.washes:
+            camp = s.tour.practice.camp_washing_l * len(s.tour.riders) * gap.nights
             mends.append(
                 Mend(
-                    name=say("Cook and wash before leaving {place}, and camp dry on less", place=gap.from_name),
-                    consequence=say("a dry camp is counted with {camp}", camp=litres(camp)),
+                    name=say("Camp dry without washing"),
+                    consequence=say("spares {camp} on this stretch", camp=litres(camp)),
+                    stores=eating(s.tour.stores, washes=False),
+                )
+            )
+        if gap.nights and s.tour.stores.cooking in ("cook", "boil"):
+            camp = (
+                water.dry_camp(len(s.tour.riders), s.tour.practice, s.tour.stores)
+                - water.dry_camp(len(s.tour.riders), s.tour.practice, eating(s.tour.stores, cooking="none"))
+            ) * gap.nights
+            mends.append(
+                Mend(
+                    name=say("Eat cold all the way"),
+                    consequence=say("spares {camp} on this stretch, and stove and fuel", camp=litres(camp)),
+                    stores=eating(s.tour.stores, cooking="none"),
                 )
             )
         yield Draft(
@@ -86,6 +96,19 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             parts={"riding": gap.riding, "camp": gap.camp, "reserve": gap.reserve},
             mends=mends,
         )
+
+
+def _more_water(s: Situation, short: float) -> Mend:
+    """A soft vessel of the size that is short, in a round figure."""
+    holds = math.ceil(short)
+    sack = Thing(
+        id=new_id(s, "more-water"), name=f"Water sack, {holds} l", mass_kg=round(0.02 * holds, 3), volume_l=0.04 * holds,
+        reach="stop", holds_water_l=holds, soft_vessel=True, guess=True, because="A stretch without sure water",
+    )  # fmt: skip
+    return a_new(
+        s, sack, say("Carry {more} more in a soft vessel", more=litres(holds)),
+        say("adds {mass} full, next to nothing empty", mass=kg(short)),
+    )  # fmt: skip
 
 
 def days(s: Situation) -> Iterator[Draft]:
@@ -218,6 +241,7 @@ def _other_starts(voyage: Voyage, tour: TourSheet, stop_id: str) -> Iterator[Men
             yield Mend(
                 name=say(f"Leave {days} {'later' if shift > 0 else 'earlier'}, and the shop is open"),
                 consequence=say("{then} shops are then shut on the way, {now} today", then=number(len(shut)), now=number(today)),
+                start_date=start + dt.timedelta(days=shift),
             )
             return
 

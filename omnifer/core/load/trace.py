@@ -238,6 +238,7 @@ class BikeLoad:
             stance=stance,
             clashes=self.clashes(),
             places=free_places(self.bike, self.levers.frame),
+            fixtures=[fixture.trace() for fixture in self.fixtures],
         )
 
 

@@ -1,11 +1,15 @@
 """What goes wrong on a tour or is worth knowing, and what would help."""
 
+import datetime as dt
 from typing import Literal
 
 from pydantic import Field
 
-from omnifer.core.model.load import Placement
-from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.load import FoodShare, Placement
+from omnifer.core.model.quantities import Noun, Quantity, Text
+from omnifer.core.model.road import Stop
+from omnifer.core.model.stores import Stores
 
 Grade = Literal["stops_you", "slows_you", "worth_knowing"]
 GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
@@ -40,6 +44,19 @@ FindingKind = Literal[
     "too_wide",
     "front_lifts",
     "tyre_pressure",
+    "fuel_gap",
+    "runs_out",
+    "device_dies",
+    "untreated",
+    "filter_frost",
+    "gas_frost",
+    "one_fire",
+    "wrong_fuel",
+    "single_point",
+    "no_plug",
+    "panel_idle",
+    "snacks_deep",
+    "step_lost",
 ]
 
 
@@ -49,6 +66,12 @@ class Mend(Noun):
     name: Text
     consequence: Text
     moves: list[Placement] = Field([], description="Placements to take instead of those of the same things")
+    food: list[FoodShare] | None = Field(None, description="Shares of the food to take instead of those that are there")
+    things: list[Thing] = Field([], description="Things to take instead of those with the same identifiers, or besides")
+    gone: list[str] = Field([], description="Things that stay at home")
+    stores: Stores | None = Field(None, description="What is decided of the stores instead")
+    stops: list[Stop] = Field([], description="Stops to take instead of those with the same identifiers")
+    start_date: dt.date | None = None
 
 
 class Finding(Noun):
@@ -69,5 +92,5 @@ class Finding(Noun):
     need: float | None
     holds: float | None
     parts: dict[str, float]
-    quantity: Literal["mass", "volume"] | None
+    quantity: Quantity | None
     mends: list[Mend]

@@ -63,6 +63,7 @@ class Figure(Noun):
 
     value: float
     quantity: Quantity
+    decimals: int | None = Field(None, description="Where more or fewer are wanted than are usual for the quantity")
 
 
 class Text(Noun):
@@ -93,6 +94,7 @@ class Text(Noun):
             if figure.quantity in ("share", "grade"):
                 shown[key] = f"{figure.value * 100:.0f} %"
             else:
-                decimals = 1 if figure.quantity in ("mass", "volume", "hours", "pressure") else 0
+                usual = 1 if figure.quantity in ("mass", "volume", "hours", "pressure") else 0
+                decimals = usual if figure.decimals is None else figure.decimals
                 shown[key] = f"{figure.value:.{decimals}f} {unit[figure.quantity]}".strip()
         return self.words.format(**shown)

@@ -122,6 +122,12 @@ class Cable(Noun):
     does: Literal["cable"] = "cable"
 
 
+class PaperMap(Noun):
+    """Finds the way without electricity."""
+
+    does: Literal["paper_map"] = "paper_map"
+
+
 class UsedUp(Noun):
     """Something that is used up at a rate and bought by the container. The thing's own mass is that of the empty container."""
 
@@ -141,6 +147,6 @@ class UsedUp(Noun):
 
 
 Role = Annotated[
-    Stove | FuelVessel | FireLighter | Treatment | Device | Bank | Cells | Panel | Hub | Charger | Cable | UsedUp,
+    Stove | FuelVessel | FireLighter | Treatment | Device | Bank | Cells | Panel | Hub | Charger | Cable | PaperMap | UsedUp,
     Field(discriminator="does"),
 ]

@@ -96,6 +96,19 @@ class AtAxles(Noun):
     rear: Column
 
 
+class FixtureTrace(Noun):
+    """A thing on a bike that is not in a bag, for a part of the road."""
+
+    thing_id: str
+    name: str
+    where: str = Field(description="In words")
+    at: Point
+    on_body: bool
+    kg: float = Field(description="All of them, empty where they hold something")
+    from_km: float
+    to_km: float | None = Field(description="None: to the end")
+
+
 class BikeTrace(Noun):
     """Weights under one bike at each moment, without its rider, and the rider's constant part."""
 
@@ -127,3 +140,4 @@ class BikeTrace(Noun):
     stance: Stance
     clashes: list[Clash]
     places: list[HangingPlace]
+    fixtures: list[FixtureTrace]

@@ -11,7 +11,7 @@ from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.roles import Device
 from omnifer.core.model.stance import Clash
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.model.trace import Box
+from omnifer.core.model.trace import Box, FixtureTrace, Point
 from omnifer.core.rig.geometry import Frame, Vector
 from omnifer.core.rig.statics import Levers
 from omnifer.core.sentence import mm, say
@@ -55,6 +55,17 @@ class Fixture:
     at: Vector
     on_body: bool
     carrier: Carrier | None
+
+    def trace(self) -> FixtureTrace:
+        """As the screens read it."""
+        words = self.place.how if self.place.spot is None else SPOT_WORDS[self.place.spot]
+        if self.carrier is not None:
+            words = f"outside {self.carrier.name}"
+        return FixtureTrace(
+            thing_id=self.thing.id, name=self.thing.name, where={"pocket": "in a pocket"}.get(words, words),
+            at=Point(x=round(self.at.x, 1), y=round(self.at.y, 1)), on_body=self.on_body, kg=round(self.empty_kg, 3),
+            from_km=self.from_km, to_km=self.to_km if np.isfinite(self.to_km) else None,
+        )  # fmt: skip
 
     @property
     def empty_kg(self) -> float:

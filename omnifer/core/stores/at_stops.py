@@ -6,7 +6,7 @@ from omnifer.core.model.lanes import AtStop, Deed, ShopItem, Verb, VesselFill
 from omnifer.core.model.quantities import ROUNDING, Text
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.sentence import hours, kg, litres, minutes, number, say, wh
+from omnifer.core.sentence import fine_kg, hours, kg, litres, minutes, number, say, wh
 from omnifer.core.stores.shopping import Larder
 from omnifer.core.supplies import food, used_up, water
 from omnifer.core.supplies.power import Charge
@@ -134,9 +134,9 @@ class _Deeds:
                 return say(_for_days(days) + ": {mass}, {volume}", days=number(days), mass=kg(taken), volume=litres(volume))
             case "fuel" if pack:
                 words = "{n} canister" + ("s" if round(taken / pack) != 1 else "") + ", {mass}"
-                return say(words, n=number(round(taken / pack)), mass=kg(taken))
+                return say(words, n=number(round(taken / pack)), mass=fine_kg(taken))
             case "fuel":
-                return say("{mass}, " + _for_days(days), mass=kg(taken), days=number(days))
+                return say("{mass}, " + _for_days(days), mass=fine_kg(taken), days=number(days))
             case _:
                 unit = "" if supply.kind.unit == "pieces" else supply.kind.unit
                 size = number(pack)
@@ -147,7 +147,7 @@ class _Deeds:
         supply = self.supply
         short, asked = float(supply.short[place]), float(supply.amounts.required[place])
         if short > SHOWN_SHORT * (supply.terms.pack or 1):
-            make = {"water": litres, "food": kg, "fuel": kg}.get(supply.kind.name, number)
+            make = {"water": litres, "food": kg, "fuel": fine_kg}.get(supply.kind.name, number)
             return say("{asked} asked, {short} short", asked=make(round(asked, 2)), short=make(round(short, 2)))
         if treated and self.taken[place] > 0:
             if self.treats.thing is None:

@@ -179,12 +179,12 @@ class _Play:
         end = self.ride.nodes.length_km
         for stretch in every:
             self.at_km, self.day = stretch.to_km, stretch.day
-            used += self._use(stretch)
+            used += self.use(stretch)
             hub, panel = hub + stretch.hub_wh, panel + stretch.panel_wh
             if stretch.plug is not None and stretch.plug_h > 0:
                 charges.append(self._charge(stretch, stretch.plug))
             elif stretch.camping:
-                self._top_up()
+                self.top_up()
             knots.append(stretch.to_km)
             stored.append(self.stored)
         for d, (km, day) in self.dying.items():
@@ -194,7 +194,7 @@ class _Play:
             np.array(knots), np.array(stored), charges, sorted(self.deaths, key=lambda d: d.from_km), self.sets_used,
         )  # fmt: skip
 
-    def _use(self, s: Stretch) -> float:
+    def use(self, s: Stretch) -> float:
         """What the devices use on a stretch, out of what hub and panel give, themselves and the banks."""
         given = s.hub_wh + s.panel_wh
         total, harder = 0.0, 1 / self.usual.cold_battery if s.frost else 1.0
@@ -236,7 +236,7 @@ class _Play:
                 self.dying[d] = at, s.day
             self.levels[d] = 0.0
 
-    def _top_up(self) -> None:
+    def top_up(self) -> None:
         """In camp the banks fill the devices, what finds the way first."""
         yields = self.usual.bank_usable * self.usual.charging
         for d, role in enumerate(self.roles):
@@ -253,7 +253,7 @@ class _Play:
 
     def _charge(self, s: Stretch, stop: Stop) -> Charge:
         """A stay at a plug: devices first, then banks; as many outputs as sockets and chargers give."""
-        outputs, watts = self._outputs(stop)
+        outputs, watts = self.outputs(stop)
         keeps, hours = self.usual.charging, s.plug_h
         budget = start = outputs * watts * hours
         lacking = sum(self.fulls[d] - self.levels[d] for d, r in enumerate(self.roles) if r.fed_by == "cable")
@@ -273,11 +273,11 @@ class _Play:
             budget -= drawn
             self.pool += drawn * keeps
         else:
-            self._top_up()
+            self.top_up()
         fastest = min(outputs * watts, max(self.bank_w, watts) if self.bank_wh else outputs * watts)
         return Charge(stop, s.day, hours, wanted / fastest if fastest else float("inf"), start - budget, self.pool)
 
-    def _outputs(self, stop: Stop) -> tuple[int, float]:
+    def outputs(self, stop: Stop) -> tuple[int, float]:
         """How many outputs there are at a plug, and what one gives [W]."""
         fit = [
             (t.role.outputs, t.role.output_w)
@@ -372,3 +372,50 @@ class _Sky:
         sky = peak_w * (1 - cloudy * (1 - usual.panel_cloudy))
         self.riding_wh = sky * usual.panel_riding * (level * on_road).sum(axis=1)
         self.resting_wh = sky * usual.panel_resting * level.sum(axis=1)
+
+
+@dataclass(frozen=True)
+class Needs:
+    """What the banks must give between stays at plugs; all lists are over those stays, the last over the way to the end.
+
+    Attributes
+    ----------
+    drawn_wh : list of float
+        Out of the banks since the stay before [Wh, by the label].
+    hours, watts : list of float
+        At the plug, and how fast the banks then charge.
+    """
+
+    capacity_wh: float
+    drawn_wh: list[float]
+    stops: list[Stop | None]
+    hours: list[float]
+    watts: list[float]
+
+
+def needs(ride: Ride) -> Needs | None:
+    """What the banks must give, were they never empty; None where there are none."""
+    devices = _by_need(ride.things(Device))
+    play = _Play(ride, devices)
+    if not devices or not play.bank_wh:
+        return None
+    capacity, plenty = play.bank_wh, 1e6
+    play.bank_wh = play.pool = plenty
+    every = list(stretches(ride))
+    drawn, stops, hours, watts = list[float](), list[Stop | None](), list[float](), list[float]()
+    for stretch in every:
+        play.at_km, play.day = stretch.to_km, stretch.day
+        play.use(stretch)
+        if stretch.plug is not None and stretch.plug_h > 0:
+            outputs, each = play.outputs(stretch.plug)
+            drawn.append(plenty - play.pool)
+            stops.append(stretch.plug)
+            hours.append(stretch.plug_h)
+            watts.append(min(outputs * each, play.bank_w) * ride.tour.practice.charging)
+            play.pool = plenty
+            play.levels = list(play.fulls)
+        elif stretch.camping:
+            play.top_up()
+    return Needs(
+        capacity, [*drawn, plenty - play.pool], [*stops, None], [*hours, 0.0], [*watts, 0.0]
+    )  # fmt: skip

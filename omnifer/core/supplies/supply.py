@@ -406,7 +406,8 @@ def carried(
             arriving[i] = max(leaving[i - 1] - use[i - 1], 0.0)
         have = 0.0 if gone[i] else arriving[i]
         if free[i] == free[i]:
-            taken = min(free[i], max(holds[i] - have, 0.0))
+            beside = terms.pack if terms.opened_beside else 0.0
+            taken = min(free[i], max(holds[i] + beside - have, 0.0))
         else:
             taken = min(terms.bought(required[i] - have, have, holds[i]), most[i])
         leaving[i] = have + taken

@@ -18,6 +18,10 @@ export const BOUNDS = {
     front_share_low: [0, 1],
     front_share_high: [0, 1],
   },
+  Bank: {
+    holds_wh: [0, 20000],
+    takes_w: [0, 1000],
+  },
   Bike: {
     mass_kg: [1, 200],
     mass_x_mm: [-10000, 10000],
@@ -67,9 +71,31 @@ export const BOUNDS = {
     straps: [0, 12],
     price: [0, 100000],
   },
+  Cells: {
+    set_wh: [0, 20000],
+  },
+  Charger: {
+    outputs: [1, 12],
+    output_w: [0, 1000],
+  },
   DayCut: {
     hours: [0, 20],
     distance_km: [1, 500],
+  },
+  Device: {
+    wh_a_day: [0, 20000],
+    wh_a_dark_hour: [0, 20000],
+    saver_wh_a_day: [0, 20000],
+    battery_wh: [0, 20000],
+  },
+  Food: {
+    kcal_per_100g: [0, 900],
+    l_per_kg: [0, 30],
+    sold_l_per_kg: [0, 30],
+    keeps_days: [1, 1000],
+    keeps_hot_days: [1, 1000],
+    pack_g: [0, 20000],
+    price_per_kg: [0, 10000],
   },
   FoodShare: {
     tenths: [1, 10],
@@ -79,6 +105,10 @@ export const BOUNDS = {
     top_tube_mm: [200, 900],
     head_tube_mm: [50, 400],
     down_tube_mm: [300, 1000],
+  },
+  FuelVessel: {
+    holds_kg: [0, 20],
+    fill_price: [0, 100000],
   },
   MonthNormals: {
     mean_max_c: [-60, 60],
@@ -99,6 +129,9 @@ export const BOUNDS = {
     height_mm: [20, 2000],
     width_mm: [20, 2000],
   },
+  Panel: {
+    peak_w: [0, 1000],
+  },
   Part: {
     first: [0, Infinity],
   },
@@ -118,6 +151,9 @@ export const BOUNDS = {
     narrowest_mm: [300, 3000],
     ascent_threshold_m: [0, 100],
   },
+  Serving: {
+    share: [0, 1],
+  },
   Station: {
     at_km: [0, 50000],
     lat_deg: [-90, 90],
@@ -129,6 +165,18 @@ export const BOUNDS = {
     detour_km: [0, 100],
     opens_h: [0, 24],
     closes_h: [0, 24],
+    plug_outlets: [1, 50],
+    plug_hours: [0, 240],
+  },
+  StoreStep: {
+    amount: [0, 10000],
+  },
+  Stores: {
+    meal_price: [0, 100000],
+    minutes_per_money: [0, 10000],
+  },
+  Stove: {
+    efficiency: [0, 1],
   },
   Support: {
     mass_kg: [0, 1000],
@@ -161,11 +209,22 @@ export const BOUNDS = {
     to_km: [0, 50000],
     hours: [0, 240],
   },
+  Treatment: {
+    minutes_per_l: [0, 60],
+    wait_min: [0, 600],
+    litres_a_piece: [0, 20],
+  },
   TypedDay: {
     distance_km: [0, 500],
     ascent_m: [0, 10000],
     highest_m: [-500, 9000],
     lowest_m: [-500, 9000],
+  },
+  UsedUp: {
+    holds: [0, 10000],
+    content_kg: [0, 1000],
+    rate: [0, 10000],
+    waste: [0, 1],
   },
   Weather: {
     from_km: [0, 50000],
@@ -173,6 +232,11 @@ export const BOUNDS = {
     night_low_c: [-60, 60],
     humidity_pct: [0, 100],
     at_elevation_m: [-500, 9000],
+  },
+  Whereabouts: {
+    from_km: [0, 50000],
+    width_mm: [0, 10000],
+    height_mm: [0, 10000],
   },
   ZoneStretch: {
     from_km: [0, 50000],

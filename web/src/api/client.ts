@@ -49,6 +49,18 @@ export type StopsPreview = Schemas['StopsPreview']
 export type Support = Schemas['Support-Output']
 export type SupportTemplate = Schemas['SupportTemplate']
 export type Text = Schemas['Text']
+export type Trial = Schemas['Trial']
+export type Mend = Schemas['Mend']
+export type AtStop = Schemas['AtStop']
+export type Deed = Schemas['Deed']
+export type Lane = Schemas['Lane']
+export type Schedule = Schemas['Schedule']
+export type Stores = Schemas['Stores-Output']
+export type StoreStep = Schemas['StoreStep-Output']
+export type StoresTold = Schemas['StoresTold']
+export type Food = Schemas['Food-Output']
+export type Role = NonNullable<Schemas['Thing-Output']['role']>
+export type Whereabouts = Schemas['Whereabouts-Output']
 export type Thing = Schemas['Thing-Output']
 export type TourAnswer = Schemas['TourAnswer']
 export type TourEntry = Schemas['TourEntry']
@@ -195,7 +207,8 @@ export const api = {
       }),
     ),
   places: (tour_id: string, things: string) => taken(client.GET('/api/tours/{tour_id}/places', { params: { path: { tour_id }, query: { things } } })),
-  trial: (id: string, load: Load) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: { load } })),
+  trial: (id: string, parts: Trial) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: parts })),
+  schedule: (id: string) => taken(client.GET('/api/tours/{tour_id}/stores/schedule', at(id))),
   files: (id: string) => ({
     bundle: `/api/tours/${id}/bundle.json`,
     gpx: `/api/tours/${id}/road.gpx`,
@@ -203,6 +216,7 @@ export const api = {
     calendar: `/api/tours/${id}/days.ics`,
     stops: `/api/tours/${id}/stops.csv`,
     kit: `/api/tours/${id}/kit.csv`,
+    shopping: `/api/tours/${id}/shopping.csv`,
   }),
 }
 

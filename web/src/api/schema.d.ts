@@ -432,6 +432,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/shopping.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What to fill, buy, refuel and charge at each stop, a row each. */
+        get: operations["export_shopping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/stations": {
         parameters: {
             query?: never;
@@ -517,6 +534,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/stores/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where to take on how much, so that the least is carried; nothing is kept. */
+        get: operations["best_schedule"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/things/{thing_id}/price": {
         parameters: {
             query?: never;
@@ -594,8 +628,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What another load would mean; nothing is kept. */
-        post: operations["try_load"];
+        /** What another load, kit, road or way of eating would mean; nothing is kept. */
+        post: operations["try_change"];
         delete?: never;
         options?: never;
         head?: never;
@@ -852,7 +886,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -884,6 +918,7 @@ export interface components {
             shelf: {
                 [key: string]: number;
             };
+            stores: components["schemas"]["StoresTold"] | null;
             /**
              * Zones
              * @description Whose wall clock holds where, in road order
@@ -967,6 +1002,91 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             rear: number[];
+        };
+        /**
+         * AtStop
+         * @description A place where something can be taken on, and what to do there.
+         */
+        AtStop: {
+            /** At Km */
+            at_km: number;
+            /**
+             * Bin Kg
+             * @description Waste that goes into the bin here
+             */
+            bin_kg: number;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Day */
+            day: number;
+            /** Deeds */
+            deeds: components["schemas"]["Deed"][];
+            /**
+             * Hour
+             * @description Of arrival, wall clock
+             */
+            hour: number;
+            /**
+             * Minutes
+             * @description Of handling and charging, where one does not stay overnight
+             */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Stays */
+            stays: boolean;
+            /**
+             * Stop Id
+             * @description None: the start
+             */
+            stop_id: string | null;
+        };
+        /**
+         * Bank
+         * @description A battery that charges others.
+         */
+        "Bank-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "bank";
+            /**
+             * Holds Wh
+             * @description By its label: amp hours times the cell's volts [Wh]
+             */
+            holds_wh: number;
+            /**
+             * Takes W
+             * @description Fastest that it charges [W]
+             * @default 10
+             */
+            takes_w?: number;
+        };
+        /**
+         * Bank
+         * @description A battery that charges others.
+         */
+        "Bank-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "bank";
+            /**
+             * Holds Wh
+             * @description By its label: amp hours times the cell's volts [Wh]
+             */
+            holds_wh: number;
+            /**
+             * Takes W
+             * @description Fastest that it charges [W]
+             * @default 10
+             */
+            takes_w: number;
         };
         /**
          * Bike
@@ -1571,6 +1691,8 @@ export interface components {
             centre_y_mm: number[];
             /** Clashes */
             clashes: components["schemas"]["Clash"][];
+            /** Fixtures */
+            fixtures: components["schemas"]["FixtureTrace"][];
             frame: components["schemas"]["FramePoints"];
             /**
              * Front Kg
@@ -1616,7 +1738,10 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             rear_kg: number[];
-            /** Rider Front Kg */
+            /**
+             * Rider Front Kg
+             * @description Of the rider with what is worn and in pockets, at most
+             */
             rider_front_kg: number;
             /** Rider Rear Kg */
             rider_rear_kg: number;
@@ -1669,6 +1794,28 @@ export interface components {
             z0: number;
             /** Z1 */
             z1: number;
+        };
+        /**
+         * Cable
+         * @description A cable between charger, bank and device.
+         */
+        "Cable-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "cable";
+        };
+        /**
+         * Cable
+         * @description A cable between charger, bank and device.
+         */
+        "Cable-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "cable";
         };
         /**
          * Carrier
@@ -1972,8 +2119,11 @@ export interface components {
         CarrierTrace: {
             /** Carrier Id */
             carrier_id: string;
-            /** Fuel L */
-            fuel_l: number;
+            /**
+             * Fuel L
+             * @description A value for each moment; a single one where it never changes
+             */
+            fuel_l: number[];
             /**
              * Fullest Kg
              * @description Compartments, pockets and nets included
@@ -1985,7 +2135,7 @@ export interface components {
              * Gear L
              * @description Volume of the things, fuel included
              */
-            gear_l: number;
+            gear_l: number[];
             /**
              * Kg
              * @description A value for each moment; a single one where it never changes
@@ -2018,7 +2168,7 @@ export interface components {
             states: ("over" | "too_full" | "pressed" | "full" | "leaks" | "improvised" | "pinned")[];
             /**
              * Supply L
-             * @description Of each supply in it [l]
+             * @description Of each supply in it that takes room of its own [l]
              */
             supply_l: {
                 [key: string]: number[];
@@ -2026,15 +2176,49 @@ export interface components {
         };
         /**
          * Catalogue
-         * @description Generic bikes in all sizes, supports and carriers.
+         * @description Generic bikes in all sizes, supports and carriers, and the foods that ship with Omnifer.
          */
         Catalogue: {
             /** Bikes */
             bikes: components["schemas"]["SizedBike"][];
             /** Carriers */
             carriers: components["schemas"]["CarrierTemplate"][];
+            /** Foods */
+            foods: components["schemas"]["Food-Output"][];
             /** Supports */
             supports: components["schemas"]["SupportTemplate"][];
+        };
+        /**
+         * Cells
+         * @description A set of dry or rechargeable cells for one device, spare.
+         */
+        "Cells-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "cells";
+            /**
+             * Set Wh
+             * @description Of one set, as used in its device [Wh]
+             */
+            set_wh: number;
+        };
+        /**
+         * Cells
+         * @description A set of dry or rechargeable cells for one device, spare.
+         */
+        "Cells-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "cells";
+            /**
+             * Set Wh
+             * @description Of one set, as used in its device [Wh]
+             */
+            set_wh: number;
         };
         /**
          * Change
@@ -2091,6 +2275,8 @@ export interface components {
              * @default null
              */
             start_date?: string | null;
+            /** @default null */
+            stores?: components["schemas"]["Stores-Input"] | null;
             /**
              * Variants
              * @default null
@@ -2101,6 +2287,62 @@ export interface components {
              * @description The change in words, for undo
              */
             what: string;
+        };
+        /**
+         * Charger
+         * @description Takes electricity from the wall.
+         */
+        "Charger-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "charger";
+            /**
+             * Output W
+             * @description Of one output [W]
+             * @default 10
+             */
+            output_w?: number;
+            /**
+             * Outputs
+             * @default 1
+             */
+            outputs?: number;
+            /**
+             * Plugs
+             * @description Shapes of wall sockets that it fits; none given: all
+             * @default []
+             */
+            plugs?: string[];
+        };
+        /**
+         * Charger
+         * @description Takes electricity from the wall.
+         */
+        "Charger-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "charger";
+            /**
+             * Output W
+             * @description Of one output [W]
+             * @default 10
+             */
+            output_w: number;
+            /**
+             * Outputs
+             * @default 1
+             */
+            outputs: number;
+            /**
+             * Plugs
+             * @description Shapes of wall sockets that it fits; none given: all
+             * @default []
+             */
+            plugs: string[];
         };
         /**
          * Clash
@@ -2152,7 +2394,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed") | null;
             /** Heading */
             heading: string;
             /**
@@ -2398,6 +2640,193 @@ export interface components {
             to_stops: boolean;
         };
         /**
+         * Deed
+         * @description What to do for one supply at one stop.
+         */
+        Deed: {
+            /**
+             * Amount
+             * @description Taken on, in the unit
+             */
+            amount: number;
+            /**
+             * Asked
+             * @description What leaving asks for
+             */
+            asked: number;
+            /**
+             * Fixed
+             * @description The amount is the rider's own
+             */
+            fixed: boolean;
+            /** Items */
+            items: components["schemas"]["ShopItem"][];
+            /** Lane */
+            lane: string;
+            /**
+             * Leaves
+             * @description On board on leaving
+             */
+            leaves: number;
+            /**
+             * Minutes
+             * @description By hand
+             */
+            minutes: number;
+            /** Money */
+            money: number | null;
+            /**
+             * Most
+             * @description What can be taken at most; None: as much as one likes
+             */
+            most: number | null;
+            note: components["schemas"]["Text"] | null;
+            /** Short */
+            short: number;
+            /** Unit */
+            unit: string;
+            /**
+             * Verb
+             * @enum {string}
+             */
+            verb: "fill" | "buy" | "refuel" | "charge" | "restock";
+            /** Vessels */
+            vessels: components["schemas"]["VesselFill"][];
+            words: components["schemas"]["Text"];
+        };
+        /**
+         * Device
+         * @description Uses electricity.
+         */
+        "Device-Input": {
+            /**
+             * Battery Wh
+             * @description Of its own battery, or of one set of its cells [Wh]
+             * @default 0
+             */
+            battery_wh?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "device";
+            /**
+             * Fed By
+             * @description hub: runs off the dynamo alone, as lamps do
+             * @default cable
+             * @enum {string}
+             */
+            fed_by?: "cable" | "cells" | "hub";
+            /**
+             * Light
+             * @description To see or be seen by
+             * @default false
+             */
+            light?: boolean;
+            /**
+             * Navigates
+             * @default false
+             */
+            navigates?: boolean;
+            /**
+             * Saver
+             * @description Used in its saver mode
+             * @default false
+             */
+            saver?: boolean;
+            /**
+             * Saver Wh A Day
+             * @description In its saver mode [Wh]; None: it has none
+             * @default null
+             */
+            saver_wh_a_day?: number | null;
+            /**
+             * Used
+             * @description riding: not on rest days
+             * @default always
+             * @enum {string}
+             */
+            used?: "riding" | "camp" | "always";
+            /**
+             * Wh A Dark Hour
+             * @description Of riding in the dark [Wh/h]
+             * @default 0
+             */
+            wh_a_dark_hour?: number;
+            /**
+             * Wh A Day
+             * @description On a day on which it is used [Wh]
+             * @default 0
+             */
+            wh_a_day?: number;
+        };
+        /**
+         * Device
+         * @description Uses electricity.
+         */
+        "Device-Output": {
+            /**
+             * Battery Wh
+             * @description Of its own battery, or of one set of its cells [Wh]
+             * @default 0
+             */
+            battery_wh: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "device";
+            /**
+             * Fed By
+             * @description hub: runs off the dynamo alone, as lamps do
+             * @default cable
+             * @enum {string}
+             */
+            fed_by: "cable" | "cells" | "hub";
+            /**
+             * Light
+             * @description To see or be seen by
+             * @default false
+             */
+            light: boolean;
+            /**
+             * Navigates
+             * @default false
+             */
+            navigates: boolean;
+            /**
+             * Saver
+             * @description Used in its saver mode
+             * @default false
+             */
+            saver: boolean;
+            /**
+             * Saver Wh A Day
+             * @description In its saver mode [Wh]; None: it has none
+             * @default null
+             */
+            saver_wh_a_day: number | null;
+            /**
+             * Used
+             * @description riding: not on rest days
+             * @default always
+             * @enum {string}
+             */
+            used: "riding" | "camp" | "always";
+            /**
+             * Wh A Dark Hour
+             * @description Of riding in the dark [Wh/h]
+             * @default 0
+             */
+            wh_a_dark_hour: number;
+            /**
+             * Wh A Day
+             * @description On a day on which it is used [Wh]
+             * @default 0
+             */
+            wh_a_day: number;
+        };
+        /**
          * Effect
          * @description What a default moves.
          */
@@ -2445,14 +2874,20 @@ export interface components {
          * @description One number in a sentence, in the base unit of its quantity.
          *
          *     mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
-         *     pressure bar.
+         *     pressure bar, energy Wh, money in that of the tour.
          */
         Figure: {
+            /**
+             * Decimals
+             * @description Where more or fewer are wanted than are usual for the quantity
+             * @default null
+             */
+            decimals: number | null;
             /**
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
             /** Value */
             value: number;
         };
@@ -2482,7 +2917,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost";
             /** Mends */
             mends: components["schemas"]["Mend"][];
             /** Need */
@@ -2493,13 +2928,187 @@ export interface components {
             };
             place: components["schemas"]["Text"];
             /** Quantity */
-            quantity: ("mass" | "volume") | null;
+            quantity: ("mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money") | null;
             /** Rank */
             rank: number;
             reason: components["schemas"]["Text"];
             sentence: components["schemas"]["Text"];
             /** To Km */
             to_km: number | null;
+        };
+        /**
+         * FireLighter
+         * @description Makes fire by itself: a lighter, matches, a striker. The igniter of a stove is none.
+         */
+        "FireLighter-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "fire_lighter";
+        };
+        /**
+         * FireLighter
+         * @description Makes fire by itself: a lighter, matches, a striker. The igniter of a stove is none.
+         */
+        "FireLighter-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "fire_lighter";
+        };
+        /**
+         * FixtureTrace
+         * @description A thing on a bike that is not in a bag, for a part of the road.
+         */
+        FixtureTrace: {
+            at: components["schemas"]["Point"];
+            /** From Km */
+            from_km: number;
+            /**
+             * Kg
+             * @description All of them, empty where they hold something
+             */
+            kg: number;
+            /** Name */
+            name: string;
+            /** On Body */
+            on_body: boolean;
+            /** Thing Id */
+            thing_id: string;
+            /**
+             * To Km
+             * @description None: to the end
+             */
+            to_km: number | null;
+            /**
+             * Where
+             * @description In words
+             */
+            where: string;
+        };
+        /**
+         * Food
+         * @description One kind of food as it is bought, carried and eaten.
+         */
+        "Food-Input": {
+            /**
+             * Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            id: string;
+            /** Kcal Per 100G */
+            kcal_per_100g: number;
+            /**
+             * Keeps Days
+             * @default 1000
+             */
+            keeps_days?: number;
+            /**
+             * Keeps Hot Days
+             * @description On days above the heat that melts chocolate
+             * @default 1000
+             */
+            keeps_hot_days?: number;
+            /**
+             * L Per Kg
+             * @description Decanted [l/kg]
+             */
+            l_per_kg: number;
+            /** Name */
+            name: string;
+            /**
+             * Needs
+             * @default nothing
+             * @enum {string}
+             */
+            needs?: "nothing" | "boiling" | "cooking";
+            /**
+             * Pack G
+             * @description As it is sold [g]
+             * @default 500
+             */
+            pack_g?: number;
+            /**
+             * Price Per Kg
+             * @description In the tour's money
+             * @default null
+             */
+            price_per_kg?: number | null;
+            /**
+             * Sold At
+             * @description Smallest shop that sells it
+             * @default basic
+             * @enum {string}
+             */
+            sold_at?: "snacks" | "basic" | "full";
+            /**
+             * Sold L Per Kg
+             * @description As it is sold [l/kg]
+             */
+            sold_l_per_kg: number;
+        };
+        /**
+         * Food
+         * @description One kind of food as it is bought, carried and eaten.
+         */
+        "Food-Output": {
+            /**
+             * Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            id: string;
+            /** Kcal Per 100G */
+            kcal_per_100g: number;
+            /**
+             * Keeps Days
+             * @default 1000
+             */
+            keeps_days: number;
+            /**
+             * Keeps Hot Days
+             * @description On days above the heat that melts chocolate
+             * @default 1000
+             */
+            keeps_hot_days: number;
+            /**
+             * L Per Kg
+             * @description Decanted [l/kg]
+             */
+            l_per_kg: number;
+            /** Name */
+            name: string;
+            /**
+             * Needs
+             * @default nothing
+             * @enum {string}
+             */
+            needs: "nothing" | "boiling" | "cooking";
+            /**
+             * Pack G
+             * @description As it is sold [g]
+             * @default 500
+             */
+            pack_g: number;
+            /**
+             * Price Per Kg
+             * @description In the tour's money
+             * @default null
+             */
+            price_per_kg: number | null;
+            /**
+             * Sold At
+             * @description Smallest shop that sells it
+             * @default basic
+             * @enum {string}
+             */
+            sold_at: "snacks" | "basic" | "full";
+            /**
+             * Sold L Per Kg
+             * @description As it is sold [l/kg]
+             */
+            sold_l_per_kg: number;
         };
         /**
          * FoodShare
@@ -2541,6 +3150,60 @@ export interface components {
             seat_tube_mm: number;
             /** Top Tube Mm */
             top_tube_mm: number;
+        };
+        /**
+         * FuelVessel
+         * @description A bottle that is filled, or a canister that is bought whole. The thing's own mass is that of the empty vessel.
+         */
+        "FuelVessel-Input": {
+            /**
+             * Burns
+             * @enum {string}
+             */
+            burns: "gas" | "petrol" | "alcohol";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "fuel_vessel";
+            /**
+             * Fill Price
+             * @description Of a filling, or of a full canister
+             * @default null
+             */
+            fill_price?: number | null;
+            /**
+             * Holds Kg
+             * @description Fuel, filled to its line [kg]
+             */
+            holds_kg: number;
+        };
+        /**
+         * FuelVessel
+         * @description A bottle that is filled, or a canister that is bought whole. The thing's own mass is that of the empty vessel.
+         */
+        "FuelVessel-Output": {
+            /**
+             * Burns
+             * @enum {string}
+             */
+            burns: "gas" | "petrol" | "alcohol";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "fuel_vessel";
+            /**
+             * Fill Price
+             * @description Of a filling, or of a full canister
+             * @default null
+             */
+            fill_price: number | null;
+            /**
+             * Holds Kg
+             * @description Fuel, filled to its line [kg]
+             */
+            holds_kg: number;
         };
         /**
          * Gap
@@ -2613,6 +3276,21 @@ export interface components {
             to_name: string;
         };
         /**
+         * Gone
+         * @description A stretch on which something is used up and none is left.
+         */
+        Gone: {
+            /** From Day */
+            from_day: number;
+            /** From Km */
+            from_km: number;
+            /** To Day */
+            to_day: number;
+            /** To Km */
+            to_km: number;
+            words: components["schemas"]["Text"];
+        };
+        /**
          * HangingPlace
          * @description A free place of a bike: a support of its own, or a mount.
          */
@@ -2636,6 +3314,40 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * Hub
+         * @description A converter that charges from the hub dynamo of its owner's bike.
+         */
+        "Hub-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "hub";
+            /**
+             * Lamps First
+             * @description Gives nothing while the lamps are on
+             * @default true
+             */
+            lamps_first?: boolean;
+        };
+        /**
+         * Hub
+         * @description A converter that charges from the hub dynamo of its owner's bike.
+         */
+        "Hub-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "hub";
+            /**
+             * Lamps First
+             * @description Gives nothing while the lamps are on
+             * @default true
+             */
+            lamps_first: boolean;
         };
         /**
          * KitImport
@@ -2684,6 +3396,74 @@ export interface components {
         KitText: {
             /** Text */
             text: string;
+        };
+        /**
+         * Lane
+         * @description One supply at every moment, in its unit.
+         */
+        Lane: {
+            /**
+             * A Day
+             * @description Used on a mean day
+             */
+            a_day: number;
+            /**
+             * Capacity
+             * @description What there is room for; None: not limited
+             */
+            capacity: number[] | null;
+            /**
+             * Days Left
+             * @description How long what is on board lasts [days]
+             */
+            days_left: number[];
+            /** Gone */
+            gone: components["schemas"]["Gone"][];
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "water" | "food" | "fuel" | "power" | "small" | "waste";
+            /**
+             * Key
+             * @description water, food, fuel, power, waste, or the identifier of what is used up
+             */
+            key: string;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: components["schemas"]["LaneNote"][];
+            /**
+             * Reserve
+             * @description To be left where the stretch being ridden ends
+             */
+            reserve: number[];
+            /**
+             * Short
+             * @description What the stretch being ridden asks for beyond what is taken along
+             */
+            short: number[];
+            /**
+             * Stock
+             * @description A value for each moment; a single one where it never changes
+             */
+            stock: number[];
+            /**
+             * Unit
+             * @description The name of a quantity, or as it is: g, ml, pieces
+             */
+            unit: string;
+        };
+        /**
+         * LaneNote
+         * @description Something to know at a place of a lane.
+         */
+        LaneNote: {
+            /** Day */
+            day: number;
+            /** Km */
+            km: number;
+            words: components["schemas"]["Text"];
         };
         /**
          * LearnedPace
@@ -2820,11 +3600,35 @@ export interface components {
             loads: components["schemas"]["LoadFigures"][];
         };
         /**
+         * LongerStay
+         * @description A stay at a plug to be drawn out.
+         */
+        LongerStay: {
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Stop Id */
+            stop_id: string;
+        };
+        /**
          * Mend
          * @description Something that would help, and what it does.
          */
         Mend: {
             consequence: components["schemas"]["Text"];
+            /**
+             * Food
+             * @description Shares of the food to take instead of those that are there
+             * @default null
+             */
+            food: components["schemas"]["FoodShare"][] | null;
+            /**
+             * Gone
+             * @description Things that stay at home
+             * @default []
+             */
+            gone: string[];
             /**
              * Moves
              * @description Placements to take instead of those of the same things
@@ -2832,6 +3636,28 @@ export interface components {
              */
             moves: components["schemas"]["Placement-Output"][];
             name: components["schemas"]["Text"];
+            /**
+             * Start Date
+             * @default null
+             */
+            start_date: string | null;
+            /**
+             * Stops
+             * @description Stops to take instead of those with the same identifiers
+             * @default []
+             */
+            stops: components["schemas"]["Stop-Output"][];
+            /**
+             * @description What is decided of the stores instead
+             * @default null
+             */
+            stores: components["schemas"]["Stores-Output"] | null;
+            /**
+             * Things
+             * @description Things to take instead of those with the same identifiers, or besides
+             * @default []
+             */
+            things: components["schemas"]["Thing-Output"][];
         };
         /**
          * Missed
@@ -2982,7 +3808,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
         };
         /**
          * NamedLoad
@@ -3177,6 +4003,60 @@ export interface components {
             words: string;
         };
         /**
+         * Panel
+         * @description A solar panel, lying flat on the load while riding.
+         */
+        "Panel-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "panel";
+            /**
+             * Peak W
+             * @description Electric power [W]
+             */
+            peak_w: number;
+        };
+        /**
+         * Panel
+         * @description A solar panel, lying flat on the load while riding.
+         */
+        "Panel-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "panel";
+            /**
+             * Peak W
+             * @description Electric power [W]
+             */
+            peak_w: number;
+        };
+        /**
+         * PaperMap
+         * @description Finds the way without electricity.
+         */
+        "PaperMap-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "paper_map";
+        };
+        /**
+         * PaperMap
+         * @description Finds the way without electricity.
+         */
+        "PaperMap-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "paper_map";
+        };
+        /**
          * Passing
          * @description When a stop is passed, and what of it cannot be used then.
          */
@@ -3275,6 +4155,24 @@ export interface components {
         Places: {
             /** Places */
             places: components["schemas"]["PlaceFor"][];
+        };
+        /**
+         * PlanFigures
+         * @description What carrying and getting the supplies comes to.
+         */
+        PlanFigures: {
+            /** Kg Km */
+            kg_km: number;
+            /**
+             * Minutes
+             * @description Of carrying them and of treating water
+             */
+            minutes: number;
+            /**
+             * Money
+             * @description Where everything that is bought has a price
+             */
+            money: number | null;
         };
         /**
          * Point
@@ -3919,6 +4817,44 @@ export interface components {
             what: string;
         };
         /**
+         * Schedule
+         * @description The best plan beside the one that stands, and how sure it is.
+         */
+        Schedule: {
+            best: components["schemas"]["PlanFigures"];
+            /**
+             * Better
+             * @description Whether it is lighter than the plan that stands by more than rounding
+             */
+            better: boolean;
+            /**
+             * Cannot
+             * @description Supplies that no plan can give enough of
+             */
+            cannot: string[];
+            everywhere: components["schemas"]["PlanFigures"];
+            /**
+             * Gap
+             * @description How much of the best any other plan could still be below it [-]; 0: proven
+             */
+            gap: number;
+            /**
+             * Longer
+             * @description Stays at plugs to draw out so that nothing dies; the fewest minutes in all
+             */
+            longer: components["schemas"]["LongerStay"][];
+            /** Proven */
+            proven: boolean;
+            /** Seconds */
+            seconds: number;
+            stands: components["schemas"]["PlanFigures"];
+            /**
+             * Steps
+             * @description What to take where, to fix it; other supplies stay as planned
+             */
+            steps: components["schemas"]["StoreStep-Output"][];
+        };
+        /**
          * School
          * @description A way of loading that riders swear by, as a preset of the aims.
          */
@@ -3969,6 +4905,24 @@ export interface components {
             revision: number;
         };
         /**
+         * Serving
+         * @description A part of a meal's energy that comes from one food.
+         */
+        Serving: {
+            /**
+             * Food Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            food_id: string;
+            /**
+             * Meal
+             * @enum {string}
+             */
+            meal: "breakfast" | "riding" | "evening";
+            /** Share */
+            share: number;
+        };
+        /**
          * Session
          * @description Who is here, and the token that changes must carry.
          */
@@ -3999,6 +4953,44 @@ export interface components {
              * @description In parts of its length
              */
             straps: number[];
+        };
+        /**
+         * ShopItem
+         * @description Something to buy.
+         */
+        ShopItem: {
+            /**
+             * Eat First
+             * @description Keeps only a few days there
+             */
+            eat_first: boolean;
+            /** Id */
+            id: string;
+            /** Kg */
+            kg: number;
+            /**
+             * Litres
+             * @description Decanted [l]
+             */
+            litres: number;
+            /** Name */
+            name: string;
+            /**
+             * Pack
+             * @description Of one pack, in the unit
+             */
+            pack: number;
+            /** Packs */
+            packs: number;
+            /** Price */
+            price: number | null;
+            /**
+             * Sold Litres
+             * @description As it is sold [l]
+             */
+            sold_litres: number;
+            /** Unit */
+            unit: string;
         };
         /**
          * Shortfall
@@ -4291,6 +5283,24 @@ export interface components {
              */
             opens_h?: number | null;
             /**
+             * Plug Hours
+             * @description At the plug; None: as long as one is there [h]
+             * @default null
+             */
+            plug_hours?: number | null;
+            /**
+             * Plug Outlets
+             * @description Wall sockets that can be used at once
+             * @default 1
+             */
+            plug_outlets?: number;
+            /**
+             * Plug Shape
+             * @description Shape of the socket; empty: one that fits
+             * @default
+             */
+            plug_shape?: string;
+            /**
              * Services
              * @default []
              */
@@ -4324,7 +5334,7 @@ export interface components {
              * @default none
              * @enum {string}
              */
-            water?: "reliable" | "seasonal" | "unsure" | "none";
+            water?: "reliable" | "seasonal" | "unsure" | "snow" | "none";
         };
         /**
          * Stop
@@ -4400,6 +5410,24 @@ export interface components {
              */
             opens_h: number | null;
             /**
+             * Plug Hours
+             * @description At the plug; None: as long as one is there [h]
+             * @default null
+             */
+            plug_hours: number | null;
+            /**
+             * Plug Outlets
+             * @description Wall sockets that can be used at once
+             * @default 1
+             */
+            plug_outlets: number;
+            /**
+             * Plug Shape
+             * @description Shape of the socket; empty: one that fits
+             * @default
+             */
+            plug_shape: string;
+            /**
              * Services
              * @default []
              */
@@ -4433,7 +5461,7 @@ export interface components {
              * @default none
              * @enum {string}
              */
-            water: "reliable" | "seasonal" | "unsure" | "none";
+            water: "reliable" | "seasonal" | "unsure" | "snow" | "none";
         };
         /**
          * StopsPreview
@@ -4451,6 +5479,259 @@ export interface components {
             stops: components["schemas"]["Stop-Output"][];
         };
         /**
+         * StoreStep
+         * @description What the rider fixed at one place: exactly so much is taken there; 0: nothing.
+         */
+        "StoreStep-Input": {
+            /**
+             * Amount
+             * @description In the unit of the supply
+             */
+            amount: number;
+            /**
+             * Stop Id
+             * @description None: the start
+             * @default null
+             */
+            stop_id?: string | null;
+            /**
+             * Supply
+             * @description water, food, fuel, or the identifier of what is used up
+             */
+            supply: string;
+        };
+        /**
+         * StoreStep
+         * @description What the rider fixed at one place: exactly so much is taken there; 0: nothing.
+         */
+        "StoreStep-Output": {
+            /**
+             * Amount
+             * @description In the unit of the supply
+             */
+            amount: number;
+            /**
+             * Stop Id
+             * @description None: the start
+             * @default null
+             */
+            stop_id: string | null;
+            /**
+             * Supply
+             * @description water, food, fuel, or the identifier of what is used up
+             */
+            supply: string;
+        };
+        /**
+         * Stores
+         * @description What a rider decides of the supplies.
+         */
+        "Stores-Input": {
+            /**
+             * Cooking
+             * @description None: not said; food is then the usual mix and nothing is boiled
+             * @default null
+             */
+            cooking?: ("cook" | "boil" | "none") | null;
+            /**
+             * Eat Out
+             * @description Evenings are eaten out where the night's stop serves meals
+             * @default false
+             */
+            eat_out?: boolean;
+            /**
+             * Meal Price
+             * @description An evening meal for one, bought
+             * @default null
+             */
+            meal_price?: number | null;
+            /**
+             * Menu
+             * @description None given: the usual menu of the way of cooking
+             * @default []
+             */
+            menu?: components["schemas"]["Serving"][];
+            /**
+             * Minutes Per Money
+             * @description Minutes of riding that one unit of money is worth to the party; 0: money decides only between equals
+             * @default 0
+             */
+            minutes_per_money?: number;
+            /**
+             * Own Foods
+             * @description Added to the table, or in place of one of it
+             * @default []
+             */
+            own_foods?: components["schemas"]["Food-Input"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: components["schemas"]["StoreStep-Input"][];
+            /**
+             * Washes
+             * @description Washes at dry camps
+             * @default true
+             */
+            washes?: boolean;
+        };
+        /**
+         * Stores
+         * @description What a rider decides of the supplies.
+         */
+        "Stores-Output": {
+            /**
+             * Cooking
+             * @description None: not said; food is then the usual mix and nothing is boiled
+             * @default null
+             */
+            cooking: ("cook" | "boil" | "none") | null;
+            /**
+             * Eat Out
+             * @description Evenings are eaten out where the night's stop serves meals
+             * @default false
+             */
+            eat_out: boolean;
+            /**
+             * Meal Price
+             * @description An evening meal for one, bought
+             * @default null
+             */
+            meal_price: number | null;
+            /**
+             * Menu
+             * @description None given: the usual menu of the way of cooking
+             * @default []
+             */
+            menu: components["schemas"]["Serving"][];
+            /**
+             * Minutes Per Money
+             * @description Minutes of riding that one unit of money is worth to the party; 0: money decides only between equals
+             * @default 0
+             */
+            minutes_per_money: number;
+            /**
+             * Own Foods
+             * @description Added to the table, or in place of one of it
+             * @default []
+             */
+            own_foods: components["schemas"]["Food-Output"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["StoreStep-Output"][];
+            /**
+             * Washes
+             * @description Washes at dry camps
+             * @default true
+             */
+            washes: boolean;
+        };
+        /**
+         * StoresTold
+         * @description Everything that a tour's supplies come to.
+         */
+        StoresTold: {
+            /**
+             * Cooking Saves
+             * @description Money that cooking saves against eating out every evening
+             */
+            cooking_saves: number | null;
+            /** @description The same with everything filled up wherever it can be */
+            everywhere: components["schemas"]["PlanFigures"];
+            /** Lanes */
+            lanes: components["schemas"]["Lane"][];
+            /**
+             * Panel Days
+             * @description Days on which the panel gives something that finds room; None: there is none
+             */
+            panel_days: number | null;
+            plan: components["schemas"]["PlanFigures"];
+            /** Stops */
+            stops: components["schemas"]["AtStop"][];
+        };
+        /**
+         * Stove
+         * @description Burns one kind of fuel.
+         */
+        "Stove-Input": {
+            /**
+             * Bears Frost
+             * @description Takes its gas liquid, or burns no gas
+             * @default false
+             */
+            bears_frost?: boolean;
+            /**
+             * Burns
+             * @enum {string}
+             */
+            burns: "gas" | "petrol" | "alcohol";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "stove";
+            /**
+             * Efficiency
+             * @description Heat in the pot over heat of the fuel, still air; None: usual of the fuel
+             * @default null
+             */
+            efficiency?: number | null;
+            /**
+             * Exchanger
+             * @description Its pot has a heat exchanger
+             * @default false
+             */
+            exchanger?: boolean;
+            /**
+             * Shielded
+             * @description Stands behind a windshield
+             * @default true
+             */
+            shielded?: boolean;
+        };
+        /**
+         * Stove
+         * @description Burns one kind of fuel.
+         */
+        "Stove-Output": {
+            /**
+             * Bears Frost
+             * @description Takes its gas liquid, or burns no gas
+             * @default false
+             */
+            bears_frost: boolean;
+            /**
+             * Burns
+             * @enum {string}
+             */
+            burns: "gas" | "petrol" | "alcohol";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "stove";
+            /**
+             * Efficiency
+             * @description Heat in the pot over heat of the fuel, still air; None: usual of the fuel
+             * @default null
+             */
+            efficiency: number | null;
+            /**
+             * Exchanger
+             * @description Its pot has a heat exchanger
+             * @default false
+             */
+            exchanger: boolean;
+            /**
+             * Shielded
+             * @description Stands behind a windshield
+             * @default true
+             */
+            shielded: boolean;
+        };
+        /**
          * SupplyColumn
          * @description One supply at every moment, in its unit.
          */
@@ -4461,7 +5742,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
             /**
              * Short
              * @description What the stretch being ridden asks for beyond what fits
@@ -4473,7 +5754,7 @@ export interface components {
              * Supply
              * @enum {string}
              */
-            supply: "water" | "food";
+            supply: "water" | "food" | "fuel";
         };
         /**
          * Support
@@ -4680,6 +5961,12 @@ export interface components {
              */
             because?: string;
             /**
+             * Closed
+             * @description A bag that stays shut, as one of a season does: what is in it is not wanted meanwhile
+             * @default false
+             */
+            closed?: boolean;
+            /**
              * Count
              * @default 1
              */
@@ -4786,6 +6073,12 @@ export interface components {
              */
             rider_id?: string | null;
             /**
+             * Role
+             * @description What it does for the supplies
+             * @default null
+             */
+            role?: (components["schemas"]["Stove-Input"] | components["schemas"]["FuelVessel-Input"] | components["schemas"]["FireLighter-Input"] | components["schemas"]["Treatment-Input"] | components["schemas"]["Device-Input"] | components["schemas"]["Bank-Input"] | components["schemas"]["Cells-Input"] | components["schemas"]["Panel-Input"] | components["schemas"]["Hub-Input"] | components["schemas"]["Charger-Input"] | components["schemas"]["Cable-Input"] | components["schemas"]["PaperMap-Input"] | components["schemas"]["UsedUp-Input"]) | null;
+            /**
              * Soft Vessel
              * @description An empty soft vessel folds away; volume_l is then its empty volume
              * @default false
@@ -4802,6 +6095,12 @@ export interface components {
              * @default false
              */
             wet?: boolean;
+            /**
+             * Where
+             * @description Where it is along the road; none: packed all the way
+             * @default []
+             */
+            where?: components["schemas"]["Whereabouts-Input"][];
         };
         /**
          * Thing
@@ -4820,6 +6119,12 @@ export interface components {
              * @default
              */
             because: string;
+            /**
+             * Closed
+             * @description A bag that stays shut, as one of a season does: what is in it is not wanted meanwhile
+             * @default false
+             */
+            closed: boolean;
             /**
              * Count
              * @default 1
@@ -4927,6 +6232,12 @@ export interface components {
              */
             rider_id: string | null;
             /**
+             * Role
+             * @description What it does for the supplies
+             * @default null
+             */
+            role: (components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"]) | null;
+            /**
              * Soft Vessel
              * @description An empty soft vessel folds away; volume_l is then its empty volume
              * @default false
@@ -4943,6 +6254,12 @@ export interface components {
              * @default false
              */
             wet: boolean;
+            /**
+             * Where
+             * @description Where it is along the road; none: packed all the way
+             * @default []
+             */
+            where: components["schemas"]["Whereabouts-Output"][];
         };
         /**
          * TourAnswer
@@ -5087,6 +6404,19 @@ export interface components {
              * Format: date
              */
             start_date: string;
+            /**
+             * @default {
+             *       "cooking": null,
+             *       "eat_out": false,
+             *       "meal_price": null,
+             *       "menu": [],
+             *       "minutes_per_money": 0,
+             *       "own_foods": [],
+             *       "steps": [],
+             *       "washes": true
+             *     }
+             */
+            stores: components["schemas"]["Stores-Output"];
             /**
              * Variants
              * @description Other rigs to compare with
@@ -5262,11 +6592,106 @@ export interface components {
             to_km: number;
         };
         /**
+         * Treatment
+         * @description Makes water fit to drink. Tablets are used up, by the litre that they treat.
+         */
+        "Treatment-Input": {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "press" | "pump" | "gravity" | "boiling";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "treatment";
+            /**
+             * Freezes
+             * @description Frost destroys it once it is wet
+             * @default false
+             */
+            freezes?: boolean;
+            /**
+             * Litres A Piece
+             * @description Of a press: water that one filling treats [l]
+             * @default 0.9
+             */
+            litres_a_piece?: number;
+            /**
+             * Minutes Per L
+             * @description By hand; None: the usual [min/l]
+             * @default null
+             */
+            minutes_per_l?: number | null;
+            /**
+             * Wait Min
+             * @description Until it can be drunk; None: the usual [min]
+             * @default null
+             */
+            wait_min?: number | null;
+        };
+        /**
+         * Treatment
+         * @description Makes water fit to drink. Tablets are used up, by the litre that they treat.
+         */
+        "Treatment-Output": {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "press" | "pump" | "gravity" | "boiling";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "treatment";
+            /**
+             * Freezes
+             * @description Frost destroys it once it is wet
+             * @default false
+             */
+            freezes: boolean;
+            /**
+             * Litres A Piece
+             * @description Of a press: water that one filling treats [l]
+             * @default 0.9
+             */
+            litres_a_piece: number;
+            /**
+             * Minutes Per L
+             * @description By hand; None: the usual [min/l]
+             * @default null
+             */
+            minutes_per_l: number | null;
+            /**
+             * Wait Min
+             * @description Until it can be drunk; None: the usual [min]
+             * @default null
+             */
+            wait_min: number | null;
+        };
+        /**
          * Trial
-         * @description A load to be looked at and not kept.
+         * @description Parts of a tour to be looked at and not kept; what is left out stays as it is.
          */
         Trial: {
-            load: components["schemas"]["Load-Input"];
+            /**
+             * Kit
+             * @default null
+             */
+            kit?: components["schemas"]["Thing-Input"][] | null;
+            /** @default null */
+            load?: components["schemas"]["Load-Input"] | null;
+            /** @default null */
+            road?: components["schemas"]["Road-Input"] | null;
+            /**
+             * Start Date
+             * @default null
+             */
+            start_date?: string | null;
+            /** @default null */
+            stores?: components["schemas"]["Stores-Input"] | null;
         };
         /**
          * TypedDay
@@ -5315,6 +6740,110 @@ export interface components {
             lowest_m: number | null;
         };
         /**
+         * UsedUp
+         * @description Something that is used up at a rate and bought by the container. The thing's own mass is that of the empty container.
+         */
+        "UsedUp-Input": {
+            /**
+             * Content Kg
+             * @description Of what a full container holds [kg]
+             */
+            content_kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "used_up";
+            /**
+             * Holds
+             * @description In a full container, in its unit
+             */
+            holds: number;
+            /**
+             * Per
+             * @description What the rate is for
+             * @default person_day
+             * @enum {string}
+             */
+            per?: "person_day" | "km" | "litre_treated";
+            /**
+             * Rate
+             * @description Used up, in its unit
+             */
+            rate: number;
+            /**
+             * Sold At
+             * @description Smallest shop that sells it
+             * @default full
+             * @enum {string}
+             */
+            sold_at?: "basic" | "full" | "nowhere";
+            /**
+             * Unit
+             * @default g
+             * @enum {string}
+             */
+            unit?: "g" | "ml" | "pieces";
+            /**
+             * Waste
+             * @description Part of its mass that is carried on to the next bin
+             * @default 0
+             */
+            waste?: number;
+        };
+        /**
+         * UsedUp
+         * @description Something that is used up at a rate and bought by the container. The thing's own mass is that of the empty container.
+         */
+        "UsedUp-Output": {
+            /**
+             * Content Kg
+             * @description Of what a full container holds [kg]
+             */
+            content_kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "used_up";
+            /**
+             * Holds
+             * @description In a full container, in its unit
+             */
+            holds: number;
+            /**
+             * Per
+             * @description What the rate is for
+             * @default person_day
+             * @enum {string}
+             */
+            per: "person_day" | "km" | "litre_treated";
+            /**
+             * Rate
+             * @description Used up, in its unit
+             */
+            rate: number;
+            /**
+             * Sold At
+             * @description Smallest shop that sells it
+             * @default full
+             * @enum {string}
+             */
+            sold_at: "basic" | "full" | "nowhere";
+            /**
+             * Unit
+             * @default g
+             * @enum {string}
+             */
+            unit: "g" | "ml" | "pieces";
+            /**
+             * Waste
+             * @description Part of its mass that is carried on to the next bin
+             * @default 0
+             */
+            waste: number;
+        };
+        /**
          * Variant
          * @description A rig under a name, with its load where it has one.
          */
@@ -5355,6 +6884,35 @@ export interface components {
             /** Name */
             name: string;
             rig: components["schemas"]["Rig-Output"];
+        };
+        /**
+         * VesselFill
+         * @description A kind of vessel as it leaves a place.
+         */
+        VesselFill: {
+            /** Count */
+            count: number;
+            /**
+             * Filled
+             * @description In one of them
+             */
+            filled: number;
+            /**
+             * Holds
+             * @description One of them, in the unit of its supply
+             */
+            holds: number;
+            /** Name */
+            name: string;
+            /** Soft */
+            soft: boolean;
+            /** Thing Id */
+            thing_id: string;
+            /**
+             * Until Day
+             * @description When an empty one is filled next; None: it is filled, or never again
+             */
+            until_day: number | null;
         };
         /**
          * Weather
@@ -5431,6 +6989,102 @@ export interface components {
             front_kg: number;
             /** Rear Kg */
             rear_kg: number;
+        };
+        /**
+         * Whereabouts
+         * @description Where a thing is from a place of the road on, until the next of its whereabouts.
+         */
+        "Whereabouts-Input": {
+            /**
+             * Bag Id
+             * @description The bag to whose outside it is fixed
+             * @default null
+             */
+            bag_id?: string | null;
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             * @default 0
+             */
+            from_km?: number;
+            /**
+             * Height Mm
+             * @description How far it stands above its place; 0: the usual
+             * @default 0
+             */
+            height_mm?: number;
+            /**
+             * How
+             * @default packed
+             * @enum {string}
+             */
+            how?: "packed" | "worn" | "pocket" | "fixed" | "posted" | "waiting" | "home";
+            /**
+             * Spot
+             * @description Of what is fixed
+             * @default null
+             */
+            spot?: ("bar_left" | "bar_middle" | "bar_right" | "stem" | "fork_crown" | "seat_post" | "saddle_rails" | "rack_tail" | "frame" | "outside") | null;
+            /**
+             * Stop Id
+             * @description Where it waits, or where it is posted
+             * @default null
+             */
+            stop_id?: string | null;
+            /**
+             * Width Mm
+             * @description Of the clamp of what is fixed; 0: the usual
+             * @default 0
+             */
+            width_mm?: number;
+        };
+        /**
+         * Whereabouts
+         * @description Where a thing is from a place of the road on, until the next of its whereabouts.
+         */
+        "Whereabouts-Output": {
+            /**
+             * Bag Id
+             * @description The bag to whose outside it is fixed
+             * @default null
+             */
+            bag_id: string | null;
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             * @default 0
+             */
+            from_km: number;
+            /**
+             * Height Mm
+             * @description How far it stands above its place; 0: the usual
+             * @default 0
+             */
+            height_mm: number;
+            /**
+             * How
+             * @default packed
+             * @enum {string}
+             */
+            how: "packed" | "worn" | "pocket" | "fixed" | "posted" | "waiting" | "home";
+            /**
+             * Spot
+             * @description Of what is fixed
+             * @default null
+             */
+            spot: ("bar_left" | "bar_middle" | "bar_right" | "stem" | "fork_crown" | "seat_post" | "saddle_rails" | "rack_tail" | "frame" | "outside") | null;
+            /**
+             * Stop Id
+             * @description Where it waits, or where it is posted
+             * @default null
+             */
+            stop_id: string | null;
+            /**
+             * Width Mm
+             * @description Of the clamp of what is fixed; 0: the usual
+             * @default 0
+             */
+            width_mm: number;
         };
         /**
          * Why
@@ -6762,6 +8416,55 @@ export interface operations {
             };
         };
     };
+    export_shopping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bring_station: {
         parameters: {
             query?: never;
@@ -7068,6 +8771,55 @@ export interface operations {
             };
         };
     };
+    best_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Schedule"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     thing_price: {
         parameters: {
             query?: never;
@@ -7304,7 +9056,7 @@ export interface operations {
             };
         };
     };
-    try_load: {
+    try_change: {
         parameters: {
             query?: never;
             header?: never;

@@ -14,10 +14,11 @@ interface Layer {
 export function layersOf(trace: CarrierTrace, moment: number): Layer[] {
   const part = (litres: number) => litres / Math.max(trace.room_l, 0.1)
   const [water, food] = (['water', 'food'] as const).map((supply) => pick(trace.supply_l[supply] ?? [], moment)) as [number, number]
-  const kit = Math.max(trace.gear_l - trace.fuel_l, 0)
+  const fuel = pick(trace.fuel_l, moment)
+  const kit = Math.max(pick(trace.gear_l, moment) - fuel, 0)
   const layers: Layer[] = [
     { material: 'water', share: part(water) },
-    { material: 'fuel', share: part(trace.fuel_l) },
+    { material: 'fuel', share: part(fuel) },
     { material: 'kit', share: part(trace.rigid_water && water > 0 ? 0 : kit) },
     { material: 'food', share: part(food) },
   ]

@@ -1,12 +1,12 @@
 /** What goes wrong, ranked, each with place, reason, evidence to scale, and what would help. */
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, type Assessment, type Finding } from '../api/client'
+import { api, type Assessment, type Finding, type Mend } from '../api/client'
 import { useDesk } from '../api/tour'
 import { Button, Muted, Section } from '../ui/controls'
 import { GRADE_WORDS, Wedge } from '../ui/icons'
 import { useUnits } from '../ui/preferences'
-import { withMoves } from './loadEdits'
+import { withMend } from './loadEdits'
 import { usePlayhead } from './moment'
 
 const Column = styled.section`
@@ -177,8 +177,8 @@ function Details({ finding }: { finding: Finding }) {
   const { speak } = usePlayhead()
   const units = useUnits()
   const [tried, setTried] = useState<{ name: string; result: Assessment } | null>(null)
-  const attempt = async (name: string, moves: Finding['mends'][number]['moves']) => {
-    const result = await api.trial(tour.id, withMoves(sheet.load, moves))
+  const attempt = async (name: string, mend: Mend) => {
+    const result = await api.trial(tour.id, withMend(sheet, mend))
     setTried({ name, result })
     speak(`${name}: ${result.findings.length} findings instead.`)
   }
@@ -190,6 +190,7 @@ function Details({ finding }: { finding: Finding }) {
         {finding.mends.map((mend) => {
           const name = units.say(mend.name)
           const trying = tried?.name === name
+          const parts = withMend(sheet, mend)
           return (
             <li key={name}>
               <span>
@@ -204,13 +205,13 @@ function Details({ finding }: { finding: Finding }) {
                   </small>
                 )}
               </span>
-              {mend.moves.length > 0 &&
+              {Object.keys(parts).length > 0 &&
                 (trying ? (
-                  <Button $small $wanted onPress={() => void change(`Mend: ${name}`.slice(0, 200), { load: withMoves(sheet.load, mend.moves) })}>
+                  <Button $small $wanted onPress={() => void change(`Mend: ${name}`.slice(0, 200), parts)}>
                     Keep
                   </Button>
                 ) : (
-                  <Button $small onPress={() => void attempt(name, mend.moves)}>
+                  <Button $small onPress={() => void attempt(name, mend)}>
                     Try
                   </Button>
                 ))}

@@ -1,17 +1,18 @@
 /** The tour as a strip: weight on board above, the land with water, shops, nights and days below, one playhead for all. */
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import type { Day, Moments } from '../api/client'
+import type { Day, Deed, Moments } from '../api/client'
 import { useDesk } from '../api/tour'
 import { IconButton } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
 import { SUPPLY_WORDS } from '../ui/supplies'
 import { narrow } from '../ui/theme'
-import { momentAt, usePlayhead } from './moment'
-import { type OnSupply, RibbonLand } from './RibbonLand'
+import { momentAt, stopAt, usePlayhead } from './moment'
+import { LANES_TOP, type OnSupply, RibbonLand } from './RibbonLand'
 import { RibbonNights } from './RibbonNights'
 import { ribbonScale, type Scale } from './ribbonScale'
 import { Sign } from './Sign'
+import { StoreReadings } from './StoreReadings'
 import { useRibbonPointer } from './useRibbonPointer'
 import { useSize } from './useSize'
 import { WEATHER_KEYS } from './WeatherLane'
@@ -91,7 +92,9 @@ export interface RibbonProps {
   onSupply?: OnSupply
   /** Where given, the ends of days can be dragged. */
   onNight?: (day: Day, km: number) => void
-  lane?: 'weight' | 'weather'
+  lane?: 'weight' | 'weather' | 'stores' | 'land'
+  /** Of the stores: sets what is taken where the playhead stands. */
+  onSet?: (deed: Deed, amount: number) => void
   /** Where given, dragging paints a stretch. */
   onPaint?: (from_km: number, to_km: number) => void
 }
@@ -113,7 +116,7 @@ const Zoom = styled.div`
   }
 `
 
-export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, lane = 'weight', onPaint }: RibbonProps) {
+export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, lane = 'weight', onPaint, onSet }: RibbonProps) {
   const { assessment, sheet } = useDesk()
   const { moment, setMoment, goToKm } = usePlayhead()
   const units = useUnits()
@@ -179,29 +182,31 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
           step()
         }}
       />
-      <Legend>
-        <strong>{units.show(now.total, 'mass')}</strong>
-        <span>{sheet.rig.bikes.length > 1 ? 'all bikes as they stand' : 'the bike as it stands'}</span>
-        {lane === 'weather' ? (
-          WEATHER_KEYS.map((words) => <span key={words}>{words}</span>)
-        ) : (
-          <ul>
-            {[
-              ...moments.supplies.map((s) => [s.supply, SUPPLY_WORDS[s.supply], s.mass_kg[moment] ?? 0] as const),
-              ['fuel', 'Fuel', now.fuel] as const,
-              ['kit', 'Rig and kit', now.gear] as const,
-            ].map(([id, name, value]) => (
-              <li key={id}>
-                <svg width="14" height="14">
-                  <rect x=".75" y=".75" width="12.5" height="12.5" fill={`url(#${id})`} stroke="var(--ink)" strokeWidth="1.2" />
-                </svg>
-                {name}
-                <b>{units.figure(value, 'mass', 1)}</b>
-              </li>
-            ))}
-          </ul>
-        )}
-      </Legend>
+      {lane !== 'stores' && lane !== 'land' && (
+        <Legend>
+          <strong>{units.show(now.total, 'mass')}</strong>
+          <span>{sheet.rig.bikes.length > 1 ? 'all bikes as they stand' : 'the bike as it stands'}</span>
+          {lane === 'weather' ? (
+            WEATHER_KEYS.map((words) => <span key={words}>{words}</span>)
+          ) : (
+            <ul>
+              {[
+                ...moments.supplies.map((s) => [s.supply, SUPPLY_WORDS[s.supply], s.mass_kg[moment] ?? 0] as const),
+                ['fuel', 'Fuel', now.fuel] as const,
+                ['kit', 'Rig and kit', now.gear] as const,
+              ].map(([id, name, value]) => (
+                <li key={id}>
+                  <svg width="14" height="14">
+                    <rect x=".75" y=".75" width="12.5" height="12.5" fill={`url(#${id})`} stroke="var(--ink)" strokeWidth="1.2" />
+                  </svg>
+                  {name}
+                  <b>{units.figure(value, 'mass', 1)}</b>
+                </li>
+              ))}
+            </ul>
+          )}
+        </Legend>
+      )}
       {width > 0 && (
         <>
           <RibbonLand
@@ -223,6 +228,19 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
           <svg width={width} height={height} aria-hidden="true" pointerEvents="none">
             <path d={`M${xNow} 30V${height}`} stroke="var(--onnow)" strokeWidth={4.5} />
             <path d={`M${xNow} 30V${height}`} stroke="var(--now)" strokeWidth={2.5} />
+            {lane === 'stores' && assessment.stores && (
+              <StoreReadings
+                told={assessment.stores}
+                moment={moment}
+                x={xNow}
+                top={LANES_TOP}
+                foot={height - 84 - skylineHeight}
+                small={small}
+                units={units}
+                deeds={stopAt(assessment.stores.stops, moments, moment)?.deeds ?? []}
+                onSet={(deed, amount) => onSet?.(deed, amount)}
+              />
+            )}
             {held && (
               <rect
                 x={Math.min(held.from, held.to)}

@@ -5,6 +5,7 @@ import type { useUnits } from '../ui/preferences'
 import { Drop, NumberTab, Shop } from './ribbonMarks'
 import { RibbonSurfaces } from './RibbonSurfaces'
 import { dayOfKm, type Scale } from './ribbonScale'
+import { StoreLanes } from './StoreLanes'
 import { WeatherLane } from './WeatherLane'
 
 export type OnSupply = (stop: Stop, supply: 'water' | 'shop') => void
@@ -22,8 +23,11 @@ interface LandProps {
   onSupply?: OnSupply
   onKm: (km: number) => void
   units: ReturnType<typeof useUnits>
-  lane: 'weight' | 'weather'
+  lane: 'weight' | 'weather' | 'stores' | 'land'
 }
+
+/** Where the lanes of the stores begin, under the sign. */
+export const LANES_TOP = 46
 
 export const RibbonLand = memo(function RibbonLand(props: LandProps) {
   const { assessment, sheet, scale, width, height, gutter, small, skylineHeight, dayNow, onSupply, onKm, units, lane } = props
@@ -49,8 +53,22 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
     <svg width={width} height={height} role="img" aria-label="Weight on board above the land, with water, shops, nights and days">
       {lane === 'weight' ? (
         <Stack moments={moments} scale={scale} foot={foot} top={44} gutter={gutter} units={units} small={small} />
+      ) : lane === 'stores' ? (
+        assessment.stores && (
+          <StoreLanes
+            told={assessment.stores}
+            moments={moments}
+            scale={scale}
+            top={LANES_TOP}
+            foot={foot}
+            gutter={gutter}
+            width={width}
+            small={small}
+            units={units}
+          />
+        )
       ) : (
-        <WeatherLane days={days} scale={scale} foot={foot - 8} top={52} gutter={gutter} units={units} small={small} />
+        lane === 'weather' && <WeatherLane days={days} scale={scale} foot={foot - 8} top={52} gutter={gutter} units={units} small={small} />
       )}
       <path d={`${line}V${height}H0Z`} fill="var(--land)" />
       <path d={line} fill="none" stroke="var(--skyline)" strokeWidth={1.6} />
@@ -120,7 +138,9 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
           </g>
         )
       })}
-      <Flags findings={findings} xOf={xOf} shown={shown} top={46} foot={foot} left={gutter} right={width - 22} />
+      {(lane === 'weight' || lane === 'weather') && (
+        <Flags findings={findings} xOf={xOf} shown={shown} top={46} foot={foot} left={gutter} right={width - 22} />
+      )}
     </svg>
   )
 })

@@ -6,6 +6,7 @@ import { useDesk } from '../api/tour'
 import { useUnits } from '../ui/preferences'
 import { Bag, type BagState } from './Bag'
 import { BicycleBefore, BicycleBehind } from './Bicycle'
+import { FixtureMarks, thereAt } from './Fixtures'
 import { usePlayhead } from './moment'
 import { Plan } from './Plan'
 import { NumberTab } from './ribbonMarks'
@@ -99,6 +100,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
               <Bag key={p.carrier.id} {...p} view={view} moment={moment} state={stateOf(p.carrier.id)} id={p.carrier.id} />
             ))}
             <BicycleBefore bike={bike} trace={trace} view={view} />
+            <FixtureMarks fixtures={thereAt(trace.fixtures, assessment.moments, moment)} view={view} />
             {!over && <RigLabels placed={near} view={view} moment={moment} width={width} compact={compact} units={units} bike={bike} />}
             <Weighbridge bike={bike} trace={trace} view={view} moment={moment} riderOn={riderOn} width={width} compact={compact} />
             {!compact && <Tabs findings={tabs} rects={rects} middle={view.x(bike.wheelbase_mm / 2)} />}

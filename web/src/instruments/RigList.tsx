@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import { type Bike, type BikeTrace, pick } from '../api/client'
 import { Button } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
+import { fixtureWords } from './Fixtures'
 import { usePlayhead } from './moment'
 import { statesInWords } from './states'
 import { usePlaces, useStow } from './useStow'
@@ -97,6 +98,7 @@ export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
           })}
         </tbody>
       </Table>
+      {trace.fixtures.length > 0 && <p>Not in a bag: {trace.fixtures.map((f) => fixtureWords(f, units)).join('; ')}.</p>}
       <p>
         {bike.supports.map((support) => {
           const found = trace.limits.find((l) => l.kind === 'support' && l.owner_id === support.id)

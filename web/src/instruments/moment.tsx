@@ -1,6 +1,6 @@
 /** Where the playhead stands, and what is in hand: shared by ribbon, rig, shelf and findings. */
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react'
-import type { Moments } from '../api/client'
+import type { AtStop, Moments } from '../api/client'
 import { useDesk } from '../api/tour'
 
 export interface Held {
@@ -37,6 +37,12 @@ export function momentAt(moments: Moments, km: number, leaving = true): number {
     if (off < least) [best, least] = [i, off]
   })
   return best
+}
+
+/** The place where the playhead stands, if something can be taken on there. */
+export function stopAt(stops: AtStop[], moments: Moments, moment: number): AtStop | undefined {
+  const km = moments.km[moment] ?? 0
+  return moments.leaving[moment] || moment === 0 ? stops.find((stop) => Math.abs(stop.at_km - km) < 0.01) : undefined
 }
 
 export function PlayheadProvider({ children }: { children: ReactNode }) {

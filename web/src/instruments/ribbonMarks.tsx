@@ -5,13 +5,19 @@ import type { Finding, Stop } from '../api/client'
 const DROP = (r: number) =>
   `M0 ${-r * 1.35}C${r * 0.5} ${-r * 0.55} ${r} ${-r * 0.1} ${r} ${r * 0.35}A${r} ${r} 0 1 1 ${-r} ${r * 0.35}C${-r} ${-r * 0.1} ${-r * 0.5} ${-r * 0.55} 0 ${-r * 1.35}Z`
 
-/** Full: sure; dashed with a stroke: may be dry. */
+/** Full: sure; a star: snow to melt; dashed with a stroke: may be dry. */
 export const Drop = memo(function Drop({ x, y, water, r = 5 }: { x: number; y: number; water: Stop['water']; r?: number }) {
   if (water === 'none') return null
   return (
     <g transform={`translate(${x.toFixed(1)} ${y})`}>
       {water === 'reliable' ? (
         <path d={DROP(r)} fill="var(--lwater)" />
+      ) : water === 'snow' ? (
+        <path
+          d={`M0 ${-r}V${r}M${-r * 0.87} ${-r / 2}L${r * 0.87} ${r / 2}M${-r * 0.87} ${r / 2}L${r * 0.87} ${-r / 2}`}
+          stroke="var(--lwater)"
+          strokeWidth={1.6}
+        />
       ) : (
         <>
           <path d={DROP(r)} fill="none" stroke="var(--lwater)" strokeWidth={1.4} strokeDasharray="2.2 1.8" />

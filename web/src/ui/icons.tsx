@@ -22,6 +22,7 @@ const PATHS = {
   load: 'M4.6 10.4a3.2 3.2 0 1 0 0 6.4a3.2 3.2 0 1 0 0-6.4M15.4 10.4a3.2 3.2 0 1 0 0 6.4a3.2 3.2 0 1 0 0-6.4M4.6 13.6L8 7h5.6l1.8 6.6M2 8h4.4',
   road: 'M2 16V9l3.5 3V6l4 4V4l8.5 9v3z',
   kit: 'M3 5h14M3 10h14M3 15h9',
+  stores: 'M6 2.5h8M7 2.5v3L4.5 8.5V17h11V8.5L13 5.5v-3M4.5 11.5h11',
   print: 'M6 7V3h8v4M6 14H3.5V7h13v7H14M6 11.5h8V17H6z',
 } as const
 
@@ -96,6 +97,10 @@ export function Textures() {
         </pattern>
         <pattern id="kit" width="8" height="8" patternUnits="userSpaceOnUse">
           <rect width="8" height="8" fill="var(--kit-t)" />
+        </pattern>
+        <pattern id="power" width="7" height="7" patternUnits="userSpaceOnUse">
+          <rect width="7" height="7" fill="var(--power-t)" />
+          <path d="M3.5 1V6M1 3.5H6" stroke="var(--power)" strokeWidth="1.4" />
         </pattern>
         <pattern id="over" width="5" height="5" patternUnits="userSpaceOnUse">
           <rect width="5" height="5" fill="var(--tag)" />

@@ -26,6 +26,8 @@ const day = {
   'fuel-t': '#F1C9DC',
   kit: '#465F62',
   'kit-t': '#A9BCBC',
+  power: '#4E610A',
+  'power-t': '#D6E2A0',
   tyre: '#0D2327',
   metal: '#5C7276',
 }
@@ -54,6 +56,8 @@ const night: typeof day = {
   'fuel-t': '#4C1C36',
   kit: '#9FB5B5',
   'kit-t': '#3B5255',
+  power: '#C6D95E',
+  'power-t': '#3A430F',
   tyre: '#748B8D',
   metal: '#7F9698',
 }

@@ -51,7 +51,7 @@ describe('showing', () => {
   it('puts figures and names into a sentence and leaves what it does not know', () => {
     const text = {
       words: '{bag} holds {have} of {limit}, {what}',
-      figures: { have: { value: 9.5, quantity: 'mass' as const }, limit: { value: 9, quantity: 'mass' as const } },
+      figures: { have: { value: 9.5, quantity: 'mass' as const, decimals: null }, limit: { value: 9, quantity: 'mass' as const, decimals: null } },
       names: { bag: 'Rear left' },
     }
     expect(sentence(text, 'metric')).toBe('Rear left holds 9.5\u00a0kg of 9.0\u00a0kg, {what}')

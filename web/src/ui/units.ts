@@ -25,6 +25,8 @@ const UNITS: Record<System, Record<Quantity, Unit>> = {
     count: { unit: '', factor: 1, decimals: 0 },
     speed: { unit: 'km/h', factor: 1, decimals: 0 },
     pressure: { unit: 'bar', factor: 1, decimals: 1 },
+    energy: { unit: 'Wh', factor: 1, decimals: 0 },
+    money: { unit: '', factor: 1, decimals: 2 },
   },
   imperial: {
     mass: { unit: 'lb', factor: 1 / 0.45359237, decimals: 1 },
@@ -40,6 +42,8 @@ const UNITS: Record<System, Record<Quantity, Unit>> = {
     count: { unit: '', factor: 1, decimals: 0 },
     speed: { unit: 'mph', factor: 1 / 1.609344, decimals: 0 },
     pressure: { unit: 'psi', factor: 14.503773773, decimals: 0 },
+    energy: { unit: 'Wh', factor: 1, decimals: 0 },
+    money: { unit: '', factor: 1, decimals: 2 },
   },
 }
 
@@ -78,7 +82,7 @@ export const unitOf = (quantity: Quantity, system: System): string => UNITS[syst
 export function sentence(text: Text, system: System): string {
   return text.words.replace(/\{(\w+)\}/g, (whole, key: string) => {
     const found = text.figures[key]
-    if (found) return show(found.value, found.quantity, system)
+    if (found) return show(found.value, found.quantity, system, found.decimals ?? undefined)
     return text.names[key] ?? whole
   })
 }
@@ -91,6 +95,7 @@ const READABLE: Partial<Record<Quantity, Record<string, number>>> = {
   length: { mm: 1, cm: 10, m: 1000, in: 25.4 },
   speed: { 'km/h': 1, kmh: 1, mph: 1.609344 },
   pressure: { bar: 1, psi: 1 / 14.503773773 },
+  energy: { wh: 1, kwh: 1000 },
 }
 
 /** Reads what a rider types (`48 oz`, `1,4 l`, `2 lb 3 oz`, `20F`) into the base unit; undefined if it is no amount. */

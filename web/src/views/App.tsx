@@ -19,6 +19,7 @@ const RoadView = lazy(() => import('./road/RoadView').then((m) => ({ default: m.
 const RigView = lazy(() => import('./rig/RigView').then((m) => ({ default: m.RigView })))
 const KitView = lazy(() => import('./kit/KitView').then((m) => ({ default: m.KitView })))
 const LoadView = lazy(() => import('./load/LoadView').then((m) => ({ default: m.LoadView })))
+const StoresView = lazy(() => import('./stores/StoresView').then((m) => ({ default: m.StoresView })))
 const PackView = lazy(() => import('./pack/PackView').then((m) => ({ default: m.PackView })))
 
 const VIEWS: { path: string; name: string; icon: IconName }[] = [
@@ -26,6 +27,7 @@ const VIEWS: { path: string; name: string; icon: IconName }[] = [
   { path: 'rig', name: 'Rig', icon: 'load' },
   { path: 'kit', name: 'Kit', icon: 'kit' },
   { path: 'load', name: 'Load', icon: 'camp' },
+  { path: 'stores', name: 'Stores', icon: 'stores' },
   { path: 'pack', name: 'Pack', icon: 'pack' },
 ]
 
@@ -229,6 +231,7 @@ export function App() {
             <Route path="rig" element={<RigView />} />
             <Route path="kit" element={<KitView />} />
             <Route path="load" element={<LoadView />} />
+            <Route path="stores" element={<StoresView />} />
             <Route path="pack" element={<PackView />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />
@@ -352,6 +355,7 @@ function TopBar() {
             { id: 'calendar', text: 'Save the days', note: 'calendar, a day each' },
             { id: 'stops', text: 'Save the stops', note: 'CSV for a spreadsheet' },
             { id: 'kit', text: 'Save the kit', note: 'CSV for a spreadsheet' },
+            { id: 'shopping', text: 'Save the shopping list', note: 'CSV, a row a thing', off: !assessment.stores },
             { id: 'letters', text: letters ? 'Switch single-letter keys off' : 'Switch single-letter keys on' },
             { id: 'tours', text: 'All tours' },
           ]}

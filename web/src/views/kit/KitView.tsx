@@ -11,6 +11,7 @@ import { useUnits } from '../../ui/preferences'
 import { narrow, phone } from '../../ui/theme'
 import { BringKit } from './BringKit'
 import { ThingDialog } from './ThingDialog'
+import { whereWords } from './WhereFields'
 
 const Page = styled.div`
   flex: 1;
@@ -70,10 +71,12 @@ export function KitView() {
   const mass = sheet.kit.reduce((sum, t) => sum + t.mass_kg * t.count, 0)
   const litres = sheet.kit.reduce((sum, t) => sum + t.volume_l * t.count, 0)
   const whereOf = (t: Thing) => {
+    const told = whereWords(t.where, (km) => units.show(km, 'distance'))
+    if (t.where.length && !t.where.some((w) => w.how === 'packed') && (t.where[0]?.from_km ?? 0) === 0) return told
     const at = [
       ...new Set(sheet.load.placements.filter((p) => p.thing_id === t.id).map((p) => entries.find((e) => e.id === p.carrier_id)?.label ?? '')),
     ]
-    return at.length ? at.join(', ') : 'on the shelf'
+    return [at.length ? at.join(', ') : 'on the shelf', told].filter(Boolean).join('; ')
   }
   const keep = (thing: Thing) => {
     const others = sheet.kit.filter((t) => t.id !== thing.id)

@@ -6,8 +6,12 @@ import { useDesk } from '../../api/tour'
 import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
 import { Choice, Field, Measure } from '../../ui/fields'
 import { REACH_WORDS } from '../../ui/icons'
+import { Fold } from '../../ui/Fold'
 import { Picks } from '../../ui/Picks'
+import { useUnits } from '../../ui/preferences'
 import { PriceLine } from './PriceLine'
+import { RoleFields, roleName } from './RoleFields'
+import { WhereFields, whereWords } from './WhereFields'
 
 const NATURES = [
   'food',
@@ -51,6 +55,9 @@ const EMPTY: Thing = {
   price: null,
   inside: null,
   bag: false,
+  role: null,
+  where: [],
+  closed: false,
 }
 const FLAGS = {
   wet: 'gets wet',
@@ -59,6 +66,7 @@ const FLAGS = {
   food: 'is food that always comes',
   soft_vessel: 'soft vessel',
   bag: 'is a bag for other things',
+  closed: 'a bag that stays shut on the way',
   may_stay: 'may stay at home if room is short',
 } as const
 type Flag = keyof typeof FLAGS
@@ -75,12 +83,14 @@ export function ThingDialog({
   onRemove: (thing: Thing) => void
 }) {
   const { sheet } = useDesk()
+  const units = useUnits()
   const [draft, setDraft] = useState<Thing>(thing ?? EMPTY)
   const [trouble, setTrouble] = useState('')
   const set = (part: Partial<Thing>) => setDraft({ ...draft, ...part })
   const keep = () => {
     if (!draft.name.trim()) return setTrouble('Give the thing a name.')
-    if (draft.volume_l === 0) return setTrouble('Say its packed volume: what it takes in a bag.')
+    if (draft.volume_l === 0 && (!draft.where.length || draft.where.some((w) => w.how === 'packed')))
+      return setTrouble('Say its packed volume: what it takes in a bag.')
     const stem =
       draft.name
         .toLowerCase()
@@ -89,7 +99,7 @@ export function ThingDialog({
     if (draft.pressed_l > draft.volume_l) return setTrouble('Pressed it cannot take more than packed.')
     let id = draft.id || stem
     for (let n = 2; !draft.id && sheet.kit.some((t) => t.id === id); n += 1) id = `${stem}-${n}`
-    onKeep({ ...draft, id, name: draft.name.trim() })
+    onKeep({ ...draft, id, name: draft.name.trim(), where: draft.inside === null ? draft.where : [] })
   }
   const hosts = sheet.kit.filter((t) => t.id !== thing?.id && t.count === 1 && t.inside === null && !sheet.kit.some((o) => o.inside === thing?.id))
   const flags = (Object.keys(FLAGS) as Flag[]).filter((f) => draft[f])
@@ -182,6 +192,17 @@ export function ThingDialog({
       />
       <Picks label="What it is like" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
       <Picks label="Must not ride in one bag with" options={NATURE_OPTIONS} chosen={draft.not_with} onChange={(not_with) => set({ not_with })} />
+      {draft.inside === null && (
+        <Fold
+          summary={draft.where.length ? `Along the road: ${whereWords(draft.where, (km) => units.show(km, 'distance'))}` : 'Packed all the way'}
+          open={draft.where.length > 0}
+        >
+          <WhereFields where={draft.where} onChange={(where) => set({ where })} />
+        </Fold>
+      )}
+      <Fold summary={draft.role ? `For the stores it ${roleName(draft.role)}` : 'Does nothing for the stores'} open={draft.role !== null}>
+        <RoleFields role={draft.role} onChange={(role) => set({ role })} />
+      </Fold>
       {thing && <PriceLine thing={thing} />}
       <Measure
         label={`Price of one${sheet.money ? `, ${sheet.money}` : ''}`}

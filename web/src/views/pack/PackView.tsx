@@ -9,7 +9,9 @@ import { carrierEntries } from '../../instruments/loadEdits'
 import { Button, Muted, RailLine, Section, Title } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { useKeptSet } from '../../ui/kept'
+import { fixtureWords } from '../../instruments/Fixtures'
 import { useUnits } from '../../ui/preferences'
+import { whereWords } from '../kit/WhereFields'
 import { narrow, phone } from '../../ui/theme'
 
 const Stage = styled.div`
@@ -248,8 +250,44 @@ export function PackView() {
         {(printing ? cards : [current]).map((card) => (
           <BagCard key={card.carrier_id} card={card} label={label(card.carrier_id)} ticked={ticked} toggle={toggle} />
         ))}
+        <NotInBags />
       </div>
     </Stage>
+  )
+}
+
+/** What is worn, fixed, posted or waits somewhere: it is packed in no bag at the start, and easily forgotten. */
+function NotInBags() {
+  const { sheet, assessment } = useDesk()
+  const units = useUnits()
+  const fixed = assessment.bikes.flatMap((bike) => bike.fixtures)
+  const away = sheet.kit.filter((t) => t.where.some((w) => w.from_km > 0 || ['posted', 'waiting', 'home'].includes(w.how)))
+  if (!fixed.length && !away.length) return null
+  return (
+    <Card aria-label="Not in a bag" style={{ marginTop: 12 }}>
+      <div>
+        <Title as="h2">Not in a bag</Title>
+        {fixed.length > 0 && (
+          <ul>
+            {fixed.map((f) => (
+              <li key={`${f.thing_id}${f.from_km}`}>{fixtureWords(f, units)}</li>
+            ))}
+          </ul>
+        )}
+        {away.length > 0 && (
+          <>
+            <Muted style={{ marginTop: 8 }}>Comes and goes on the way: post it in time, and tell who waits for it.</Muted>
+            <ul>
+              {away.map((t) => (
+                <li key={t.id}>
+                  {t.name}: {whereWords(t.where, (km) => units.show(km, 'distance'))}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </div>
+    </Card>
   )
 }
 

@@ -67,7 +67,7 @@ const Big = styled.dl`
     font-stretch: 90%;
   }
 `
-const NEXT_WATER = { none: 'unsure', unsure: 'seasonal', seasonal: 'reliable', reliable: 'none' } as const
+const NEXT_WATER = { none: 'unsure', unsure: 'seasonal', snow: 'none', seasonal: 'reliable', reliable: 'none' } as const
 const NEXT_SHOP = { none: 'snacks', snacks: 'basic', basic: 'full', full: 'none' } as const
 
 /** What a kilogram costs, from the bike on which it costs least to the one on which it costs most. */

@@ -99,6 +99,26 @@ export function StopDialog({
         onChange={(ids) => set({ closed_weekdays: ids.map(Number).sort((a, b) => a - b) })}
       />
       <Picks label="Also here" options={choices(SERVICE_WORDS)} chosen={draft.services} onChange={(services) => set({ services })} />
+      {draft.services.includes('plugs') && (
+        <Row $min={140}>
+          <Measure
+            label="Sockets to be had"
+            value={draft.plug_outlets}
+            quantity="count"
+            range={BOUNDS.Stop.plug_outlets}
+            onChange={(n) => set({ plug_outlets: Math.round(n) })}
+          />
+          <Measure
+            label="At the plug, open: all the stay"
+            value={draft.plug_hours}
+            quantity="hours"
+            range={BOUNDS.Stop.plug_hours}
+            onChange={(plug_hours) => set({ plug_hours })}
+            onClear={() => set({ plug_hours: null })}
+          />
+          <Field label="Shape of the socket" value={draft.plug_shape} onChange={(plug_shape) => set({ plug_shape })} placeholder="fits" />
+        </Row>
+      )}
       <Picks label="Fuel" options={choices(FUEL_WORDS)} chosen={draft.fuels} onChange={(fuels) => set({ fuels })} />
       <Row $min={200}>
         <Choice label="Bike shop" value={draft.bike_shop} onChange={(bike_shop) => set({ bike_shop })} options={choices(BIKE_SHOP_WORDS)} />

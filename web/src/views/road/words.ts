@@ -5,6 +5,7 @@ export const WATER_WORDS: Record<Stop['water'], string> = {
   reliable: 'sure',
   seasonal: 'seasonal',
   unsure: 'not sure',
+  snow: 'snow to melt',
   none: 'none',
 }
 export const SHOP_WORDS: Record<Stop['shop'], string> = { full: 'full', basic: 'basic', snacks: 'snacks only', none: 'none' }

@@ -1,0 +1,196 @@
+/** What a thing does for the stores: its role, and the figures that the role asks for. */
+import { BOUNDS } from '../../api/bounds'
+import type { Quantity, Role } from '../../api/client'
+import { Row } from '../../ui/controls'
+import { Choice, Field, Measure } from '../../ui/fields'
+import { Picks } from '../../ui/Picks'
+
+type Does = Role['does']
+type Entry =
+  | { field: string; label: string; quantity: Quantity; open?: boolean; decimals?: number }
+  | { field: string; label: string; options: Record<string, string> }
+  | { field: string; label: string; flag: true }
+  | { field: string; label: string; words: true }
+
+const FUELS = { gas: 'gas canisters', petrol: 'petrol', alcohol: 'alcohol' }
+const energy = (field: string, label: string, open = false): Entry => ({ field, label, quantity: 'energy', open, decimals: 1 })
+const count = (field: string, label: string, open = false): Entry => ({ field, label, quantity: 'count', open, decimals: 2 })
+const flag = (field: string, label: string): Entry => ({ field, label, flag: true })
+
+const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
+  stove: {
+    name: 'is a stove',
+    start: { burns: 'gas', efficiency: null, shielded: true, exchanger: false, bears_frost: false },
+    entries: [
+      { field: 'burns', label: 'Burns', options: FUELS },
+      { field: 'efficiency', label: 'Heat in the pot, open: the usual', quantity: 'share', open: true },
+      flag('shielded', 'behind a windshield'),
+      flag('exchanger', 'pot with a heat exchanger'),
+      flag('bears_frost', 'takes its gas liquid'),
+    ],
+  },
+  fuel_vessel: {
+    name: 'holds fuel',
+    start: { burns: 'gas', holds_kg: 0.23, fill_price: null },
+    entries: [
+      { field: 'burns', label: 'For', options: FUELS },
+      { field: 'holds_kg', label: 'Holds', quantity: 'mass', decimals: 3 },
+      { field: 'fill_price', label: 'A filling costs', quantity: 'money', open: true },
+    ],
+  },
+  fire_lighter: { name: 'makes fire', start: {}, entries: [] },
+  treatment: {
+    name: 'makes water fit to drink',
+    start: { by: 'pump', minutes_per_l: null, wait_min: null, litres_a_piece: 0.9, freezes: true },
+    entries: [
+      { field: 'by', label: 'By', options: { press: 'pressing', pump: 'pumping or squeezing', gravity: 'hanging up', boiling: 'boiling' } },
+      count('minutes_per_l', 'Minutes a litre, open: the usual', true),
+      { field: 'wait_min', label: 'Then wait', quantity: 'minutes', open: true },
+      { field: 'litres_a_piece', label: 'One filling of a press', quantity: 'volume', decimals: 2 },
+      flag('freezes', 'frost destroys it once wet'),
+    ],
+  },
+  device: {
+    name: 'uses electricity',
+    start: {
+      wh_a_day: 5,
+      wh_a_dark_hour: 0,
+      used: 'always',
+      saver_wh_a_day: null,
+      saver: false,
+      battery_wh: 10,
+      fed_by: 'cable',
+      navigates: false,
+      light: false,
+    },
+    entries: [
+      energy('wh_a_day', 'A day of use'),
+      { field: 'used', label: 'Used', options: { always: 'all day', riding: 'on riding days', camp: 'in camp' } },
+      energy('battery_wh', 'Its battery, or a set of cells'),
+      { field: 'fed_by', label: 'Charged', options: { cable: 'by cable', cells: 'runs on cells', hub: 'runs off the hub' } },
+      energy('saver_wh_a_day', 'In saver mode', true),
+      energy('wh_a_dark_hour', 'An hour of riding in the dark'),
+      flag('saver', 'kept in saver mode'),
+      flag('navigates', 'finds the way'),
+      flag('light', 'is a light'),
+    ],
+  },
+  bank: {
+    name: 'is a power bank',
+    start: { holds_wh: 37, takes_w: 10 },
+    entries: [energy('holds_wh', 'Holds, by its label'), count('takes_w', 'Charges at, W')],
+  },
+  cells: { name: 'is a set of spare cells', start: { set_wh: 4 }, entries: [energy('set_wh', 'A set')] },
+  panel: { name: 'is a solar panel', start: { peak_w: 10 }, entries: [count('peak_w', 'Peak, W')] },
+  hub: { name: 'charges from the hub', start: { lamps_first: true }, entries: [flag('lamps_first', 'gives nothing while the lamps are on')] },
+  charger: {
+    name: 'charges from the wall',
+    start: { outputs: 1, output_w: 10, plugs: [] },
+    entries: [
+      count('outputs', 'Outputs'),
+      count('output_w', 'One output, W'),
+      { field: 'plugs', label: 'Fits sockets of shape, none: all', words: true },
+    ],
+  },
+  cable: { name: 'is the cable', start: {}, entries: [] },
+  paper_map: { name: 'finds the way on paper', start: {}, entries: [] },
+  used_up: {
+    name: 'is used up',
+    start: { unit: 'g', holds: 100, content_kg: 0.1, rate: 5, per: 'person_day', sold_at: 'full', waste: 0 },
+    entries: [
+      { field: 'unit', label: 'Counted in', options: { g: 'grams', ml: 'millilitres', pieces: 'pieces' } },
+      count('holds', 'A full container'),
+      { field: 'content_kg', label: 'Its content weighs', quantity: 'mass', decimals: 3 },
+      count('rate', 'Used up'),
+      { field: 'per', label: 'For each', options: { person_day: 'person and day', km: 'kilometre', litre_treated: 'litre treated' } },
+      { field: 'sold_at', label: 'Sold at', options: { basic: 'basic shops too', full: 'full shops', nowhere: 'nowhere on the way' } },
+      { field: 'waste', label: 'Left as waste', quantity: 'share' },
+    ],
+  },
+}
+const BOUNDS_OF: Record<Does, string> = {
+  stove: 'Stove',
+  fuel_vessel: 'FuelVessel',
+  fire_lighter: 'FireLighter',
+  treatment: 'Treatment',
+  device: 'Device',
+  bank: 'Bank',
+  cells: 'Cells',
+  panel: 'Panel',
+  hub: 'Hub',
+  charger: 'Charger',
+  cable: 'Cable',
+  paper_map: 'PaperMap',
+  used_up: 'UsedUp',
+}
+
+/** What a role is called, for lists. */
+export const roleName = (role: Role): string => ROLES[role.does].name
+
+export function RoleFields({ role, onChange }: { role: Role | null; onChange: (role: Role | null) => void }) {
+  const set = (part: object) => role && onChange({ ...role, ...part } as Role)
+  const values = (role ?? {}) as unknown as Record<string, number | string | boolean | string[] | null>
+  const entries = role ? ROLES[role.does].entries : []
+  const flags = entries.filter((e) => 'flag' in e)
+  const bounds = (role ? ((BOUNDS as Record<string, unknown>)[BOUNDS_OF[role.does]] ?? {}) : {}) as Record<string, [number, number]>
+  return (
+    <>
+      <Row $min={150}>
+        <Choice
+          label="For the stores it"
+          value={role?.does ?? '-'}
+          onChange={(v) => onChange(v === '-' ? null : ({ does: v, ...ROLES[v].start } as Role))}
+          options={[{ id: '-' as const, text: 'does nothing' }, ...(Object.keys(ROLES) as Does[]).map((id) => ({ id, text: ROLES[id].name }))]}
+        />
+        {entries.map((e) => {
+          if ('quantity' in e) {
+            const value = values[e.field]
+            return (
+              <Measure
+                key={e.field}
+                label={e.label}
+                value={typeof value === 'number' ? value : null}
+                quantity={e.quantity}
+                decimals={e.decimals}
+                range={bounds[e.field] ?? [0, Infinity]}
+                onChange={(v) => set({ [e.field]: e.field === 'outputs' ? Math.round(v) : v })}
+                {...(e.open && { onClear: () => set({ [e.field]: null }) })}
+              />
+            )
+          }
+          if ('options' in e) {
+            return (
+              <Choice
+                key={e.field}
+                label={e.label}
+                value={String(values[e.field])}
+                onChange={(v) => set({ [e.field]: v })}
+                options={Object.entries(e.options).map(([id, text]) => ({ id, text }))}
+              />
+            )
+          }
+          if ('words' in e) {
+            const words = values[e.field]
+            return (
+              <Field
+                key={e.field}
+                label={e.label}
+                value={Array.isArray(words) ? words.join(' ') : ''}
+                onChange={(v) => set({ [e.field]: v.split(/\s+/).filter(Boolean) })}
+              />
+            )
+          }
+          return null
+        })}
+      </Row>
+      {flags.length > 0 && (
+        <Picks
+          label="It"
+          options={flags.map((e) => ({ id: e.field, text: e.label }))}
+          chosen={flags.filter((e) => values[e.field] === true).map((e) => e.field)}
+          onChange={(chosen) => set(Object.fromEntries(flags.map((e) => [e.field, chosen.includes(e.field)])))}
+        />
+      )}
+    </>
+  )
+}

@@ -1,0 +1,62 @@
+/** The plan against the best there is, proven meanwhile, and against filling up everywhere. */
+import { useQuery } from '@tanstack/react-query'
+import styled from 'styled-components'
+import { api, type Schedule } from '../../api/client'
+import { useDesk } from '../../api/tour'
+import { Button } from '../../ui/controls'
+
+const Words = styled.p`
+  font-size: 13px;
+  font-stretch: 88%;
+  line-height: 16px;
+  b {
+    font-weight: 700;
+  }
+`
+const far = (kgKm: number) => Math.round(kgKm).toLocaleString('en-GB').replaceAll(',', '\u202f')
+
+export function BestPlan() {
+  const { tour, sheet, assessment, change } = useDesk()
+  const { data, isFetching } = useQuery({
+    queryKey: ['schedule', tour.id, tour.revision],
+    queryFn: () => api.schedule(tour.id),
+    staleTime: Infinity,
+  })
+  const told = assessment.stores
+  if (!told) return null
+  const saves = told.everywhere.kg_km - told.plan.kg_km
+  const money = told.everywhere.money !== null && told.plan.money !== null ? told.everywhere.money - told.plan.money : null
+  return (
+    <>
+      <Words>
+        This plan carries <b>{far(told.plan.kg_km)} kg km</b>: {far(saves)} less than filling up everywhere,{' '}
+        {Math.round(told.everywhere.minutes - told.plan.minutes)} minutes
+        {money !== null && Math.abs(money) >= 1 ? `, ${Math.round(money)} ${sheet.money}` : ''}.{' '}
+        {data ? proof(data) : isFetching ? 'Looking for a better one …' : ''}
+      </Words>
+      {data?.better && (
+        <Button
+          $small
+          $wanted
+          onPress={() =>
+            void change('Take the best plan of the stores', { stores: { ...sheet.stores, steps: merged(sheet.stores.steps, data.steps) } })
+          }
+        >
+          Take the best
+        </Button>
+      )}
+    </>
+  )
+}
+
+function proof(found: Schedule): string {
+  const sure = found.proven ? 'proven' : `within ${(found.gap * 100).toFixed(1)} %`
+  if (!found.better) return `No plan carries less (${sure}).`
+  const less = found.stands.kg_km - found.best.kg_km
+  return less >= 1 ? `The best carries ${far(less)} kg km less (${sure}).` : `The best runs short of less (${sure}).`
+}
+
+const merged = (old: Schedule['steps'], best: Schedule['steps']): Schedule['steps'] => [
+  ...old.filter((step) => !best.some((b) => b.supply === step.supply)),
+  ...best,
+]
