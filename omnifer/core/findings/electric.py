@@ -13,6 +13,8 @@ from omnifer.core.model.roles import Bank, Cable, Cells, Charger, Device, Hub, P
 from omnifer.core.sentence import hours, kg, km, number, say, wh
 from omnifer.core.supplies.power import Death
 
+MOST_STAY_H = 48.0
+"""A stay at a plug that would have to be longer mends nothing [h]."""
 IDLE_SHARE = 0.15
 """A panel that pays on a smaller part of the days is worth a word [-]; practice."""
 
@@ -77,7 +79,7 @@ def _power_mends(s: Situation, death: Death, role: Device) -> Iterator[Mend]:
         yield one_more(
             s, bank, say("A second bank"), say("{mass} for {energy} more", mass=kg(bank.mass_kg), energy=wh(bank.role.holds_wh))
         )
-    before = [c for c in s.voyage.power.charges if c.stop.at_km <= death.from_km and c.wanted_h > c.hours + 0.1]
+    before = [c for c in s.voyage.power.charges if c.stop.at_km <= death.from_km and c.hours + 0.1 < c.wanted_h <= MOST_STAY_H]
     if before:
         last = before[-1]
         longer = Stop.model_validate(last.stop.model_dump() | {"plug_hours": round(float(np.ceil(last.wanted_h)), 1)})

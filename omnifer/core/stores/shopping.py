@@ -1,13 +1,12 @@
 """What of a menu is bought at each shop: for the days until the next one, what has to be eaten first before what keeps."""
 
-from dataclasses import dataclass, field
-from math import ceil
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.model.lanes import ShopItem
-from omnifer.core.model.stores import SoldAt
+from omnifer.core.model.stores import Food, SoldAt
 from omnifer.core.supplies.menu import LONGEST_AGE, Plate, plate_of
 from omnifer.core.supplies.supply import Supply
 from omnifer.core.voyage import Voyage
@@ -15,16 +14,19 @@ from omnifer.core.voyage import Voyage
 Array = NDArray[np.float64]
 FRESH_DAYS = 4
 """What keeps no longer than this is eaten first [days]; practice."""
+WHOLE = 1e-6
+"""Nearer to a whole pack than this is one [-]."""
 LEAST_KG = 0.01
 """Less of a food than this is not bought [kg]."""
 
 
 @dataclass
 class Larder:
-    """What is left in opened packs, as shopping goes on along the road."""
+    """What is bought, as shopping goes on along the road."""
 
     voyage: Voyage
-    left_kg: dict[str, float] = field(default_factory=dict)
+    owed_kcal: float = 0.0
+    """What whole packs have bought too little so far, or, below 0, too much."""
 
     def __post_init__(self) -> None:
         tour = self.voyage.ride.tour
@@ -46,17 +48,12 @@ class Larder:
         shop: SoldAt = "full" if stop is None or stop.shop == "full" else "basic"
         foods, kg = self.plate.foods, self._eaten_of(supply, place, taken, shop)
         kg *= taken / kg.sum() if kg.sum() > 0 else 1.0
-        items, hot = [], bool(self.hot[self._day(supply.refills.km[place])])
-        for food, wanted in zip(foods, kg.tolist(), strict=True):
-            keeps = food.keeps_hot_days if hot else food.keeps_days
-            left = self.left_kg.pop(food.id, 0.0) if keeps > FRESH_DAYS else 0.0
-            if wanted < LEAST_KG:
-                continue
-            pack = food.pack_g / 1000
-            packs = ceil((wanted - left) / pack - 1e-6) if wanted > left else 0
-            self.left_kg[food.id] = left + packs * pack - wanted
+        hot = bool(self.hot[self._day(float(supply.refills.km[place]))])
+        items = []
+        for food, packs in zip(foods, self._in_packs(foods, kg), strict=True):
             if packs > 0:
-                bought = packs * pack
+                keeps = food.keeps_hot_days if hot else food.keeps_days
+                bought = packs * food.pack_g / 1000
                 items.append(
                     ShopItem(
                         id=food.id, name=food.name, packs=packs, pack=food.pack_g, unit="g", kg=round(bought, 3),
@@ -66,6 +63,20 @@ class Larder:
                     )
                 )  # fmt: skip
         return sorted(items, key=lambda item: (not item.eat_first, -item.kg))
+
+    def _in_packs(self, foods: tuple[Food, ...], kg: Array) -> list[int]:
+        """Whole packs that hold the energy wanted, the foods first of which most of a pack is wanted; what they hold too much or
+        too little is settled at the next shops."""
+        pack_kg = np.array([food.pack_g / 1000 for food in foods])
+        kcal = pack_kg * np.array([food.kcal_per_100g * 10 for food in foods])
+        packs = np.floor(kg / pack_kg + WHOLE)
+        part = kg / pack_kg - packs
+        self.owed_kcal += float(part @ kcal)
+        for k in np.argsort(-part, kind="stable").tolist():
+            if part[k] > WHOLE and self.owed_kcal > kcal[k] / 2:
+                packs[k] += 1
+                self.owed_kcal -= float(kcal[k])
+        return [int(n) for n in packs]
 
     def _day(self, km: float) -> int:
         return int(self.voyage.days.riding_day(km))

@@ -71,7 +71,10 @@ def plan(ride: Ride, water_supply: Supply) -> Supply | None:
     height, wind = ride.at_nights(ride.nodes.elevation_m), ride.at_nights(ride.climate.wind_ms)
     tap_c = np.maximum(ride.at_nights(ride.climate.mean_c), usual.coldest_water_c)
     litres = boiled_a_day(ride) * (1 - usual.boiled_evening * food.dines_out(ride)) * (1 + rests)
+    camps = water.dry_camp(len(ride.tour.riders), usual, ride.tour.stores) * (1 + rests)
+    in_snow = np.array([stop is not None and stop.water == "snow" for stop in ride.night_stops], dtype=bool)
     at_camp: Array = litres * burnt_per_litre(stove, height, tap_c, wind, usual)
+    at_camp = at_camp + in_snow * camps * melted_per_litre(stove, wind, usual)
     at_source = _at_sources(ride, stove, water_supply)
     km, burnt = np.concatenate([where, water_supply.refills.km]), np.concatenate([at_camp, at_source])
     some = burnt > 0

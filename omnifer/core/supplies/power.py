@@ -34,6 +34,7 @@ class Stretch:
     from_km: float
     to_km: float
     day: int
+    start_h: float
     hours: float
     riding: float
     camping: float
@@ -52,6 +53,8 @@ class Death:
     thing: Thing
     from_km: float
     day: int
+    hour: float
+    """Wall clock, beyond 24 after midnight [h]."""
     to_km: float
     to_day: int
 
@@ -165,7 +168,7 @@ class _Play:
         spare = [(t.role.set_wh, t.count) for t in self.ride.things(Cells) if isinstance(t.role, Cells)]
         self.sets = sum(n for _, n in spare)
         self.sets_used = {t.id: 0 for t, role in zip(self.devices, self.roles, strict=True) if role.fed_by == "cells"}
-        self.dying: dict[int, tuple[float, int]] = {}
+        self.dying: dict[int, tuple[float, int, float]] = {}
         self.deaths: list[Death] = []
 
     @property
@@ -187,8 +190,8 @@ class _Play:
                 self.top_up()
             knots.append(stretch.to_km)
             stored.append(self.stored)
-        for d, (km, day) in self.dying.items():
-            self.deaths.append(Death(self.devices[d], km, day, end, self.day))
+        for d, begun in self.dying.items():
+            self.deaths.append(Death(self.devices[d], *begun, end, self.day))
         return Power(
             self.devices, self.bank_wh or sum(self.fulls), used / self.ride.days.count, hub, panel, 0,
             np.array(knots), np.array(stored), charges, sorted(self.deaths, key=lambda d: d.from_km), self.sets_used,
@@ -232,8 +235,8 @@ class _Play:
             self.levels[d] += drawn * yields
         if self.levels[d] < -JUST_WH:
             if d not in self.dying:
-                at = s.to_km - (s.to_km - s.from_km) * min(-self.levels[d] / use, 1.0)
-                self.dying[d] = at, s.day
+                left = 1 - min(-self.levels[d] / use, 1.0)
+                self.dying[d] = s.from_km + left * (s.to_km - s.from_km), s.day, s.start_h + left * s.hours
             self.levels[d] = 0.0
 
     def top_up(self) -> None:
@@ -248,8 +251,7 @@ class _Play:
 
     def _alive_again(self, d: int, charged: bool) -> None:
         if charged and d in self.dying:
-            km, day = self.dying.pop(d)
-            self.deaths.append(Death(self.devices[d], km, day, self.at_km, self.day))
+            self.deaths.append(Death(self.devices[d], *self.dying.pop(d), self.at_km, self.day))
 
     def _charge(self, s: Stretch, stop: Stop) -> Charge:
         """A stay at a plug: devices first, then banks; as many outputs as sockets and chargers give."""
@@ -312,26 +314,26 @@ def stretches(ride: Ride) -> Iterator[Stretch]:
         on_road = float(sky.arrive[i] - ride.tour.road.start_hour)
         if lamps_on:
             gained[-1] *= 1 - min(dark[i] / on_road, 1.0) if on_road > 0 else 1.0
+        clock = ride.tour.road.start_hour
         for k, part in enumerate(parts):
             last = k == len(parts) - 1
             yield Stretch(
-                marks[k], marks[k + 1], number, on_road * part, part, 0.0, dark[i] if last else 0.0, gained[k],
+                marks[k], marks[k + 1], number, clock, on_road * part, part, 0.0, dark[i] if last else 0.0, gained[k],
                 sky.riding_wh[i] * part, False,
             )  # fmt: skip
+            clock += on_road * part
             if not last:
                 stop = passed[k]
                 here = usual.plug_stop_h if stop.plug_hours is None else stop.plug_hours
-                yield Stretch(stop.at_km, stop.at_km, number, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, False, stop, here)
+                yield Stretch(stop.at_km, stop.at_km, number, clock, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, False, stop, here)
         if i < len(ride.night_stops):
-            rests = int(days.rests[i])
-            stay = 24 - on_road
-            plugged = night is not None and "plugs" in night.services
-            for day in range(rests + 1):
-                hours_here = stay if day == 0 else 24.0
-                at_plug = hours_here if night is None or night.plug_hours is None else min(night.plug_hours, hours_here)
+            stay, plugged = 24 - on_road, night is not None and "plugs" in night.services
+            for day in range(int(days.rests[i]) + 1):
+                here = stay if day == 0 else 24.0
+                at_plug = here if night is None or night.plug_hours is None else min(night.plug_hours, here)
                 yield Stretch(
-                    end, end, number + day, hours_here, 0.0, 1.0, 0.0, 0.0, sky.resting_wh[i] if day else 0.0, bool(lows[i] < 0),
-                    night if plugged else None, at_plug if plugged else 0.0,
+                    end, end, number + day, clock if day == 0 else ride.tour.road.start_hour, here, 0.0, 1.0, 0.0, 0.0,
+                    sky.resting_wh[i] if day else 0.0, bool(lows[i] < 0), night if plugged else None, at_plug if plugged else 0.0,
                 )  # fmt: skip
 
 
