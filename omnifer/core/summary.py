@@ -9,7 +9,7 @@ from omnifer.core.itinerary import coldest_night
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.assessment import ClimateLine, Day, Moments, RoadFacts, SupplyColumn
-from omnifer.core.model.kit import ABOARD
+from omnifer.core.model.kit import ON_BIKE
 from omnifer.core.model.quantities import CarriedSupply
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.voyage import Voyage
@@ -27,8 +27,9 @@ def moments_of(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moment
     fuel = voyage.stock.get("fuel", nothing) + sum(t.mass_kg * t.count for t in tour.located if t.fuel)
     small = sum((amount for name, amount in voyage.stock.items() if name not in WEIGHED), nothing)
     bare = sum(b.levers.bare().front + b.levers.bare().rear + b.levers.bare().trailer for b in bikes)
-    steady = sum(t.mass_kg * (t.count - out.get(t.id, 0)) for t in tour.located if t.always_aboard and not t.fuel)
-    coming = (t.mass_kg * (t.count - out.get(t.id, 0)) * t.is_how(ABOARD, at_km) for t in tour.located if not t.always_aboard)
+    things = [(t, t.mass_kg * (t.count - out.get(t.id, 0))) for t in tour.located if not t.fuel]
+    steady = sum(mass for t, mass in things if not t.where)
+    coming = (mass * t.is_how(ON_BIKE, at_km) for t, mass in things if t.where)
     gear = sum(coming, nothing) + steady + small + bare
     total = gear + fuel + voyage.stock["water"] + voyage.stock["food"]
     return Moments(

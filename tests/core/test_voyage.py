@@ -25,6 +25,7 @@ from omnifer.core.model.road import (
     TypedDay,
     Weather,
 )
+from omnifer.core.model.stores import Stores
 from omnifer.core.rig.catalogue import carrier, support
 from omnifer.core.road import profile as profiles
 from omnifer.core.road.climate import along
@@ -130,10 +131,26 @@ def test_a_heavier_kit_makes_every_day_longer():
 
 
 def test_mass_is_conserved_over_bags_and_days(sample, sample_road):
-    """All that rides on the wheels is bikes, bags, things, water and food: at every moment, to the gram."""
+    """All that rides on the wheels is bikes, bags, the things that are there and not worn, and what is left of water, food, fuel
+    and small things: at every moment, to the gram."""
     found = assess(sample, sample_road)
-    shelf = sum(t.mass_kg * found.shelf.get(t.id, 0) for t in sample.kit)
-    kit = sum(t.mass_kg * t.count for t in sample.kit) - shelf
+    km = np.array(found.moments.km)
+    where = {t.id: t.where for t in sample.kit}
+
+    def there(thing):
+        places = where[thing.inside or thing.id]
+        if not places:
+            return np.ones(km.size)
+        ends = [place.from_km for place in places[1:]] + [9999.0]
+        on_bike = [(place.from_km, end) for place, end in zip(places, ends, strict=True) if place.how in ("packed", "fixed")]
+        return np.array([any(a <= x <= b for a, b in on_bike) for x in km], dtype=float)
+
+    kit = sum(t.mass_kg * (t.count - found.shelf.get(t.id, 0)) * there(t) for t in sample.kit)
+    roles = {t.id: t.role for t in sample.kit}
+    for lane in found.stores.lanes:
+        if lane.group in ("fuel", "small"):
+            per_unit = 1.0 if lane.group == "fuel" else roles[lane.key].content_kg / roles[lane.key].holds
+            kit = kit + per_unit * np.array((lane.stock * km.size)[: km.size])
     bare = sum(b.mass_kg + sum(s.mass_kg for s in (*b.supports, *b.carriers)) for b in sample.rig.bikes)
     m = found.moments
     size = len(m.km)
@@ -271,6 +288,38 @@ def test_own_values_take_the_place_of_defaults_and_are_kept_within_reason():
         effect_of(plain, road, "no_such")
 
 
+def _with_stores(base):
+    """The same road with every way of cooking, treating and charging, through frost, heat and wind."""
+    winter = Station(id="w", name="W", at_km=0, months=(MonthNormals(mean_max_c=9, mean_min_c=-7, wind_ms=6, rain_days=9),) * 12)
+    summer = Station(id="s", name="S", at_km=0, months=(MonthNormals(mean_max_c=27, mean_min_c=14, wind_ms=4),) * 12)
+    cool = Station(id="c", name="C", at_km=0, months=(MonthNormals(mean_max_c=12, mean_min_c=4.5, wind_ms=4),) * 12)
+    electric = (
+        thing("phone", role={"does": "device", "wh_a_day": 25, "battery_wh": 6, "navigates": True}),
+        thing("bank", role={"does": "bank", "holds_wh": 20, "takes_w": 30}),
+        thing("charger", role={"does": "charger", "outputs": 2, "output_w": 10}),
+        thing("hub", role={"does": "hub"}), thing("panel", role={"does": "panel", "peak_w": 12}),
+        thing("sack", holds_water_l=12), thing("flask", holds_water_l=1),
+    )  # fmt: skip
+    spring = Stop(id="spring", name="Spring", at_km=45, water="seasonal", dry_months=(1,), treat_water=True)
+    plug = Stop(id="plug", name="Plug", at_km=41, services=("plugs",), shop="full", fuels=("gas", "petrol", "alcohol"))
+    ways = (
+        ("press", "gas", "cook", True, summer), ("pump", "petrol", "boil", False, winter), ("gravity", "alcohol", "none", True, winter),
+        ("boiling", "gas", "boil", True, winter), ("tablets", "alcohol", "cook", True, winter), ("pump", "gas", "cook", True, cool),
+    )  # fmt: skip
+    for by, burns, cooking, shielded, place in ways:
+        stove = {"does": "stove", "burns": burns, "shielded": shielded, "exchanger": shielded}
+        treats = {"does": "treatment", "by": by, "freezes": True}
+        if by == "tablets":
+            treats = {"does": "used_up", "unit": "pieces", "holds": 9, "content_kg": 0.01, "rate": 1.3, "per": "litre_treated"}
+        vessel = thing("can", role={"does": "fuel_vessel", "burns": burns, "holds_kg": 0.1})
+        kit = (*base.kit, *electric, thing("stove", role=stove), thing("treats", role=treats), vessel)
+        snow = Stop(id="snow", name="Snow", at_km=75, water="snow")
+        inns = [s.model_copy(update={"services": ("meals",)}) for s in base.road.stops]
+        road = base.road.model_copy(update={"stations": (place,), "stops": (spring, plug, snow, *inns)})
+        stores = Stores(cooking=cooking, washes=False, eat_out=by == "press")
+        yield base.model_copy(update={"kit": kit, "road": road, "stores": stores})
+
+
 def test_every_default_moves_something_somewhere():
     """No default without an effect: each, moved to an end of its range, changes what some tour is told."""
 
@@ -305,7 +354,7 @@ def test_every_default_moves_something_somewhere():
     )
     typed = small_tour()
     still = set(practice.Practice.model_fields)
-    for tour in (base, windy, bikeless, typed, seasons):
+    for tour in (base, windy, bikeless, typed, seasons, *_with_stores(base)):
         road = profile_of(tour)
         now = assess(tour, road).model_dump(exclude={"assumptions"})
         for name in sorted(still):

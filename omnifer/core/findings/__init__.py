@@ -37,7 +37,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     stores.running_out: ("runs_out",),
     electric.dying_devices: ("device_dies",),
     fire_and_frost.untreated_water: ("untreated",),
-    fire_and_frost.frost: ("filter_frost", "gas_frost"),
+    fire_and_frost.frost: ("filter_frost", "gas_frost", "bottles_freeze"),
     fire_and_frost.fires: ("one_fire", "wrong_fuel"),
     electric.single_points: ("single_point", "no_plug"),
     electric.idle_panel: ("panel_idle",),

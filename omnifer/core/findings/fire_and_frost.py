@@ -86,6 +86,24 @@ def frost(s: Situation) -> Iterator[Draft]:
                     )
                 ],
             )
+    shut = [day for day, low in cold if low < usual.bottle_frost_c]
+    rigid = next((t for t in s.tour.kit if t.holds_water_l > 0 and not t.soft_vessel), None)
+    if shut and rigid is not None:
+        yield Draft(
+            kind="bottles_freeze",
+            grade="worth_knowing",
+            sentence=say("On {n} nights bottles freeze shut.", n=number(len(shut))),
+            reason=say(
+                "Below {limit} water in the open is ice by morning: fill the pot in the evening, stand bottles on their heads,"
+                " take one into the sleeping bag. The first such night is day {day}.",
+                limit=celsius(usual.bottle_frost_c),
+                day=number(shut[0].number),
+            ),
+            place=say("day {day}, {km}", day=number(shut[0].number), km=km(shut[0].to_km)),
+            size=len(shut),
+            at_km=shut[0].to_km,
+            day=shut[0].number,
+        )
     stove = next((t for t in s.tour.kit if isinstance(t.role, Stove)), None)
     icy = [day for day, low in cold if low < usual.gas_frost_c]
     if stove is not None and isinstance(stove.role, Stove) and stove.role.burns == "gas" and not stove.role.bears_frost and icy:

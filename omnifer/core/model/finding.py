@@ -50,6 +50,7 @@ FindingKind = Literal[
     "untreated",
     "filter_frost",
     "gas_frost",
+    "bottles_freeze",
     "one_fire",
     "wrong_fuel",
     "single_point",

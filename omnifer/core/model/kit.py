@@ -31,6 +31,7 @@ How = Literal["packed", "worn", "pocket", "fixed", "posted", "waiting", "home"]
 """Packed in a bag, worn, in a pocket, fixed to the bike, or off board: on its way by post, waiting at a stop, at home."""
 ABOARD: frozenset[How] = frozenset({"packed", "worn", "pocket", "fixed"})
 ON_BODY: frozenset[How] = frozenset({"worn", "pocket"})
+ON_BIKE: frozenset[How] = ABOARD - ON_BODY
 Spot = Literal[
     "bar_left", "bar_middle", "bar_right", "stem", "fork_crown", "seat_post", "saddle_rails", "rack_tail", "frame", "outside"
 ]

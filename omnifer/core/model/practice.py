@@ -84,7 +84,7 @@ class Practice(Noun):
     gravity_min_per_l: float = _usual(1.0, 0.5, 1.5, "min/l", "Hanging up a gravity filter and taking it down")
     gravity_wait_min: float = _usual(12, 10, 15, "min", "What a gravity filter then takes by itself")
     tablet_min_per_l: float = _usual(0.5, 0.3, 1.0, "min/l", "Treating water with tablets")
-    tablet_wait_min: float = _usual(30, 30, 240, "min", "How long tablets act; against hardy parasites and in the cold for hours")
+    tablet_wait_min: float = _usual(30, 20, 240, "min", "How long tablets act; against hardy parasites and in the cold for hours")
     boiling_min_per_l: float = _usual(1.5, 1.0, 3.0, "min/l", "Watching over water that boils to be safe to drink")
     breakfast_share: float = _usual(0.25, 0.15, 0.3, "share", "Part of a day's energy eaten before riding", most=0.5)
     evening_share: float = _usual(0.35, 0.3, 0.45, "share", "Part of a day's energy eaten in the evening", most=0.5)

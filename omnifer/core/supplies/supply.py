@@ -373,7 +373,7 @@ def carried(
     Parameters
     ----------
     offers : numpy.ndarray, shape (n,)
-        What each place can give, `inf` for as much as wanted; the first place is the start.
+        What each place can give, `inf` for as much as wanted; the first place is the start, which gives all.
     used : numpy.ndarray, shape (n - 1,)
         What is used up from each place to the next.
     reserve : numpy.ndarray, shape (n - 1,)
@@ -395,6 +395,8 @@ def carried(
     free = [np.nan] * count if fixed is None else fixed.tolist()
     gone = [False] * count if emptied is None else emptied.tolist()
     most = [_whole(offer, terms.pack) if f != f else f for offer, f in zip(offers.tolist(), free, strict=True)]
+    if free[0] != free[0]:
+        most[0] = np.inf
     use, keep = used.tolist(), reserve.tolist()
     required, wanted = [0.0] * count, 0.0
     for i in range(count - 2, -1, -1):
