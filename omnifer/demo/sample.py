@@ -180,7 +180,7 @@ def searched_load() -> Load:
 
 def _as_left(load: Load) -> Load:
     """The proposal with a few things not yet stowed and a few thrown into the wrong bag."""
-    hasty = {"e-reader": "edvin-frame-bag", "lock": "runa-rear-left", "rain-cape": "edvin-bar-roll"}
+    hasty = {"e-reader": "edvin-frame-bag", "lock": "runa-rear-left", "rain-cape": "edvin-fork-left"}
     kept = [p for p in load.placements if p.thing_id not in STILL_ON_SHELF and p.thing_id not in hasty]
     moved = [Placement(thing_id=thing, carrier_id=carrier_id) for thing, carrier_id in hasty.items()]
     return Load(placements=(*kept, *moved), food=load.food)

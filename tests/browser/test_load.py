@@ -161,13 +161,13 @@ def test_several_things_go_at_once(page: Page, site: str):
     page.locator('[data-thing="travel-chess"]').click(modifiers=["Control"])
     page.locator('[data-carrier="runa-rear-right"]').click()
     expect(undo(page, "Move 2 things to Rear right")).to_be_visible()
-    expect(page.get_by_role("tab", name="To stow 3")).to_be_visible()
+    expect(page.get_by_role("tab", name="To stow 4")).to_be_visible()
     page.get_by_role("button", name="Take several").click()
     for thing in ("tarp", "second-lens"):
         page.locator(f'[data-thing="{thing}"]').focus()
         page.keyboard.press("Enter")
     page.locator('[data-thing="second-lens"]').drag_to(page.locator('[data-carrier="runa-rear-right"]'))
-    expect(page.get_by_role("tab", name="To stow 1")).to_be_visible()
+    expect(page.get_by_role("tab", name="To stow 2")).to_be_visible()
 
 
 def test_a_thing_tells_its_price_on_this_tour(page: Page, site: str):

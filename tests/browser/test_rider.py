@@ -93,7 +93,7 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
     page.keyboard.press("Enter")
     expect(page.get_by_text("Everything has a place.")).to_be_visible(timeout=60_000)
     expect(page.get_by_role("button", name="Close")).to_be_visible(timeout=60_000)
-    page.keyboard.press("Alt+5")
+    page.keyboard.press("Alt+6")
     expect(page.get_by_role("heading", name="Rear pannier").first).to_be_visible()
 
 
@@ -136,7 +136,7 @@ def test_a_thing_is_stowed_by_drag_by_keyboard_and_by_menu(page: Page, site: str
     visit(page, site, "load")
     shelf = page.locator("#shelf")
     page.locator('[data-thing="folding-chair"]').drag_to(page.locator('[data-carrier="runa-rear-right"]'))
-    expect(shelf.get_by_role("tab", name="To stow 4")).to_be_visible()
+    expect(shelf.get_by_role("tab", name="To stow 5")).to_be_visible()
 
     page.keyboard.press("s")
     focused = page.evaluate("document.activeElement.dataset.thing")
@@ -145,19 +145,19 @@ def test_a_thing_is_stowed_by_drag_by_keyboard_and_by_menu(page: Page, site: str
     page.wait_for_selector('[data-carrier][aria-label*="fits"]')
     bag.focus()
     page.keyboard.press("Enter")
-    expect(shelf.get_by_role("tab", name="To stow 3")).to_be_visible()
+    expect(shelf.get_by_role("tab", name="To stow 4")).to_be_visible()
     assert focused
 
     page.get_by_role("button", name="Move Travel chess").click()
     page.get_by_role("menuitem", name="Trailer bag").click()
-    expect(shelf.get_by_role("tab", name="To stow 2")).to_be_visible()
-    for left in (3, 4, 5):
+    expect(shelf.get_by_role("tab", name="To stow 3")).to_be_visible()
+    for left in (4, 5, 6):
         page.keyboard.press("Control+z")
         expect(shelf.get_by_role("tab", name=f"To stow {left}")).to_be_visible()
     page.keyboard.press("Control+Shift+Z")
-    expect(shelf.get_by_role("tab", name="To stow 4")).to_be_visible()
+    expect(shelf.get_by_role("tab", name="To stow 5")).to_be_visible()
     page.reload()
-    expect(shelf.get_by_role("tab", name="To stow 4")).to_be_visible()
+    expect(shelf.get_by_role("tab", name="To stow 5")).to_be_visible()
     expect(page.get_by_role("button", name="Redo")).to_be_enabled()
 
 
@@ -187,18 +187,18 @@ def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: lis
     visit(other, site, "kit")
     page.get_by_role("button", name="Move Tarp").click()
     page.get_by_role("menuitem", name="Trailer bag").click()
-    expect(page.get_by_role("tab", name="To stow 4")).to_be_visible()
+    expect(page.get_by_role("tab", name="To stow 5")).to_be_visible()
     other.get_by_role("button", name="Camera").first.click()
     other.get_by_role("button", name="Remove from the kit").click()
-    expect(other.get_by_text("111 kinds of things")).to_be_visible()
+    expect(other.get_by_text("125 kinds of things")).to_be_visible()
     page.get_by_role("button", name="Move Travel chess").click()
     page.get_by_role("menuitem", name="Trailer bag").click()
     # What both did stands, for they did not touch the same part.
-    expect(page.get_by_role("tab", name="To stow 3")).to_be_visible()
+    expect(page.get_by_role("tab", name="To stow 4")).to_be_visible()
 
     other.get_by_role("button", name="Travel chess").first.click()
     other.get_by_role("button", name="Remove from the kit").click()
-    expect(other.get_by_text("110 kinds of things")).to_be_visible()
+    expect(other.get_by_text("124 kinds of things")).to_be_visible()
     page.get_by_role("button", name="Tamsen Quay to Lantern Point: tour and riders").click()
     page.get_by_label("Name of the tour").fill("Mine")
     page.get_by_role("button", name="Keep", exact=True).click()
@@ -276,10 +276,10 @@ def test_on_a_phone_a_thing_is_tapped_and_then_a_bag(site: str, browser, complai
     page.locator('[data-thing="tarp"]').tap()
     tray = page.get_by_role("region", name="In hand")
     tray.get_by_role("button", name="Rear right").tap()
-    expect(page.get_by_role("tab", name="To stow 4")).to_be_visible()
+    expect(page.get_by_role("tab", name="To stow 5")).to_be_visible()
     expect(tray).to_be_hidden()
     drag_with_a_finger(page, page.locator('[data-thing="folding-chair"]'), tray.get_by_role("button", name="Rear right"))
-    expect(page.get_by_role("tab", name="To stow 3")).to_be_visible()
+    expect(page.get_by_role("tab", name="To stow 4")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     page.get_by_role("button", name="Next event").tap()
     page.context.close()

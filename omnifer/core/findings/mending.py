@@ -43,9 +43,8 @@ def one_more(s: Situation, thing: Thing, name: Text, consequence: Text, more: in
 
 
 def a_new(s: Situation, thing: Thing, name: Text, consequence: Text) -> Mend:
-    """A thing that is not in the kit yet, stowed in the roomiest bag that takes it."""
-    at = _place_for(s, thing, thing.count, []) if s.tour.load.placements else None
-    moves = [] if at is None else [Placement(thing_id=thing.id, carrier_id=at, count=thing.count)]
+    """A thing that is not in the kit yet, each piece stowed in the bag that takes it and has the most to spare."""
+    moves = _spread(s, thing) if s.tour.load.placements else []
     return Mend(name=name, consequence=consequence, things=[thing], moves=moves)
 
 
@@ -64,6 +63,22 @@ def new_id(s: Situation, stem: str) -> str:
     while found in taken:
         found, k = f"{stem}-{k}", k + 1
     return found
+
+
+def _spread(s: Situation, thing: Thing) -> list[Placement]:
+    """Each piece of a thing in the bag that then has the most kilograms to spare."""
+    spare = {
+        inside.carrier.id: inside.carrier.limit_kg - float(inside.borne_kg.max(initial=0))
+        for bike in s.bikes
+        for inside in bike.contents
+        if why_not(thing, spot_of(bike.bike, inside.carrier)) is None
+    }
+    placed = dict[str, int]()
+    for _ in range(thing.count if spare else 0):
+        best = max(spare, key=lambda i: spare[i])
+        placed[best] = placed.get(best, 0) + 1
+        spare[best] -= thing.mass_kg + thing.holds_kg
+    return [Placement(thing_id=thing.id, carrier_id=i, count=n) for i, n in placed.items()]
 
 
 def _place_for(s: Situation, thing: Thing, count: int, beside: list[str]) -> str | None:

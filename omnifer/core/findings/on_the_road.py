@@ -26,6 +26,10 @@ JUST_WALKED = 0.05
 """A day of which less is walked only just needs it [-]; practice."""
 LONG_FOOD_GAP_DAYS = 3
 """Food for more days than this takes planning [d]; practice."""
+SACK_L = 6.0
+"""Largest soft vessel that one lifts with ease [l]; practice."""
+FOR_WHAT_IT_WEIGHS = 1.1
+"""Vessels for more water than is short: it weighs, and heavier one is longer on the way [-]."""
 LONG_DAY_HOURS = 8.5
 """Riding hours that few keep up day after day [h]; practice."""
 
@@ -100,13 +104,16 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
 
 def _more_water(s: Situation, short: float) -> Mend:
     """A soft vessel of the size that is short, in a round figure."""
-    holds = math.ceil(short)
+    in_all = short * FOR_WHAT_IT_WEIGHS
+    count = math.ceil(in_all / SACK_L)
+    holds = round(in_all / count, 1) + 0.1
     sack = Thing(
-        id=new_id(s, "more-water"), name=f"Water sack, {holds} l", mass_kg=round(0.02 * holds, 3), volume_l=0.04 * holds,
-        reach="stop", holds_water_l=holds, soft_vessel=True, guess=True, because="A stretch without sure water",
+        id=new_id(s, "more-water"), name=f"Water sack, {holds:g} l", mass_kg=round(0.02 * holds, 3), volume_l=0.04 * holds,
+        reach="stop", holds_water_l=holds, soft_vessel=True, guess=True, count=count, because="A stretch without sure water",
     )  # fmt: skip
+    words = "Carry {more} more in a soft vessel" if count == 1 else "Carry {more} more in {count} soft vessels"
     return a_new(
-        s, sack, say("Carry {more} more in a soft vessel", more=litres(holds)),
+        s, sack, say(words, more=litres(holds * count), count=number(count)),
         say("adds {mass} full, next to nothing empty", mass=kg(short)),
     )  # fmt: skip
 

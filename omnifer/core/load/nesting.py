@@ -131,9 +131,17 @@ def taken_along(placements: Iterable[Placement], kit: Iterable[Thing]) -> tuple[
 
 
 def sheltered(inside: list[tuple[Thing, Placement]]) -> list[Thing]:
-    """The things of one carrier as their neighbours find them: what lies in a dry bag that is there is in its own dry bag."""
-    dry_bags = {thing.id for thing, _ in inside if thing.dry == "own_bag"}
-    return [thing.model_copy(update={"dry": "own_bag"}) if thing.inside in dry_bags else thing for thing, _ in inside]
+    """The things of one carrier as their neighbours find them: what lies in a dry bag is in its own dry bag, and what lies in a
+    closed one is not wanted before that is."""
+    outer = {thing.id: thing for thing, _ in inside}
+    found = []
+    for thing, _ in inside:
+        around = outer.get(thing.inside or "")
+        if around is not None:
+            changed = {"dry": "own_bag"} if around.dry == "own_bag" else {}
+            thing = thing.model_copy(update=changed | ({"reach": around.reach} if around.closed else {}))
+        found.append(thing)
+    return found
 
 
 def litres_of(inside: list[tuple[Thing, Placement]], pressed: bool = False) -> list[float]:

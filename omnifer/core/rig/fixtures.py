@@ -25,7 +25,9 @@ CLAMP_MM = 30.0
 """Width of a clamp that nobody measured [mm]; practice."""
 LAMP_ABOVE_BAR_MM = 35.0
 """Where the beam of a lamp on the bar begins [mm]; practice."""
-HIDES_MM = 10.0
+BEAM_FALLS = 0.1
+"""A lamp a metre high lights the road ten metres ahead [-]; practice."""
+HIDES_MM = 5.0
 """So much of a bag before a lamp hides it [mm]; practice."""
 OF_BAR: frozenset[Spot] = frozenset({"bar_left", "bar_middle", "bar_right", "stem"})
 BEHIND: frozenset[Spot] = frozenset({"seat_post", "saddle_rails", "rack_tail"})
@@ -162,7 +164,8 @@ def _hidden(bike: Bike, frame: Frame, boxes: dict[str, Box], fixture: Fixture) -
         box, kind = boxes[carrier.id], KINDS[carrier.kind]
         if kind.anchor == "bar" and spot in OF_BAR:
             above = fixture.place.height_mm or LAMP_ABOVE_BAR_MM
-            over = box.y1 - (frame.bar.y + above)
+            falls = BEAM_FALLS * (box.x1 - frame.bar.x) if lamp else 0.0
+            over = box.y1 + falls - (frame.bar.y + above)
             words = "{bag} hides {thing}." if lamp else "{bag} stands in the way of {thing}."
         elif kind.anchor == "bar" and spot == "fork_crown" and lamp:
             over, words = fixture.at.y - box.y0, "{bag} hides {thing}."

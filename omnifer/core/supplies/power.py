@@ -160,10 +160,9 @@ class _Play:
         self.counts = [thing.count for thing in self.devices]
         self.fulls = [role.battery_wh * n for role, n in zip(self.roles, self.counts, strict=True)]
         self.levels = list(self.fulls)
-        banks = [(t.role, t.count) for t in self.ride.things(Bank) if isinstance(t.role, Bank)]
-        self.bank_wh = sum(role.holds_wh * n for role, n in banks)
-        self.bank_w = sum(role.takes_w * n for role, n in banks)
-        self.bank_count = sum(n for _, n in banks)
+        self.banks = [(t.role, t.count) for t in self.ride.things(Bank) if isinstance(t.role, Bank)]
+        self.bank_wh = sum(role.holds_wh * n for role, n in self.banks)
+        self.bank_count = sum(n for _, n in self.banks)
         self.pool = self.bank_wh
         spare = [(t.role.set_wh, t.count) for t in self.ride.things(Cells) if isinstance(t.role, Cells)]
         self.sets = sum(n for _, n in spare)
@@ -254,30 +253,40 @@ class _Play:
             self.deaths.append(Death(self.devices[d], *self.dying.pop(d), self.at_km, self.day))
 
     def _charge(self, s: Stretch, stop: Stop) -> Charge:
-        """A stay at a plug: devices first, then banks; as many outputs as sockets and chargers give."""
+        """A stay at a plug: as many outputs as sockets and chargers give. A short stay feeds what takes the most in its time."""
         outputs, watts = self.outputs(stop)
         keeps, hours = self.usual.charging, s.plug_h
-        budget = start = outputs * watts * hours
-        lacking = sum(self.fulls[d] - self.levels[d] for d, r in enumerate(self.roles) if r.fed_by == "cable")
-        wanted = (lacking + self.bank_wh - self.pool) / keeps
+        bank_w = self.bank_watts(watts)
+        cabled = [d for d, role in enumerate(self.roles) if role.fed_by == "cable"]
+        lacks = {d: (self.fulls[d] - self.levels[d]) / keeps for d in cabled}
+        bank_lacks = (self.bank_wh - self.pool) / keeps
+        wanted = sum(lacks.values()) + bank_lacks
+        takes: list[tuple[float, int | None, int]] = [
+            (min(lacks[d], watts * hours * self.counts[d]), d, self.counts[d]) for d in cabled
+        ]
+        if self.bank_wh:
+            takes.append((min(bank_lacks, bank_w * hours), None, self.bank_count))
+        if hours < LONG_STAY_H:
+            takes.sort(key=lambda take: -take[0])
         left = outputs if hours < LONG_STAY_H else len(self.devices) + self.bank_count
-        for d, role in enumerate(self.roles):
-            lacks = (self.fulls[d] - self.levels[d]) / keeps
-            if role.fed_by == "cable" and lacks > JUST_WH and left > 0:
-                drawn = min(lacks, watts * hours * self.counts[d], budget)
-                budget -= drawn
-                left -= self.counts[d]
+        budget = start = outputs * watts * hours
+        for most, d, count in takes:
+            if left <= 0 or most <= JUST_WH:
+                continue
+            drawn = min(most * min(left / count, 1.0), budget)
+            budget, left = budget - drawn, left - count
+            if d is None:
+                self.pool += drawn * keeps
+            else:
                 self.levels[d] += drawn * keeps
                 self._alive_again(d, drawn > JUST_WH)
-        if left > 0 and self.bank_wh:
-            at_once = min(left, self.bank_count) / self.bank_count
-            drawn = min((self.bank_wh - self.pool) / keeps, self.bank_w * at_once * hours, budget)
-            budget -= drawn
-            self.pool += drawn * keeps
-        else:
-            self.top_up()
-        fastest = min(outputs * watts, max(self.bank_w, watts) if self.bank_wh else outputs * watts)
+        self.top_up()
+        fastest = min(outputs * watts, bank_w or outputs * watts)
         return Charge(stop, s.day, hours, wanted / fastest if fastest else float("inf"), start - budget, self.pool)
+
+    def bank_watts(self, output_w: float) -> float:
+        """What all banks take at outputs of so much [W]."""
+        return sum(min(role.takes_w, output_w) * n for role, n in self.banks)
 
     def outputs(self, stop: Stop) -> tuple[int, float]:
         """How many outputs there are at a plug, and what one gives [W]."""
@@ -413,7 +422,7 @@ def needs(ride: Ride) -> Needs | None:
             drawn.append(plenty - play.pool)
             stops.append(stretch.plug)
             hours.append(stretch.plug_h)
-            watts.append(min(outputs * each, play.bank_w) * ride.tour.practice.charging)
+            watts.append(min(outputs * each, play.bank_watts(each)) * ride.tour.practice.charging)
             play.pool = plenty
             play.levels = list(play.fulls)
         elif stretch.camping:
