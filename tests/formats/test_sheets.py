@@ -133,3 +133,33 @@ def test_prices_and_what_lies_in_what_go_out_and_come_back():
     pot = Thing(id="pot", name="Pot", mass_kg=0.4, volume_l=3, price=32.5)
     kit = (pot, Thing(id="gas-stove", name="Gas stove", mass_kg=0.2, volume_l=0.7, inside="pot"))
     assert tuple(read_kit_csv(write_kit_csv(kit, {}), {}).things) == kit
+
+
+@pytest.mark.parametrize(
+    "more",
+    [
+        {"role": {"does": "stove", "burns": "gas", "efficiency": 0.6, "exchanger": True}},
+        {"role": {"does": "device", "wh_a_day": 12.5, "saver_wh_a_day": 4, "battery_wh": 15, "navigates": True}},
+        {"role": {"does": "charger", "outputs": 4, "plugs": ["round", "flat"]}},
+        {"role": {"does": "used_up", "unit": "pieces", "holds": 40, "content_kg": 0.15, "rate": 3.5, "waste": 1}},
+        {"where": [{"how": "worn"}]},
+        {"where": [{"how": "fixed", "spot": "bar_left", "width_mm": 40}, {"from_km": 12.5, "how": "posted", "stop_id": "row-4"}]},
+        {"bag": True, "closed": True, "where": [{"how": "waiting"}, {"from_km": 100, "how": "packed"}]},
+    ],
+)
+def test_what_a_thing_does_and_where_it_is_reads_back(more):
+    kept = Thing.model_validate({"id": "one", "name": "one", "mass_kg": 1, "volume_l": 1} | more)
+    preview = read_kit_csv(write_kit_csv((kept,), {}), {})
+    assert preview.problems == []
+    assert preview.things == [kept]
+
+
+@pytest.mark.parametrize(
+    ("column", "cell", "word"),
+    [("does", "oven burns=gas", "oven"), ("does", "bank holds_wh=lots", "holds_wh"), ("does", "bank 74", "key=value"),
+     ("where", "fixed", "place on the bike"), ("where", "packed; home from_km=ten", "from_km")],
+)  # fmt: skip
+def test_a_role_that_is_none_is_refused_in_words(column, cell, word):
+    preview = read_kit_csv(f"name,mass g,volume l,{column}\nbox,100,1,{cell}\n", {})
+    assert preview.things == []
+    assert word in preview.problems[0].what

@@ -235,17 +235,13 @@ function DeedDialog({
                     range={[0, most]}
                     onChange={(value) => onSet(deed, value)}
                   />
-                  <Button onPress={() => onSet(deed, 0)} isDisabled={deed.amount === 0}>
-                    Skip it here
-                  </Button>
+                  <Button onPress={() => (deed.amount > 0 || !deed.fixed) && onSet(deed, 0)}>Skip it here</Button>
                   {more > 0 && (
-                    <Button onPress={() => onSet(deed, Math.min(deed.amount + more, most))} isDisabled={deed.amount + 0.01 >= most}>
+                    <Button onPress={() => deed.amount < most && onSet(deed, Math.min(deed.amount + more, most))}>
                       {amount(units, deed.unit, more)} more
                     </Button>
                   )}
-                  <Button onPress={() => onSet(deed, null)} isDisabled={!deed.fixed}>
-                    As planned
-                  </Button>
+                  <Button onPress={() => deed.fixed && onSet(deed, null)}>As planned</Button>
                 </Row>
               )}
             </section>
