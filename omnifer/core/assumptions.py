@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from omnifer.core.model import practice
 from omnifer.core.model.assessment import Assumption
 from omnifer.core.model.quantities import Text
+from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.climate import ROUGH_SPREAD_K
 from omnifer.core.road.profile import Profile
@@ -49,8 +50,16 @@ def _left_open(tour: TourSheet, profile: Profile | None) -> Iterator[Assumption]
         if drawn:
             value = say("{count} bags of {bike} as large as usual at their litres", count=number(drawn), bike=bike.name)
             yield Assumption(name="Sizes of bags", value=value, source="practice")
-    if any(thing.fuel for thing in tour.kit):
-        yield Assumption(name="Fuel", value=say("as full all the way as at the start"), source="its burning is not counted yet")
+    static = [thing.name for thing in tour.kit if thing.fuel]
+    if static:
+        value = say("{things} as full all the way as at the start", things=", ".join(static))
+        yield Assumption(name="Fuel", value=value, source="say what they hold, and which stove burns it, to see it burn")
+    if tour.stores.cooking is None:
+        value = say("a usual mix, and nothing boiled; say under Stores how you eat")
+        yield Assumption(name="Way of eating", value=value, source="practice")
+    if any(isinstance(thing.role, UsedUp) for thing in tour.kit):
+        value = say("not in the bags: used wipes and wrappings are told and not weighed there")
+        yield Assumption(name="Waste", value=value, source="practice")
 
 
 def _defaults(tour: TourSheet) -> Iterator[Assumption]:

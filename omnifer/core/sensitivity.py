@@ -53,10 +53,16 @@ def _figures(found: Assessment) -> dict[str, tuple[Quantity, float]]:
         figures["Riding hours in all"] = "hours", round(found.road.riding_hours, 1)
         figures["Days"] = "count", len(found.days)
         figures["On foot"] = "distance", round(sum(day.walking_km for day in found.days), 1)
-    for supply, quantity in (("water", "volume"), ("food", "mass")):
+    for supply, quantity in (("water", "volume"), ("food", "mass"), ("fuel", "mass")):
         needs = [gap.need for gap in found.gaps if gap.supply == supply]
         if needs:
             figures[f"Most {supply} on leaving a place"] = quantity, round(max(needs), 1)  # type: ignore[assignment]
+    if found.stores is not None:
+        figures["Minutes by hand at water"] = "minutes", round(sum(d.minutes for s in found.stores.stops for d in s.deeds))
+        figures["Days with something dead"] = (
+            "count",
+            sum(gone.to_day - gone.from_day + 1 for lane in found.stores.lanes if lane.key == "power" for gone in lane.gone),
+        )
     if found.moments is not None:
         figures["Heaviest moment"] = "mass", round(max(found.moments.total_kg), 1)
     figures["Things that do not fit or hold"] = "count", sum(finding.grade == "stops_you" for finding in found.findings)

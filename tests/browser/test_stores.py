@@ -91,7 +91,7 @@ def test_a_mend_of_the_stores_is_tried_and_kept(page: Page, site: str):
     expect(mend).to_contain_text("findings then")
     mend.get_by_role("button", name="Keep").click()
     expect(page.get_by_role("button", name=re.compile("^Undo: Mend: Carry"))).to_be_visible()
-    expect(page.get_by_text("Leaving Kestin Wells")).to_have_count(0)
+    expect(page.get_by_role("button", name=re.compile("^Leaving Kestin Wells"))).to_have_count(0)
     page.keyboard.press("Control+z")
     expect(page.get_by_role("button", name=re.compile("^Leaving Kestin Wells"))).to_be_visible()
 

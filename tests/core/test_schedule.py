@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.stores import StoreStep
-from omnifer.core.stores.schedule import as_taken, schedule, solve, worth
+from omnifer.core.stores.buying import as_taken, solve, worth
+from omnifer.core.stores.schedule import schedule
 from omnifer.core.stores.told import filled_everywhere
 from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, Terms, carried
 

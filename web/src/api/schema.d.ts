@@ -886,7 +886,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -2917,7 +2917,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost";
             /** Mends */
             mends: components["schemas"]["Mend"][];
             /** Need */
