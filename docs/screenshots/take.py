@@ -27,8 +27,12 @@ PICTURES = (
     ("aims", "load", DESK, "light"),
     ("why", "load", DESK, "light"),
     ("load-dark", "load", DESK, "dark"),
+    ("stores", "stores", DESK, "light"),
+    ("stores-list", "stores", DESK, "light"),
+    ("stores-shop", "stores", DESK, "light"),
     ("pack", "pack", DESK, "light"),
     ("load-phone", "load", PHONE, "light"),
+    ("stores-phone", "stores", PHONE, "light"),
 )
 
 
@@ -81,8 +85,25 @@ def why(page: Page) -> None:
     page.get_by_text("One point is about").wait_for()
 
 
+def stores_list(page: Page) -> None:
+    """What to fill, buy and charge where."""
+    page.get_by_role("button", name="Lists and tables").click()
+
+
+def stores_shop(page: Page) -> None:
+    """What to buy before the basin."""
+    slider = page.get_by_role("slider", name="Moment of the tour")
+    slider.focus()
+    slider.press("Home")
+    while not page.get_by_role("heading", name="At Hessick").count():
+        page.get_by_role("button", name="Next event").click()
+    page.get_by_role("button", name="Buy for", exact=False).click()
+    page.get_by_role("table", name="Shopping list").wait_for()
+
+
 BEFORE: dict[str, Callable[[Page], None]] = {
     "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "search": search, "aims": aims, "why": why,
+    "stores-list": stores_list, "stores-shop": stores_shop,
 }  # fmt: skip
 
 

@@ -69,18 +69,18 @@ def shape_track(tour_id: str) -> Response:
     track, profile = desk().tours.read_track(seen.track_id), desk().profile(seen)
     if track is None or profile is None:
         raise InputProblem("This tour has no track", "", "Bring one first.")
-    road = seen.sheet.road
+    sheet, length_km = seen.sheet, profile.length_km
     if wanted.shape == "reverse":
-        what, track, road = "Ride the road the other way", tracks.reverse(track), reshape.reversed_road(road, profile.length_km)
+        what, track, sheet = "Ride the road the other way", tracks.reverse(track), reshape.reversed_sheet(sheet, length_km)
     else:
-        low, high = wanted.from_km, wanted.to_km if wanted.to_km is not None else profile.length_km
+        low, high = wanted.from_km, wanted.to_km if wanted.to_km is not None else length_km
         what = f"Keep km {low:.0f} to {high:.0f}"
         try:
-            track, road = tracks.trim(track, low, high), reshape.trimmed_road(road, low, high)
+            track, sheet = tracks.trim(track, low, high), reshape.trimmed_sheet(sheet, low, high)
         except ValueError as error:
             words = str(error)[:1].upper() + str(error)[1:]
             raise InputProblem(words, "fields from_km and to_km", "Keep a longer part.") from None
-    return answer(desk().keep(seen, what, seen.sheet.model_copy(update={"road": road}), track))
+    return answer(desk().keep(seen, what, sheet, track))
 
 
 @blueprint.post("/api/tours/<tour_id>/stops/preview")

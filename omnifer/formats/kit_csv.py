@@ -20,7 +20,7 @@ DEFAULT_VOLUME_PER_KG = 3.0
 
 FieldName = Literal[
     "name", "group", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
-    "holds_water", "soft_vessel", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
+    "holds_water", "soft_vessel", "salts", "fuel", "food", "guess", "price", "inside", "because", "total_mass",
     "pressed", "bag", "may_stay", "does", "where", "closed",
 ]  # fmt: skip
 
@@ -40,6 +40,7 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "rider": ("rider", "who", "carried by", "owner", "carrier"),
     "holds_water": ("holds_water", "holds water", "water", "holds"),
     "soft_vessel": ("soft_vessel", "soft vessel", "soft"),
+    "salts": ("salts", "for salts"),
     "fuel": ("fuel",),
     "food": ("food",),
     "guess": ("guess", "guessed"),
@@ -243,7 +244,7 @@ def _read(column: ColumnRead, text: str, decimal_comma: bool, riders: dict[str, 
             if text.lower() not in riders:
                 raise ValueError(f"no rider is called {text!r}")
             values["rider_id"] = riders[text.lower()]
-        case "wet" | "soft_vessel" | "fuel" | "food" | "guess" | "bag" | "may_stay" | "closed":
+        case "wet" | "soft_vessel" | "salts" | "fuel" | "food" | "guess" | "bag" | "may_stay" | "closed":
             values[column.field] = text.lower() in _TRUE
         case "price":
             values["price"] = _positive(number(text, decimal_comma))
@@ -283,12 +284,12 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
-                     "not_with", "rider", "holds_water l", "soft_vessel", "fuel", "food", "guess", "price", "inside", "bag",
-                     "may_stay", "does", "where", "closed", "because"])  # fmt: skip
+                     "not_with", "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guess", "price", "inside",
+                     "bag", "may_stay", "does", "where", "closed", "because"])  # fmt: skip
     names = {t.id: t.name for t in things}
     for t in things:
         pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
-        flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.fuel, t.food, t.guess)]
+        flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.salts, t.fuel, t.food, t.guess)]
         writer.writerow(
             [t.name, t.group, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", pressed, f"{t.longest_mm:g}", t.reach, t.dry,
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),

@@ -358,6 +358,18 @@ def test_reversed_twice_is_as_before_and_trimmed_keeps_what_is_inside():
     assert cut.transfers[0].from_km == 35
 
 
+def test_where_things_are_turns_with_the_road():
+    """A warm bag posted on at km 30 and met again at 80 is met at 20 from the other end and sent on at 70."""
+    bag = thing("bag", 1.0, where=[{"from_km": 30, "how": "posted"}, {"from_km": 80, "how": "packed"}])
+    tour = small_tour(bag, thing("pot", 0.3))
+    turned = reshape.reversed_sheet(tour, 100)
+    assert [(w.from_km, w.how) for w in turned.kit[0].where] == [(0, "packed"), (20, "posted"), (70, "packed")]
+    assert list(reshape.reversed_sheet(turned, 100).kit[0].stretches()) == list(bag.stretches())
+    assert turned.kit[1] == tour.kit[1]
+    cut = reshape.trimmed_sheet(tour, 50, 90)
+    assert [(w.from_km, w.how) for w in cut.kit[0].where] == [(0, "posted"), (30, "packed")]
+
+
 def ridden(power: float, slopes: tuple[float, ...], pauses: int) -> tuple[Track, np.ndarray, pace.RidingMass]:
     """A ride stepped second by second by Newton's second law, which shares no formula with the pace: each piece 4 km, 105 kg,
     half a square metre of drag, 0.008 rolling, 95 % of the power at the wheel; pauses of 5 min between."""

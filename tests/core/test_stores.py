@@ -316,6 +316,22 @@ def test_a_dry_camp_asks_for_less_where_nothing_is_cooked_or_washed():
     assert camps == [3.0, 2.5, 2.0, 1.5]
 
 
+def test_a_bottle_with_salts_is_for_riding_only():
+    """Ten days from the only tap: of 90 l for salts no more counts than is drunk riding; the camps' share waits in a plain sack."""
+    salted, plain = thing("salted", 0.1, holds_water_l=90, salts=True), thing("sack", 0.1, holds_water_l=20)
+    holds = {
+        names: ride(ten_days(*kit)).supplies["water"].capacity[0]
+        for names, kit in {"both": (salted, plain), "salted": (salted,), "plain": (plain,)}.items()
+    }
+    assert holds["plain"] == 20
+    assert 10 < holds["salted"] < 90
+    assert holds["both"] == pytest.approx(holds["salted"] + 20, rel=0.03)  # a heavier bike rides longer
+    hotter = ten_days(
+        salted, road=ten_days().road.model_copy(update={"weather": (Weather(from_km=0, day_high_c=34, night_low_c=20),)})
+    )
+    assert ride(hotter).supplies["water"].capacity[0] > holds["salted"]
+
+
 def test_the_menu_eats_first_what_goes_off_first():
     plate = plate_of(Stores(cooking="cook"), USUAL)
     ids = [food.id for food in plate.foods]

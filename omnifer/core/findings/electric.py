@@ -13,6 +13,8 @@ from omnifer.core.model.roles import Bank, Cable, Cells, Charger, Device, Hub, P
 from omnifer.core.sentence import hours, kg, km, number, say, wh
 from omnifer.core.supplies.power import Death
 
+ENOUGH_OUTPUTS = 4
+"""Four outputs at one plug beat four chargers; practice."""
 MOST_STAY_H = 48.0
 """A stay at a plug that would have to be longer mends nothing [h]."""
 IDLE_SHARE = 0.15
@@ -78,6 +80,13 @@ def _power_mends(s: Situation, death: Death, role: Device) -> Iterator[Mend]:
     if bank is not None and isinstance(bank.role, Bank):
         yield one_more(
             s, bank, say("A second bank"), say("{mass} for {energy} more", mass=kg(bank.mass_kg), energy=wh(bank.role.holds_wh))
+        )
+    charger = next((t for t in s.tour.kit if isinstance(t.role, Charger)), None)
+    if charger is not None and isinstance(charger.role, Charger) and charger.role.outputs < ENOUGH_OUTPUTS:
+        yield Mend(
+            name=say("A charger with {n} outputs", n=number(ENOUGH_OUTPUTS)),
+            consequence=say("more is charged in the same hours at one socket"),
+            things=[with_role(charger, outputs=ENOUGH_OUTPUTS)],
         )
     before = [c for c in s.voyage.power.charges if c.stop.at_km <= death.from_km and c.hours + 0.1 < c.wanted_h <= MOST_STAY_H]
     if before:

@@ -77,6 +77,7 @@ class Thing(Noun):
     rider_id: Id | None = Field(None, description="Who carries it; nobody: shared, rides where it fits best")
     holds_water_l: VolumeL = Field(0, description="Water it can carry; above 0 it is a vessel")
     soft_vessel: bool = Field(False, description="An empty soft vessel folds away; volume_l is then its empty volume")
+    salts: bool = Field(False, description="A vessel for drinks with salts: drunk while riding, never cooked with")
     fuel: bool = Field(False, description="Shown and counted as fuel")
     food: bool = Field(False, description="A base of food that is always carried")
     guess: bool = Field(False, description="Mass or volume is a guess, not weighed")

@@ -1,10 +1,12 @@
-"""What becomes of stops, nights, surfaces, transfers, weather and clocks when the track is turned round or cut."""
+"""What becomes of stops, nights, surfaces, weather and clocks, and of where things are, when the track is turned or cut."""
 
 from collections.abc import Callable
 from typing import Any, TypeVar
 
+from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.road import Road
+from omnifer.core.model.tour import TourSheet
 
 Marked = TypeVar("Marked", bound=Noun)
 
@@ -12,25 +14,57 @@ Marked = TypeVar("Marked", bound=Noun)
 def reversed_road(road: Road, length_km: float) -> Road:
     """The road ridden the other way; what holds from a kilometre on then holds from the other end of its stretch."""
     turned = _moved(road, lambda km: max(length_km - km, 0.0), lambda km: km <= length_km)
-
-    def from_other_end(marks: tuple[Marked, ...]) -> tuple[Marked, ...]:
-        ends = [*(_from(mark) for mark in marks[1:]), length_km]
-        moved = [mark.model_copy(update={"from_km": max(length_km - end, 0.0)}) for mark, end in zip(marks, ends, strict=False)]
-        return tuple(moved[::-1])
-
-    return turned.model_copy(update={"weather": from_other_end(road.weather), "zones": from_other_end(road.zones)})
+    ends = {name: _from_other_end(getattr(road, name), length_km) for name in ("weather", "zones")}
+    return turned.model_copy(update=ends)
 
 
 def trimmed_road(road: Road, from_km: float, to_km: float) -> Road:
     """The road between two kilometres; what lies outside goes."""
     kept = _moved(road, lambda km: max(km - from_km, 0.0), lambda km: from_km <= km <= to_km)
+    return kept.model_copy(update={name: _inside(getattr(road, name), from_km, to_km) for name in ("weather", "zones")})
 
-    def inside(marks: tuple[Marked, ...]) -> tuple[Marked, ...]:
-        moved = [mark.model_copy(update={"from_km": max(_from(mark) - from_km, 0.0)}) for mark in marks if _from(mark) <= to_km]
-        before = [mark for mark in moved if _from(mark) == 0]
-        return (*before[-1:], *(mark for mark in moved if _from(mark) > 0))
 
-    return kept.model_copy(update={"weather": inside(road.weather), "zones": inside(road.zones)})
+def reversed_sheet(sheet: TourSheet, length_km: float) -> TourSheet:
+    """The tour ridden the other way: its road, and where its things are along it."""
+    road = reversed_road(sheet.road, length_km)
+    return sheet.model_copy(
+        update={"road": road, "kit": _moved_kit(sheet.kit, lambda where: _from_other_end(_before(where, length_km), length_km))}
+    )
+
+
+def trimmed_sheet(sheet: TourSheet, from_km: float, to_km: float) -> TourSheet:
+    """The tour between two kilometres of its road; what is where outside of them goes."""
+    road = trimmed_road(sheet.road, from_km, to_km)
+    return sheet.model_copy(update={"road": road, "kit": _moved_kit(sheet.kit, lambda where: _inside(where, from_km, to_km))})
+
+
+Where = tuple[Whereabouts, ...]
+
+
+def _moved_kit(kit: tuple[Thing, ...], to: Callable[[Where], Where]) -> tuple[Thing, ...]:
+    """Things with their whereabouts moved; what is packed all the way stays as it is."""
+    return tuple(
+        thing.model_copy(update={"where": to(tuple(place for _, _, place in thing.stretches()))}) if thing.where else thing
+        for thing in kit
+    )
+
+
+def _before(where: Where, km: float) -> Where:
+    return tuple(place for place in where if place.from_km < km)
+
+
+def _from_other_end(marks: tuple[Marked, ...], length_km: float) -> tuple[Marked, ...]:
+    """Stretches that each begin where the one before ends, met from the end of the road."""
+    ends = [*(_from(mark) for mark in marks[1:]), length_km]
+    moved = [mark.model_copy(update={"from_km": max(length_km - end, 0.0)}) for mark, end in zip(marks, ends, strict=False)]
+    return tuple(moved[::-1])
+
+
+def _inside(marks: tuple[Marked, ...], from_km: float, to_km: float) -> tuple[Marked, ...]:
+    """What of such stretches lies between two kilometres."""
+    moved = [mark.model_copy(update={"from_km": max(_from(mark) - from_km, 0.0)}) for mark in marks if _from(mark) <= to_km]
+    before = [mark for mark in moved if _from(mark) == 0]
+    return (*before[-1:], *(mark for mark in moved if _from(mark) > 0))
 
 
 def _moved(road: Road, to: Callable[[float], float], inside: Callable[[float], bool]) -> Road:

@@ -76,10 +76,13 @@ def plan(ride: Ride) -> Supply:
     reserve += usual.seasonal_reserve * seasonal * np.diff(np.interp(refills.km, ride.nodes.km, drunk))
     treats = treatment_of(ride)
     handling = np.array([0.0 if stop is None or not stop.treat_water else treats.minutes_per_l for stop in refills.stops])
-    vessels = [(t, n) for t, n in ride.vessels if t.holds_water_l > 0]
+    plain, salted = ([(t, n) for t, n in ride.vessels if t.holds_water_l > 0 and t.salts == salts] for salts in (False, True))
+    # What has salts in it is drunk while riding; beyond that it is no use to camp and kitchen.
+    drinks = np.minimum(ride.capacity(salted, refills.km), np.diff(np.interp(refills.km, ride.nodes.km, bottled)))
+    capacity = ride.capacity(plain, refills.km) + drinks
     return planned(
         KIND, ride, refills, Demand(drunk, nights_km[dry], taken[dry]), nights_between(refills, nights_km, camps),
-        reserve, ride.capacity(vessels, refills.km), handling=handling,
+        reserve, capacity, handling=handling,
     )  # fmt: skip
 
 

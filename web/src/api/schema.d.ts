@@ -2394,7 +2394,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed") | null;
             /** Heading */
             heading: string;
             /**
@@ -6079,6 +6079,12 @@ export interface components {
              */
             role?: (components["schemas"]["Stove-Input"] | components["schemas"]["FuelVessel-Input"] | components["schemas"]["FireLighter-Input"] | components["schemas"]["Treatment-Input"] | components["schemas"]["Device-Input"] | components["schemas"]["Bank-Input"] | components["schemas"]["Cells-Input"] | components["schemas"]["Panel-Input"] | components["schemas"]["Hub-Input"] | components["schemas"]["Charger-Input"] | components["schemas"]["Cable-Input"] | components["schemas"]["PaperMap-Input"] | components["schemas"]["UsedUp-Input"]) | null;
             /**
+             * Salts
+             * @description A vessel for drinks with salts: drunk while riding, never cooked with
+             * @default false
+             */
+            salts?: boolean;
+            /**
              * Soft Vessel
              * @description An empty soft vessel folds away; volume_l is then its empty volume
              * @default false
@@ -6237,6 +6243,12 @@ export interface components {
              * @default null
              */
             role: (components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"]) | null;
+            /**
+             * Salts
+             * @description A vessel for drinks with salts: drunk while riding, never cooked with
+             * @default false
+             */
+            salts: boolean;
             /**
              * Soft Vessel
              * @description An empty soft vessel folds away; volume_l is then its empty volume

@@ -26,6 +26,7 @@ export function BestPlan() {
   if (!told) return null
   const saves = told.everywhere.kg_km - told.plan.kg_km
   const money = told.everywhere.money !== null && told.plan.money !== null ? told.everywhere.money - told.plan.money : null
+  const longer = data?.longer.map((stay) => `${Math.round(stay.minutes)} minutes longer in ${stay.name}`).join(' and ')
   return (
     <>
       <Words>
@@ -33,6 +34,7 @@ export function BestPlan() {
         {Math.round(told.everywhere.minutes - told.plan.minutes)} minutes
         {money !== null && Math.abs(money) >= 1 ? `, ${Math.round(money)} ${sheet.money}` : ''}.{' '}
         {data ? proof(data) : isFetching ? 'Looking for a better one …' : ''}
+        {longer && ` So that nothing runs down, stay at the plug ${longer}.`}
       </Words>
       {data?.better && (
         <Button
