@@ -53,6 +53,8 @@ def dying_devices(s: Situation) -> Iterator[Draft]:
 def _power_mends(s: Situation, death: Death, role: Device) -> Iterator[Mend]:
     assert s.voyage is not None
     assert s.voyage.power is not None
+    if role.fed_by == "cells" and not role.battery_wh:
+        return
     if role.fed_by == "cells":
         spare = next((t for t in s.tour.kit if isinstance(t.role, Cells)), None)
         new = Thing(
@@ -63,7 +65,7 @@ def _power_mends(s: Situation, death: Death, role: Device) -> Iterator[Mend]:
             reach="breaks",
             guess=True,
             natures=("electronics",),
-            role=Cells(set_wh=role.battery_wh or 3.6),
+            role=Cells(set_wh=role.battery_wh),
         )
         name, then = say("Two sets of cells more"), say("{mass} more", mass=kg(0.1))
         yield one_more(s, spare, name, then, 2) if spare else a_new(s, otherwise(new, count=2), name, then)

@@ -67,7 +67,7 @@ class Device(Noun):
     used: Literal["riding", "camp", "always"] = Field("always", description="riding: not on rest days")
     saver_wh_a_day: EnergyWh | None = Field(None, description="In its saver mode [Wh]; None: it has none")
     saver: bool = Field(False, description="Used in its saver mode")
-    battery_wh: EnergyWh = Field(0, description="Of its own battery, or of one set of its cells [Wh]")
+    battery_wh: EnergyWh = Field(0, description="Of its own battery, or of one set of its cells [Wh]; 0: it has none")
     fed_by: Literal["cable", "cells", "hub"] = Field("cable", description="hub: runs off the dynamo alone, as lamps do")
     navigates: bool = False
     light: bool = Field(False, description="To see or be seen by")

@@ -147,7 +147,12 @@ class _Deeds:
         supply = self.supply
         short, asked = float(supply.short[place]), float(supply.amounts.required[place])
         if short > SHOWN_SHORT * (supply.terms.pack or 1):
-            make = {"water": litres, "food": kg, "fuel": fine_kg}.get(supply.kind.name, number)
+            make = {"water": litres, "food": kg, "fuel": fine_kg}.get(supply.kind.name)
+            if make is None:
+                unit = " " + supply.kind.unit
+                return say(
+                    "{asked}" + unit + " asked, {short}" + unit + " short", asked=number(round(asked)), short=number(round(short))
+                )
             return say("{asked} asked, {short} short", asked=make(round(asked, 2)), short=make(round(short, 2)))
         if treated and self.taken[place] > 0:
             if self.treats.thing is None:

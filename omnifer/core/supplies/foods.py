@@ -19,7 +19,7 @@ _ROWS = (
     ("sausage", "Dried sausage", 450, 1.1, 1.2, 30, 10, "nothing", "basic", 200),
     ("bread", "Bread", 250, 4.5, 4.5, 3, 3, "nothing", "basic", 500),
     ("flat-bread", "Flat bread", 310, 1.6, 1.8, 10, 6, "nothing", "full", 320),
-    ("tinned-fish", "Tinned fish", 190, 1.1, 1.3, 1000, 1000, "nothing", "basic", 120),
+    ("tinned-fish", "Tinned fish", 190, 1.3, 1.3, 1000, 1000, "nothing", "basic", 120),
     ("chocolate", "Chocolate", 540, 0.9, 0.95, 200, 1, "nothing", "snacks", 100),
     ("dried-fruit", "Dried fruit", 280, 1.4, 1.5, 120, 120, "nothing", "basic", 250),
     ("honey", "Honey", 310, 0.75, 0.9, 1000, 1000, "nothing", "basic", 500),

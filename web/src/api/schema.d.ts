@@ -2701,7 +2701,7 @@ export interface components {
         "Device-Input": {
             /**
              * Battery Wh
-             * @description Of its own battery, or of one set of its cells [Wh]
+             * @description Of its own battery, or of one set of its cells [Wh]; 0: it has none
              * @default 0
              */
             battery_wh?: number;
@@ -2767,7 +2767,7 @@ export interface components {
         "Device-Output": {
             /**
              * Battery Wh
-             * @description Of its own battery, or of one set of its cells [Wh]
+             * @description Of its own battery, or of one set of its cells [Wh]; 0: it has none
              * @default 0
              */
             battery_wh: number;

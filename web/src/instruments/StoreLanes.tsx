@@ -16,7 +16,9 @@ export interface LaneRow {
   most: number
 }
 
-const SHARES: Partial<Record<Lane['group'], number>> = { water: 3, food: 2, fuel: 1.7, power: 2 }
+const SHARES: Partial<Record<Lane['group'], number>> = { water: 3, food: 1.5, fuel: 1, power: 1.5 }
+/** What the figures beside a lane need of height; the rest goes by share. */
+const FIGURES = 60
 const THREAD = 19
 const HEAD = 18
 const BAND = 18
@@ -29,9 +31,11 @@ export function laneRows(told: StoresTold, top: number, foot: number): LaneRow[]
   const small = threads.length ? threads.length * THREAD + HEAD : 0
   const parts = large.reduce((sum, lane) => sum + (SHARES[lane.group] ?? 0), 0) || 1
   const room = Math.max(foot - top - small, 120)
+  const least = Math.min(FIGURES, room / Math.max(large.length, 1))
+  const rest = room - least * large.length
   let at = top
   const rows = large.map((lane) => {
-    const high = (room * (SHARES[lane.group] ?? 0)) / parts
+    const high = least + (rest * (SHARES[lane.group] ?? 0)) / parts
     at += high
     return { lane, top: at - high + 14, foot: at - 2, most: mostOf(lane) }
   })
@@ -79,7 +83,7 @@ export const StoreLanes = memo(function StoreLanes({ told, moments, scale, top, 
           <g key={row.lane.key}>
             <Area row={row} moments={moments} scale={scale} />
             <Bounds row={row} moments={moments} scale={scale} gutter={gutter} right={right} units={units} />
-            <Short row={row} moments={moments} scale={scale} units={units} />
+            <Short row={row} moments={moments} scale={scale} units={units} right={right} />
             <Marks row={row} scale={scale} units={units} right={right} plugs={row.lane.group === 'power' ? told.stops : []} />
             <path d={`M0 ${row.foot + 2}H${width}`} stroke="var(--ink)" strokeWidth={1.5} />
           </g>
@@ -167,7 +171,7 @@ function Bounds({ row, moments, scale, gutter, right, units }: RowProps & { gutt
 }
 
 /** What is missing stands empty and dashed above what is there. */
-function Short({ row, moments, scale, units }: RowProps & { units: Units }) {
+function Short({ row, moments, scale, units, right }: RowProps & { units: Units; right: number }) {
   const { lane } = row
   const index = shown(moments, scale).filter((i) => pick(lane.short, i) > row.most / 200)
   const runs: number[][] = []
@@ -187,13 +191,21 @@ function Short({ row, moments, scale, units }: RowProps & { units: Units }) {
       {runs.map((run) => {
         const missing = pick(lane.short, run[0] ?? 0)
         const x = (i: number) => xAt(moments, scale, i).toFixed(1)
+        const end = Number(x(run.at(-1) ?? 0))
         const upper = run.map((i) => `${x(i)} ${yOf(row, pick(lane.stock, i) + missing).toFixed(1)}`)
         const lower = [...run].reverse().map((i) => `${x(i)} ${yOf(row, pick(lane.stock, i)).toFixed(1)}`)
         return (
           <g key={run[0]}>
             <path d={`M${[...upper, ...lower].join('L')}Z`} fill="var(--tag)" stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="3 2.5" />
-            {spaced(Number(x(run.at(-1) ?? 0))) && (
-              <text x={Number(x(run.at(-1) ?? 0)) + 5} y={row.top + 9} fontSize={12} fontWeight={680} style={label}>
+            {spaced(end) && (
+              <text
+                x={Math.min(end + 5, right)}
+                y={row.top + 9}
+                fontSize={12}
+                fontWeight={680}
+                textAnchor={end + 80 > right ? 'end' : 'start'}
+                style={label}
+              >
                 {amount(units, lane.unit, missing)} short
               </text>
             )}

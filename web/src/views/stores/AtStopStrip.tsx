@@ -92,6 +92,9 @@ const Strip = styled.section`
   }
 `
 
+/** Who decants a jar for less? */
+const WORTH_DECANTING_L = 0.3
+
 export function AtStopStrip({ stop, here, onSet }: { stop: AtStop; here: boolean; onSet: (deed: Deed, amount: number | null) => void }) {
   const units = useUnits()
   const [open, setOpen] = useState<Deed['verb'] | null>(null)
@@ -216,7 +219,7 @@ function DeedDialog({
                         </td>
                         <td className="n">{units.show(item.litres, 'volume')}</td>
                         <td className="n">
-                          {item.sold_litres > item.litres * 1.15 ? `${units.show(item.sold_litres, 'volume')} as sold: decant` : ''}
+                          {item.sold_litres > item.litres + WORTH_DECANTING_L ? `${units.show(item.sold_litres, 'volume')} as sold: decant` : ''}
                         </td>
                         <td>{item.eat_first ? 'eat first' : ''}</td>
                         <td className="n">{item.price === null ? '' : `${item.price.toFixed(2)} ${sheet.money}`}</td>

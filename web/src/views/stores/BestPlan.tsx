@@ -25,14 +25,15 @@ export function BestPlan() {
   const told = assessment.stores
   if (!told) return null
   const saves = told.everywhere.kg_km - told.plan.kg_km
+  const hours = Math.round((told.everywhere.minutes - told.plan.minutes) / 60)
   const money = told.everywhere.money !== null && told.plan.money !== null ? told.everywhere.money - told.plan.money : null
   const longer = data?.longer.map((stay) => `${Math.round(stay.minutes)} minutes longer in ${stay.name}`).join(' and ')
   return (
     <>
       <Words>
-        This plan carries <b>{far(told.plan.kg_km)} kg km</b>: {far(saves)} less than filling up everywhere,{' '}
-        {Math.round(told.everywhere.minutes - told.plan.minutes)} minutes
-        {money !== null && Math.abs(money) >= 1 ? `, ${Math.round(money)} ${sheet.money}` : ''}.{' '}
+        This plan carries <b>{far(told.plan.kg_km)} kg km</b>. Filling up everywhere would carry {far(saves)} more
+        {hours >= 1 && `, ride ${hours} hours longer`}
+        {money !== null && money >= 1 && `, spend ${Math.round(money)} ${sheet.money} more`}.{' '}
         {data ? proof(data) : isFetching ? 'Looking for a better one …' : ''}
         {longer && ` So that nothing runs down, stay at the plug ${longer}.`}
       </Words>

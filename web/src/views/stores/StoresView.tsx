@@ -1,5 +1,6 @@
 /** The stores: what to do at this stop, and what is on board of everything along the tour. */
 import { useState } from 'react'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import type { AtStop, Deed, StoreStep } from '../../api/client'
 import { useDesk } from '../../api/tour'
@@ -66,7 +67,9 @@ export function StoresView() {
   if (!told || !moments) {
     return (
       <>
-        <Muted style={{ margin: 'auto', padding: 20 }}>Once there is a road and a rider, the stores are planned along it. Begin under Road.</Muted>
+        <Muted style={{ margin: 'auto', padding: 20 }}>
+          Water, food, fuel and power are planned along a road with a rider on it. <Link to="../road">Say where you ride</Link>
+        </Muted>
         <Ribbon />
       </>
     )
