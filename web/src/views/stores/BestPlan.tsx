@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { api, type Schedule } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { useUnits } from '../../ui/preferences'
 import { Button } from '../../ui/controls'
 
 const Words = styled.p`
@@ -13,10 +14,9 @@ const Words = styled.p`
     font-weight: 700;
   }
 `
-const far = (kgKm: number) => Math.round(kgKm).toLocaleString('en-GB').replaceAll(',', '\u202f')
-
 export function BestPlan() {
   const { tour, sheet, assessment, change } = useDesk()
+  const units = useUnits()
   const { data, isFetching } = useQuery({
     queryKey: ['schedule', tour.id, tour.revision],
     queryFn: () => api.schedule(tour.id),
@@ -31,10 +31,10 @@ export function BestPlan() {
   return (
     <>
       <Words>
-        This plan carries <b>{far(told.plan.kg_km)} kg km</b>. Filling up everywhere would carry {far(saves)} more
+        This plan carries <b>{units.carried(told.plan.kg_km)}</b>. Filling up everywhere would carry {units.carried(saves)} more
         {hours >= 1 && `, ride ${hours} hours longer`}
         {money !== null && money >= 1 && `, spend ${Math.round(money)} ${sheet.money} more`}.{' '}
-        {data ? proof(data) : isFetching ? 'Looking for a better one …' : ''}
+        {data ? proof(data, units.carried) : isFetching ? 'Looking for a better one …' : ''}
         {longer && ` So that nothing runs down, stay at the plug ${longer}.`}
       </Words>
       {data?.better && (
@@ -52,11 +52,11 @@ export function BestPlan() {
   )
 }
 
-function proof(found: Schedule): string {
+function proof(found: Schedule, carried: (kgKm: number) => string): string {
   const sure = found.proven ? 'proven' : `within ${(found.gap * 100).toFixed(1)} %`
   if (!found.better) return `No plan carries less (${sure}).`
   const less = found.stands.kg_km - found.best.kg_km
-  return less >= 1 ? `The best carries ${far(less)} kg km less (${sure}).` : `The best runs short of less (${sure}).`
+  return less >= 1 ? `The best carries ${carried(less)} less (${sure}).` : `The best runs short of less (${sure}).`
 }
 
 const merged = (old: Schedule['steps'], best: Schedule['steps']): Schedule['steps'] => [
