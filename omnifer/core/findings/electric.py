@@ -11,7 +11,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.road import Stop
 from omnifer.core.model.roles import Bank, Cable, Cells, Charger, Device, Hub, Panel, PaperMap
 from omnifer.core.sentence import hours, kg, km, number, say, wh
-from omnifer.core.supplies.power import Death
+from omnifer.core.supplies.power import Death, Power
 
 ENOUGH_OUTPUTS = 4
 """Four outputs at one plug beat four chargers; practice."""
@@ -28,6 +28,7 @@ def dying_devices(s: Situation) -> Iterator[Draft]:
     power, first = s.voyage.power, dict[str, Death]()
     for death in power.deaths:
         first.setdefault(death.thing.id, death)
+    for_all = list(_less_or_more_stored(s))
     for death in first.values():
         role = death.thing.role
         assert isinstance(role, Device)
@@ -46,30 +47,30 @@ def dying_devices(s: Situation) -> Iterator[Draft]:
             at_km=death.from_km,
             to_km=death.to_km,
             day=death.day,
-            mends=list(_power_mends(s, death, role)),
+            mends=[*_cells(s, role)] if role.fed_by == "cells" else [*for_all, *_longer_stay(power, death)],
         )
 
 
-def _power_mends(s: Situation, death: Death, role: Device) -> Iterator[Mend]:
-    assert s.voyage is not None
-    assert s.voyage.power is not None
-    if role.fed_by == "cells" and not role.battery_wh:
+def _cells(s: Situation, role: Device) -> Iterator[Mend]:
+    if not role.battery_wh:
         return
-    if role.fed_by == "cells":
-        spare = next((t for t in s.tour.kit if isinstance(t.role, Cells)), None)
-        new = Thing(
-            id=new_id(s, "spare-cells"),
-            name="Spare cells",
-            mass_kg=0.05,
-            volume_l=0.03,
-            reach="breaks",
-            guess=True,
-            natures=("electronics",),
-            role=Cells(set_wh=role.battery_wh),
-        )
-        name, then = say("Two sets of cells more"), say("{mass} more", mass=kg(0.1))
-        yield one_more(s, spare, name, then, 2) if spare else a_new(s, otherwise(new, count=2), name, then)
-        return
+    spare = next((t for t in s.tour.kit if isinstance(t.role, Cells)), None)
+    new = Thing(
+        id=new_id(s, "spare-cells"),
+        name="Spare cells",
+        mass_kg=0.05,
+        volume_l=0.03,
+        reach="breaks",
+        guess=True,
+        natures=("electronics",),
+        role=Cells(set_wh=role.battery_wh),
+    )
+    name, then = say("Two sets of cells more"), say("{mass} more", mass=kg(0.1))
+    yield one_more(s, spare, name, then, 2) if spare else a_new(s, otherwise(new, count=2), name, then)
+
+
+def _less_or_more_stored(s: Situation) -> Iterator[Mend]:
+    """What helps every device that is charged by cable."""
     for thing in s.tour.kit:
         other = thing.role
         if isinstance(other, Device) and other.saver_wh_a_day is not None and not other.saver:
@@ -90,7 +91,10 @@ def _power_mends(s: Situation, death: Death, role: Device) -> Iterator[Mend]:
             consequence=say("more is charged in the same hours at one socket"),
             things=[with_role(charger, outputs=ENOUGH_OUTPUTS)],
         )
-    before = [c for c in s.voyage.power.charges if c.stop.at_km <= death.from_km and c.hours + 0.1 < c.wanted_h <= MOST_STAY_H]
+
+
+def _longer_stay(power: Power, death: Death) -> Iterator[Mend]:
+    before = [c for c in power.charges if c.stop.at_km <= death.from_km and c.hours + 0.1 < c.wanted_h <= MOST_STAY_H]
     if before:
         last = before[-1]
         longer = Stop.model_validate(last.stop.model_dump() | {"plug_hours": round(float(np.ceil(last.wanted_h)), 1)})

@@ -63,7 +63,8 @@ class Days:
         """Index of the riding day on which a kilometre is passed; at a night, the day before unless leaving."""
         after = np.searchsorted(self.km, km, side="right")
         before = np.searchsorted(self.km, km, side="left")
-        return np.asarray(np.clip(np.where(leaving, after, before) - 1, 0, self.km.size - 2))
+        day = np.where(leaving, after, before) - 1
+        return np.asarray(np.minimum(np.maximum(day, 0), self.km.size - 2))
 
     def date(self, start: dt.date, riding_day: int) -> dt.date:
         """The date of a riding day."""

@@ -88,9 +88,8 @@ class Larder:
         begins = here + float(supply.amounts.arriving[place])
         edges = np.clip(self.eaten_by_day, begins, begins + taken)
         today = int(self.voyage.days.offset[self._day(float(supply.refills.km[place]))])
-        total = np.zeros(len(self.plate.foods))
-        for day in np.flatnonzero(np.diff(edges) > 0).tolist():
-            age = min(max(int(self.voyage.days.offset[day]) - today, 0), LONGEST_AGE)
-            shares = self.plate.eaten(age, shop, bool(self.hot[day])) * self.plate.kg_per_kcal
-            total += (edges[day + 1] - edges[day]) * shares / shares.sum()
-        return total if total.any() else self.plate.eaten(0, shop, False) * self.plate.kg_per_kcal
+        ages = np.clip(self.voyage.days.offset - today, 0, LONGEST_AGE)
+        cool, hot = (self.plate.weights_by_food[shop, warm][ages] for warm in (False, True))
+        by_day = np.where(self.hot[:, None], hot, cool)
+        total: Array = np.diff(edges) @ (by_day / by_day.sum(axis=1, keepdims=True))
+        return total if total.any() else cool[0]

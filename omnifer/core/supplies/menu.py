@@ -77,8 +77,13 @@ class Plate:
     @cached_property
     def weights(self) -> dict[tuple[SoldAt, bool], Array]:
         """Mass of a kilocalorie of the whole menu by days since the shop, for each kind of shop, cool and hot [kg/kcal]."""
+        return {kind: by_food.sum(axis=1) for kind, by_food in self.weights_by_food.items()}
+
+    @cached_property
+    def weights_by_food(self) -> dict[tuple[SoldAt, bool], Array]:
+        """What each food has of `weights`, shape (days since the shop, foods) [kg/kcal]."""
         return {
-            (shop, hot): np.array([self.eaten(age, shop, hot) @ self.kg_per_kcal for age in range(LONGEST_AGE + 1)])
+            (shop, hot): np.array([self.eaten(age, shop, hot) * self.kg_per_kcal for age in range(LONGEST_AGE + 1)])
             for shop in ("basic", "full")
             for hot in (False, True)
         }

@@ -1,5 +1,6 @@
 """A supply: where it is handed over, how it is used up, and how much must be on board on leaving each place."""
 
+import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -418,12 +419,12 @@ def carried(
 
 def _packs(amount: float, pack: float) -> float:
     """The least whole packs that are enough."""
-    return max(float(np.ceil(amount / pack - 1e-9)) * pack, 0.0) if pack else max(amount, 0.0)
+    return max(math.ceil(amount / pack - 1e-9) * pack, 0.0) if pack else max(amount, 0.0)
 
 
 def _whole(amount: float, pack: float) -> float:
     """The most whole packs that an amount makes up."""
-    return float(np.floor(amount / pack + 1e-9)) * pack if pack and np.isfinite(amount) else amount
+    return math.floor(amount / pack + 1e-9) * pack if pack and math.isfinite(amount) else amount
 
 
 def passed(marks_km: Array, at_km: Array, leaving: NDArray[np.bool_]) -> NDArray[np.intp]:
