@@ -15,8 +15,9 @@ from omnifer.core.road import arrivals, climate, days, light, pace, zones
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.profile import Profile
 from omnifer.core.supplies import power, supplies_of, water
+from omnifer.core.supplies.ride import Ride
 from omnifer.core.supplies.stock import vessels
-from omnifer.core.supplies.supply import THE_END, Ride, Supply
+from omnifer.core.supplies.supply import THE_END, Supply
 
 MOMENTS_BETWEEN = 400
 """About this many moments are placed between the stops and nights."""

@@ -12,7 +12,8 @@ from omnifer.core.model.stores import StoreStep
 from omnifer.core.stores.buying import as_taken, solve, worth
 from omnifer.core.stores.schedule import schedule
 from omnifer.core.stores.told import filled_everywhere
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, Terms, carried
+from omnifer.core.supplies.carried import Terms, carried
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply
 
 KIND = Kind("x", "x", "kg", "mass", 1.0, limited=True)
 

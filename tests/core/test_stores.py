@@ -15,9 +15,9 @@ from omnifer.core.model.stores import Food, Serving, Stores, StoreStep
 from omnifer.core.model.tour import Tour
 from omnifer.core.stores.shopping import Larder
 from omnifer.core.supplies import water
+from omnifer.core.supplies.carried import Terms, carried
 from omnifer.core.supplies.fuel import efficiency, melted_per_litre
 from omnifer.core.supplies.menu import plate_of
-from omnifer.core.supplies.supply import Terms, carried
 from omnifer.core.voyage import play
 from tests.conftest import RIDER, small_tour, thing
 

@@ -30,7 +30,7 @@ from omnifer.core.rig.catalogue import carrier, support
 from omnifer.core.road import profile as profiles
 from omnifer.core.road.climate import along
 from omnifer.core.sensitivity import effect_of
-from omnifer.core.supplies.supply import carried
+from omnifer.core.supplies.carried import carried
 from tests.conftest import pannier_bike, small_tour, thing
 
 amounts = st.lists(st.floats(0, 20), min_size=1, max_size=8)

@@ -11,7 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.stores.program import Program
-from omnifer.core.supplies.supply import Carried, Supply, Terms, carried
+from omnifer.core.supplies.carried import Carried, Terms, carried
+from omnifer.core.supplies.supply import Supply
 
 Array = NDArray[np.float64]
 RUN_OUT, INTO_RESERVE, NOT_AS_FIXED = 1e5, 1e3, 1e4

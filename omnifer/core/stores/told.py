@@ -11,8 +11,9 @@ from omnifer.core.model.tour import TourSheet
 from omnifer.core.stores.at_stops import stops_of
 from omnifer.core.stores.lanes import lanes_of
 from omnifer.core.supplies import water
+from omnifer.core.supplies.carried import Carried
 from omnifer.core.supplies.menu import plate_of
-from omnifer.core.supplies.supply import Carried, Supply
+from omnifer.core.supplies.supply import Supply
 from omnifer.core.voyage import Voyage
 
 Array = NDArray[np.float64]

@@ -3,7 +3,8 @@ of their own; small things share one; electricity is charged, not carried, and h
 
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.supplies import food, fuel, used_up, water
-from omnifer.core.supplies.supply import Ride, Supply
+from omnifer.core.supplies.ride import Ride
+from omnifer.core.supplies.supply import Supply
 
 
 def supplies_of(ride: Ride) -> dict[str, Supply]:

@@ -9,8 +9,10 @@ from omnifer.core.model.stores import SoldAt
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics import body
 from omnifer.core.road import arrivals
+from omnifer.core.supplies.carried import Terms
 from omnifer.core.supplies.menu import LONGEST_AGE, plate_of
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, Terms, nights_between, planned
+from omnifer.core.supplies.ride import Ride
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, planned
 
 Array = NDArray[np.float64]
 KIND = Kind("food", "food", "kg", "mass", 1.0, limited=False)

@@ -12,7 +12,9 @@ from omnifer.core.model.roles import FuelVessel, Stove
 from omnifer.core.physics import boiling
 from omnifer.core.road import arrivals
 from omnifer.core.supplies import food, water
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, Terms, nights_between, planned
+from omnifer.core.supplies.carried import Terms
+from omnifer.core.supplies.ride import Ride
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, planned
 
 Array = NDArray[np.float64]
 KIND = Kind("fuel", "fuel", "kg", "mass", 1.0, limited=True)

@@ -1,104 +1,21 @@
 """A supply: where it is handed over, how it is used up, and how much must be on board on leaving each place."""
 
-import math
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
-from itertools import pairwise
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.quantities import ROUNDING, Quantity
 from omnifer.core.model.road import Stop
-from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.road import arrivals
-from omnifer.core.road.arrivals import Visit
-from omnifer.core.road.climate import Climate
-from omnifer.core.road.days import SAME_PLACE_KM, Days
-from omnifer.core.road.light import Light
-from omnifer.core.road.pace import Pace
-from omnifer.core.road.profile import Profile
+from omnifer.core.road.days import SAME_PLACE_KM
+from omnifer.core.supplies.carried import ANY_AMOUNT, Array, Carried, Terms, carried
+from omnifer.core.supplies.ride import Ride
 
 THE_START, THE_END = "the start", "the end"
-LITTLE = 1e-9
-"""Less than this is nothing."""
-
-Array = NDArray[np.float64]
-
-
-@dataclass(frozen=True)
-class Ride:
-    """The tour as it is ridden, for what supplies ask; arrays are over the nodes of the road."""
-
-    tour: TourSheet
-    nodes: Profile
-    climate: Climate
-    riding_c: Array
-    """Air on a hot day in the hour in which one rides there [°C]."""
-    pace: Pace
-    days: Days
-    night_stops: list[Stop | None]
-    """The stop of each night, None for a camp away from stops."""
-    visits: dict[str, Visit]
-    watch: arrivals.Watch
-    suns: list[Light]
-    """Of each riding day."""
-    vessels: list[tuple[Thing, int]]
-    """Things on board that hold a supply, and how many of each."""
-
-    def stops(self) -> list[Stop]:
-        """The stops that are visited, in the order of the road."""
-        return self._stops
-
-    @cached_property
-    def _stops(self) -> list[Stop]:
-        return sorted((visit.stop for visit in self.visits.values()), key=lambda stop: stop.at_km)
-
-    def rests_km(self) -> Array:
-        """Where each night is spent: at the kilometre of its stop, or of the camp."""
-        nights = zip(self.days.km[1:-1].tolist(), self.night_stops, strict=True)
-        return np.array([km if stop is None else stop.at_km for km, stop in nights])
-
-    def at_nights(self, along: Array) -> Array:
-        """What is so where each night is spent, of something along the road."""
-        return np.interp(self.days.km[1:-1], self.nodes.km, along)
-
-    def things(self, role: type) -> list[Thing]:
-        """The things of the kit with a role, that are on board anywhere."""
-        return [thing for thing in self._with_roles if isinstance(thing.role, role)]
-
-    @cached_property
-    def _with_roles(self) -> list[Thing]:
-        found = [thing for thing in self.tour.located if thing.role is not None]
-        return [t for t in found if not t.where or any(place.how in ABOARD for _, _, place in t.stretches())]
-
-    def treated_by_pieces(self) -> Thing | None:
-        """What is used up by the litre that it treats: tablets, drops."""
-        return next((t for t in self.things(UsedUp) if isinstance(t.role, UsedUp) and t.role.per == "litre_treated"), None)
-
-    def open_shops(self, kinds: tuple[str, ...]) -> list[Stop]:
-        """Stops whose shop is of one of these kinds and open when the rider is there."""
-        return [stop for stop in self._open if stop.shop in kinds]
-
-    @cached_property
-    def _open(self) -> list[Stop]:
-        start, usual, shops = self.tour.road.start_hour, self.tour.practice, (s for s in self._stops if s.shop != "none")
-        return [stop for stop in shops if arrivals.shop_shut(self.visits[stop.id], start, usual) is None]
-
-    def capacity(self, chosen: Iterable[tuple[Thing, int]], km: Array) -> Array:
-        """What some vessels hold on each stretch between places, those that are on board all along it [kg]."""
-        held = np.zeros(km.size - 1)
-        for thing, count in chosen:
-            there = np.ones(held.size, dtype=bool)
-            if thing.comes_and_goes:
-                stretches = [(a, b) for a, b, place in thing.stretches() if place.how in ABOARD]
-                there = np.array([any(a <= x and y <= b for a, b in stretches) for x, y in pairwise(km.tolist())])
-            held += thing.holds_kg * count * there
-        return held
 
 
 @dataclass(frozen=True)
@@ -114,44 +31,6 @@ class Kind:
     kg_per_unit: float
     limited: bool
     """Whether vessels limit what can be carried."""
-
-
-@dataclass(frozen=True)
-class Terms:
-    """How a supply is bought.
-
-    Attributes
-    ----------
-    pack : float
-        Whole packs only; 0 for any amount.
-    levels : tuple of float
-        Bottles are filled to their lines: what is then on board, ascending; none for any amount.
-    least : float
-        Nobody stops for less.
-    opened_beside : bool
-        Whether an opened pack may ride beside as many full ones as there is room for.
-    price : float or None
-        Of a unit, in the tour's money.
-    """
-
-    pack: float = 0.0
-    levels: tuple[float, ...] = ()
-    least: float = 0.0
-    opened_beside: bool = False
-    price: float | None = None
-
-    def bought(self, lacking: float, have: float, room: float) -> float:
-        """What is taken on where so much is lacking, with so much on board and vessels that hold `room` in all."""
-        if lacking <= LITTLE:
-            return 0.0
-        if self.pack:
-            opened = _whole(have, self.pack) if self.opened_beside else _packs(have, self.pack)
-            return min(_packs(lacking, self.pack), max(_whole(room, self.pack) - opened, 0.0))
-        if self.levels:
-            lines = [level for level in self.levels if level <= room + LITTLE]
-            enough = next((level for level in lines if level >= have + lacking - LITTLE), lines[-1] if lines else have)
-            return max(enough - have, 0.0)
-        return max(min(max(lacking, self.least), room - have), 0.0)
 
 
 @dataclass(frozen=True)
@@ -220,16 +99,6 @@ class Demand:
     along: Array
     at_km: Array
     at_once: Array
-
-
-@dataclass(frozen=True)
-class Carried:
-    """Amounts at the places of one supply, in road order (start first, end last)."""
-
-    arriving: Array
-    leaving: Array
-    required: Array
-    """What leaving would take if vessels were no limit."""
 
 
 @dataclass(frozen=True)
@@ -302,7 +171,7 @@ class Supply:
 
 def planned(
     kind: Kind, ride: Ride, refills: Refills, demand: Demand, nights: NDArray[np.int_], reserve: Array,
-    capacity: Array | None = None, terms: Terms = Terms(), handling: Array | None = None,
+    capacity: Array | None = None, terms: Terms = ANY_AMOUNT, handling: Array | None = None,
 ) -> Supply:  # fmt: skip
     """A supply from its places and its use.
 
@@ -363,68 +232,6 @@ def _used_there(refills: Refills, demand: Demand) -> tuple[Array, Demand]:
             left[k] -= had
             break
     return offers, replace(demand, at_once=left)
-
-
-def carried(
-    offers: Array, used: Array, reserve: Array, capacity: Array | float = np.inf, terms: Terms = Terms(),
-    fixed: Array | None = None, emptied: NDArray[np.bool_] | None = None,
-) -> Carried:  # fmt: skip
-    """Plan a supply backwards from the end, then live through it forwards.
-
-    Parameters
-    ----------
-    offers : numpy.ndarray, shape (n,)
-        What each place can give, `inf` for as much as wanted; the first place is the start, which gives all.
-    used : numpy.ndarray, shape (n - 1,)
-        What is used up from each place to the next.
-    reserve : numpy.ndarray, shape (n - 1,)
-        What should be left of a stretch on reaching its end.
-    capacity : numpy.ndarray or float
-        What the vessels hold on each stretch.
-    terms : Terms
-        How it is bought.
-    fixed : numpy.ndarray, shape (n,)
-        What is taken at a place whatever is wanted, as far as it fits; NaN where that is free.
-    emptied : numpy.ndarray, shape (n,)
-        Places that nothing is brought beyond.
-
-    The requirement is the least that works: leaving place i asks for use, reserve and whatever the next place cannot
-    give. What is short is never made up from nowhere: the amount on board stops at 0.
-    """
-    count = used.size + 1
-    holds = np.append(np.broadcast_to(np.asarray(capacity, dtype=float), used.shape), np.inf).tolist()
-    free = [np.nan] * count if fixed is None else fixed.tolist()
-    gone = [False] * count if emptied is None else emptied.tolist()
-    most = [_whole(offer, terms.pack) if f != f else f for offer, f in zip(offers.tolist(), free, strict=True)]
-    if free[0] != free[0]:
-        most[0] = np.inf
-    use, keep = used.tolist(), reserve.tolist()
-    required, wanted = [0.0] * count, 0.0
-    for i in range(count - 2, -1, -1):
-        required[i] = use[i] + max(keep[i], wanted)
-        wanted = 0.0 if gone[i] else max(required[i] - most[i], 0.0)
-    arriving, leaving = [0.0] * count, [0.0] * count
-    for i in range(count):
-        if i:
-            arriving[i] = max(leaving[i - 1] - use[i - 1], 0.0)
-        have = 0.0 if gone[i] else arriving[i]
-        if free[i] == free[i]:
-            beside = terms.pack if terms.opened_beside else 0.0
-            taken = min(free[i], max(holds[i] + beside - have, 0.0))
-        else:
-            taken = min(terms.bought(required[i] - have, have, holds[i]), most[i])
-        leaving[i] = have + taken
-    return Carried(np.array(arriving), np.array(leaving), np.array(required))
-
-
-def _packs(amount: float, pack: float) -> float:
-    """The least whole packs that are enough."""
-    return max(math.ceil(amount / pack - 1e-9) * pack, 0.0) if pack else max(amount, 0.0)
-
-
-def _whole(amount: float, pack: float) -> float:
-    """The most whole packs that an amount makes up."""
-    return math.floor(amount / pack + 1e-9) * pack if pack and math.isfinite(amount) else amount
 
 
 def passed(marks_km: Array, at_km: Array, leaving: NDArray[np.bool_]) -> NDArray[np.intp]:

@@ -8,7 +8,9 @@ from omnifer.core.model.quantities import Quantity
 from omnifer.core.model.road import Stop
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.supplies import water
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, Terms, nights_between, planned
+from omnifer.core.supplies.carried import Terms
+from omnifer.core.supplies.ride import Ride
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, planned
 
 Array = NDArray[np.float64]
 COUNTED: Quantity = "count"

@@ -16,7 +16,8 @@ from omnifer.core.physics import body
 from omnifer.core.road import arrivals
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.climate import Climate
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Ride, Supply, nights_between, planned
+from omnifer.core.supplies.ride import Ride
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, planned
 
 Array = NDArray[np.float64]
 KIND = Kind("water", "water", "l", "volume", 1.0, limited=True)
