@@ -84,19 +84,19 @@ def shape_track(tour_id: str) -> Response:
 
 
 @blueprint.post("/api/tours/<tour_id>/stops/preview")
-@operation(gives=StopsPreview, takes=shapes.KitText, problems=(404, 422))
+@operation(gives=StopsPreview, takes=shapes.SheetBody, problems=(404, 422))
 def preview_stops(tour_id: str) -> Response:
     """Understand a sheet of stops; nothing is taken."""
     stored = desk().tours.read(tour_id)
-    wanted = shapes.KitText.model_validate_json(body())
+    wanted = shapes.SheetBody.model_validate_json(body())
     return answer(read_stops_csv(wanted.text, {stop.id for stop in stored.sheet.road.stops}))
 
 
 @blueprint.post("/api/tours/<tour_id>/stops/import")
-@operation(gives=shapes.TourAnswer, takes=shapes.KitImport, problems=(404, 409, 422))
+@operation(gives=shapes.TourAnswer, takes=shapes.SheetImport, problems=(404, 409, 422))
 def import_stops(tour_id: str) -> Response:
     """Take the stops of a sheet that has been previewed."""
-    wanted = shapes.KitImport.model_validate_json(body())
+    wanted = shapes.SheetImport.model_validate_json(body())
     seen = desk().tours.read(tour_id, wanted.revision)
     road = seen.sheet.road
     kept = () if wanted.replace else road.stops

@@ -24,6 +24,7 @@ from omnifer.core.model.variant import Variant
 from omnifer.core.rig.catalogue import CarrierTemplate, SupportTemplate
 from omnifer.core.rig.schools import SchoolRig
 from omnifer.core.worth import LoadFigures, RigFigures
+from omnifer.formats.kit_columns import ColumnChoice
 
 TourDate = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 1))]
 Revision = Annotated[int, Field(ge=1, description="The revision that the writer saw")]
@@ -126,8 +127,8 @@ class Step(Noun):
     step: Literal["undo", "redo"]
 
 
-class BundleUpload(Noun):
-    """A bundle as a file."""
+class PlainUpload(Noun):
+    """A file and nothing with it."""
 
 
 class TrackUpload(Noun):
@@ -160,17 +161,33 @@ class TrackShape(Noun):
     to_km: Annotated[float, Field(gt=0, le=50000)] | None = None
 
 
-class KitText(Noun):
-    """A pasted or uploaded kit sheet."""
+class SheetBody(Noun):
+    """A sheet as text."""
 
     text: Annotated[str, Field(max_length=2_500_000)]
 
 
-class KitImport(KitText):
-    """A kit sheet that the rider has seen previewed and accepted."""
+class SheetText(SheetBody):
+    """The text of a file."""
+
+
+class KitText(SheetBody):
+    """A pasted or uploaded kit sheet, and what the rider says of its columns."""
+
+    columns: tuple[ColumnChoice, ...] = Field((), max_length=200)
+
+
+class SheetImport(SheetBody):
+    """A sheet that the rider has seen previewed and accepted."""
 
     revision: Revision
-    replace: bool = Field(False, description="Replace the kit instead of adding to it")
+    replace: bool = Field(False, description="Replace what is there instead of adding to it")
+
+
+class KitImport(SheetImport, KitText):
+    """A kit sheet that the rider has seen previewed and accepted."""
+
+    again: bool = Field(False, description="Also take the things whose name the kit has already")
 
 
 class Places(Noun):

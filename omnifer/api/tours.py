@@ -59,7 +59,7 @@ def start_tour() -> Response:
 
 
 @blueprint.post("/api/tours/bundle")
-@operation(gives=shapes.TourAnswer, upload=shapes.BundleUpload, status=201, problems=(413, 422))
+@operation(gives=shapes.TourAnswer, upload=shapes.PlainUpload, status=201, problems=(413, 422))
 def bring_bundle() -> Response:
     """Bring a whole tour as a bundle."""
     return answer(desk().start(read_bundle(uploaded()), "Bring the tour from a bundle"), 201)

@@ -1,20 +1,24 @@
 """Rows of a pasted or uploaded sheet, whatever separates its cells."""
 
+import codecs
 import csv
 import io
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
 from omnifer.formats.problem import InputProblem
 
 MOST_BYTES = 2 * 1024 * 1024
+TITLE_ROWS = 20
+"""Headings stand in one of so many rows from the top."""
 Delimiter = Literal["\t", ";", ","]
 DELIMITERS: tuple[Delimiter, ...] = ("\t", ";", ",")
 
 
 @dataclass(frozen=True)
 class Sheet:
-    """Cells without the space around them; `first` is the row of the headings."""
+    """Cells without the space around them; `first` is the row of the headings, -1 without any; above it stands a title."""
 
     delimiter: Delimiter
     rows: list[list[str]]
@@ -22,8 +26,8 @@ class Sheet:
 
     @property
     def headings(self) -> list[str]:
-        """The cells of the first row that has any."""
-        return self.rows[self.first]
+        """The cells of that row; none where the sheet begins with what it holds."""
+        return self.rows[self.first] if self.first >= 0 else []
 
     @property
     def lines(self) -> list[tuple[int, list[str]]]:
@@ -31,22 +35,42 @@ class Sheet:
         return [(n, row) for n, row in enumerate(self.rows[self.first + 1 :], self.first + 2) if any(row)]
 
 
-def read_sheet(text: str) -> Sheet:
-    """The rows of a sheet. Raises InputProblem where there is no table."""
+def decoded(content: bytes) -> str:
+    """The text of a file: by its byte-order mark, else as UTF-16 or UTF-8 where it can be that, else as Windows-1252."""
+    for mark, encoding in ((codecs.BOM_UTF8, "utf-8-sig"), (codecs.BOM_UTF16_LE, "utf-16"), (codecs.BOM_UTF16_BE, "utf-16")):
+        if content.startswith(mark):
+            return content.decode(encoding, errors="replace")
+    halves = {"utf-16-be": content[0::2], "utf-16-le": content[1::2]}
+    for encoding, high in halves.items():
+        if high and high.count(0) > len(high) / 2:
+            return content.decode(encoding, errors="replace")
+    try:
+        return content.decode("utf-8")
+    except UnicodeDecodeError:
+        return content.decode("cp1252", errors="replace")
+
+
+def read_sheet(text: str, known: Callable[[str], bool] = lambda heading: False) -> Sheet:
+    """The rows of a sheet; its headings are the row near the top that has most of the known ones, else the first.
+
+    Raises InputProblem where there is no table.
+    """
     if len(text.encode(errors="replace")) > MOST_BYTES:
         raise InputProblem("The sheet is larger than 2 MB", "", "Leave out pictures and other sheets.")
     lines = text.lstrip("\ufeff").replace("\x00", "").replace("\r\n", "\n").replace("\r", "\n")
     if not lines.strip():
         raise InputProblem("The sheet is empty", "", "Paste at least a heading and one row.")
-    head = next(line for line in lines.splitlines() if line.strip())
-    delimiter: Delimiter = max(DELIMITERS, key=head.count) if any(head.count(d) for d in DELIMITERS) else ","
+    near_top = [line for line in lines.splitlines() if line.strip()][:TITLE_ROWS]
+    most = {d: max(line.count(d) for line in near_top) for d in DELIMITERS}
+    delimiter: Delimiter = max(DELIMITERS, key=lambda d: most[d]) if any(most.values()) else ","
     reader = csv.reader(io.StringIO(lines), delimiter=delimiter)
     try:
         rows = [[cell.strip() for cell in row] for row in reader]
     except csv.Error:
         where, mend = f"line {reader.line_num}", "Is a quotation mark left open there?"
         raise InputProblem("A cell is too long to be one", where, mend) from None
-    first = next((i for i, row in enumerate(rows) if any(row)), None)
-    if first is None:
+    filled = [i for i, row in enumerate(rows) if any(row)]
+    if not filled:
         raise InputProblem("The sheet has separators and no words", "", "Paste at least a heading and one row.")
+    first = max(filled[:TITLE_ROWS], key=lambda i: (sum(known(cell) for cell in rows[i] if cell), -i))
     return Sheet(delimiter, rows, first)

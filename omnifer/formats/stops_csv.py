@@ -10,7 +10,7 @@ from pydantic import Field, ValidationError
 
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.road import FuelKind, Service, Stop
-from omnifer.formats.kit_csv import RowProblem
+from omnifer.formats.kit_rows import RowProblem
 from omnifer.formats.measures import number
 from omnifer.formats.problem import InputProblem, what_of
 from omnifer.formats.sheet import read_sheet

@@ -51,5 +51,12 @@ def _to_2(tour: Document) -> None:
             load["placements"] = placed
 
 
-STEPS: tuple[Callable[[Document], None], ...] = (_to_2,)
+def _to_3(tour: Document) -> None:
+    """Mass and volume are guessed apart."""
+    for thing in tour.get("kit", []):
+        if thing.pop("guess", False):
+            thing["guessed"] = ["mass", "volume"]
+
+
+STEPS: tuple[Callable[[Document], None], ...] = (_to_2, _to_3)
 """From version 1 to 2, and so on."""

@@ -117,8 +117,17 @@ def test_a_sheet_is_previewed_and_then_taken(client, tour):
     assert (len(preview["things"]), len(preview["problems"])) == (2, 1)
     assert client.get(f"/api/tours/{tour}").json["tour"]["revision"] == 1
     taken = client.post(f"/api/tours/{tour}/kit/import", json={"revision": 1, "text": text}).json["tour"]["sheet"]
-    assert [t["id"] for t in taken["kit"]] == ["tent", "pot", "bottle", "tent-2", "mug"]
+    assert [t["id"] for t in taken["kit"]] == ["tent", "pot", "bottle", "mug"], "the tent is here already"
+    again = client.post(f"/api/tours/{tour}/kit/import", json={"revision": 2, "text": text, "again": True}).json["tour"]["sheet"]
+    assert [t["id"] for t in again["kit"]][4:] == ["tent-2", "mug-2"]
+    column = [{"column": 1, "field": "mass", "unit": "oz"}]
+    ounces = client.post(f"/api/tours/{tour}/kit/preview", json={"text": text, "columns": column}).json
+    assert ounces["things"][0]["mass_kg"] == pytest.approx(2.268, abs=0.001)
     assert client.get(f"/api/tours/{tour}/kit.csv").data.decode().startswith("name,group")
+
+
+def test_a_file_of_any_encoding_becomes_text(client):
+    assert upload(client, "/api/sheets/text", "Mütze;70".encode("cp1252")).json == {"text": "Mütze;70"}
 
 
 def test_a_bundle_goes_out_and_comes_in(client, tour):

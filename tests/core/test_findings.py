@@ -30,7 +30,7 @@ CASES = {
     "too_deep": (thing("camera", 0.6, 1, reach="riding"), "left"),
     "too_long": (thing("poles", 0.4, 1, longest_mm=700), "left"),
     "sides": (thing("lock", 3, 1), "left"),
-    "guesses": (thing("chair", 0.9, 2, guess=True), "left"),
+    "guesses": (thing("chair", 0.9, 2, guessed=("mass",)), "left"),
 }
 
 

@@ -41,8 +41,10 @@ def test_the_first_version_means_what_it_meant():
     assert [t["kit"] for t in before["kit"]] == [t["group"] for t in after["kit"]]
     assert [b["reach_mm"] for b in before["rig"]["bikes"]] == [b["frame_reach_mm"] for b in after["rig"]["bikes"]]
     for thing_before, thing_after in zip(before["kit"], after["kit"], strict=True):
-        same = {k: v for k, v in thing_after.items() if k not in ("group", "may_stay", "role", "where", "closed", "salts")}
-        assert {k: v for k, v in thing_before.items() if k != "kit"} == same
+        same = {
+            k: v for k, v in thing_after.items() if k not in ("group", "may_stay", "role", "where", "closed", "salts", "guessed")
+        }
+        assert {k: v for k, v in thing_before.items() if k not in ("kit", "guess")} == same
     for field in ("name", "start_date", "riders", "money", "track"):
         assert after[field] == before[field]
     assert after["aims"] == before["aims"] | {"weather": 1, "carry": 1}
@@ -58,6 +60,11 @@ def test_the_first_version_means_what_it_meant():
         assert moved == set()
         at = {p[0]: p[1] for p in now}
         assert at["stove"] == at["pot-2-l"]
+
+
+def test_a_guess_of_the_second_version_is_one_of_both_figures():
+    guessed = {thing.id: thing.guessed for thing in read_bundle((FIXTURES / "tour-2.json").read_bytes()).kit if thing.guessed}
+    assert guessed == {"tarp": ("mass", "volume")}
 
 
 def test_what_no_version_has_is_refused():

@@ -61,7 +61,7 @@ def _cells(s: Situation, role: Device) -> Iterator[Mend]:
         mass_kg=0.05,
         volume_l=0.03,
         reach="breaks",
-        guess=True,
+        guessed=("mass", "volume"),
         natures=("electronics",),
         role=Cells(set_wh=role.battery_wh),
     )
@@ -124,7 +124,7 @@ def single_points(s: Situation) -> Iterator[Draft]:
             volume_l=0.3,
             reach="riding",
             dry="own_bag",
-            guess=True,
+            guessed=("mass", "volume"),
             natures=("papers",),
             role=PaperMap(),
         )

@@ -32,7 +32,7 @@ def untreated_water(s: Situation) -> Iterator[Draft]:
         mass_kg=0.01,
         volume_l=0.05,
         reach="stop",
-        guess=True,
+        guessed=("mass", "volume"),
         role=UsedUp(unit="pieces", holds=50, content_kg=0.02, rate=1.33, per="litre_treated", sold_at="full"),
     )
     yield Draft(
@@ -145,7 +145,7 @@ def fires(s: Situation) -> Iterator[Draft]:
             volume_l=0.03,
             reach="camp",
             dry="own_bag",
-            guess=True,
+            guessed=("mass", "volume"),
             role=FireLighter(),
         )
         yield Draft(

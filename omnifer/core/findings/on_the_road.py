@@ -109,7 +109,8 @@ def _more_water(s: Situation, short: float) -> Mend:
     holds = round(in_all / count, 1) + 0.1
     sack = Thing(
         id=new_id(s, "more-water"), name=f"Water sack, {holds:g} l", mass_kg=round(0.02 * holds, 3), volume_l=0.04 * holds,
-        reach="stop", holds_water_l=holds, soft_vessel=True, guess=True, count=count, because="A stretch without sure water",
+        reach="stop", holds_water_l=holds, soft_vessel=True, guessed=("mass", "volume"), count=count,
+        because="A stretch without sure water",
     )  # fmt: skip
     words = "Carry {more} more in a soft vessel" if count == 1 else "Carry {more} more in {count} soft vessels"
     return a_new(

@@ -148,7 +148,7 @@ def shelf(s: Situation) -> Iterator[Draft]:
 
 def guesses(s: Situation) -> Iterator[Draft]:
     """Masses that were guessed and weigh enough to matter."""
-    guessed = [thing for thing in s.tour.kit if thing.guess]
+    guessed = [thing for thing in s.tour.kit if "mass" in thing.guessed]
     if guessed:
         mass = sum(thing.mass_kg * thing.count for thing in guessed)
         yield Draft(

@@ -27,6 +27,7 @@ Nature = Literal[
 ]
 """What a thing is like, where that matters to its neighbours."""
 
+Guessable = Literal["mass", "volume", "reach", "dry", "natures"]
 How = Literal["packed", "worn", "pocket", "fixed", "posted", "waiting", "home"]
 """Packed in a bag, worn, in a pocket, fixed to the bike, or off board: on its way by post, waiting at a stop, at home."""
 ABOARD: frozenset[How] = frozenset({"packed", "worn", "pocket", "fixed"})
@@ -80,7 +81,7 @@ class Thing(Noun):
     salts: bool = Field(False, description="A vessel for drinks with salts: drunk while riding, never cooked with")
     fuel: bool = Field(False, description="Shown and counted as fuel")
     food: bool = Field(False, description="A base of food that is always carried")
-    guess: bool = Field(False, description="Mass or volume is a guess, not weighed")
+    guessed: tuple[Guessable, ...] = Field((), description="What of it is a guess, by somebody or by its name")
     may_stay: bool = Field(False, description="Comes only where there is room: what must come goes in first")
     inside: Id | None = Field(None, description="Rides in this other thing (stove in the pot, shirts in the clothes bag)")
     bag: bool = Field(False, description="A soft bag: what rides in it takes its room besides; else it fills a hollow")

@@ -19,7 +19,7 @@ from omnifer.core.model.road import Road, Track
 from omnifer.core.model.stores import Stores
 from omnifer.core.model.variant import Variant
 
-VERSION = 2
+VERSION = 3
 """Of the tour as a document, in the store and in bundles. A change that old documents do not meet takes a step in
 `formats/upgrade.py` and raises it."""
 
@@ -156,7 +156,7 @@ class Bundle(Noun):
     """A tour as a file: the open format in which a tour leaves and enters."""
 
     format: Literal["omnifer-tour"] = "omnifer-tour"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     tour: Tour
 
 

@@ -24,6 +24,7 @@ export type RigFigures = Schemas['RigFigures']
 export type SchoolRig = Schemas['SchoolRig']
 export type Stance = Schemas['Stance']
 export type KitPreview = Schemas['KitPreview']
+export type KitText = Schemas['KitText']
 export type Load = Schemas['Load-Output']
 export type Moments = Schemas['Moments']
 export type SupplyColumn = Schemas['SupplyColumn']
@@ -179,9 +180,9 @@ export const api = {
   outlook: (tour_id: string, number: number) => taken(client.GET('/api/tours/{tour_id}/outlook/{number}', { params: { path: { tour_id, number } } })),
   learnPace: (id: string, content: File, rider: string) =>
     taken(client.POST('/api/tours/{tour_id}/pace', { ...at(id), ...file(content, undefined, { rider }) })),
-  previewKit: (id: string, text: string) => taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body: { text } })),
-  importKit: (id: string, revision: number, text: string, replace: boolean) =>
-    taken(client.POST('/api/tours/{tour_id}/kit/import', { ...at(id), body: { revision, text, replace } })),
+  sheetText: (content: File) => taken(client.POST('/api/sheets/text', file(content))),
+  previewKit: (id: string, body: KitText) => taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body })),
+  importKit: (id: string, body: Schemas['KitImport']) => taken(client.POST('/api/tours/{tour_id}/kit/import', { ...at(id), body })),
   propose: (id: string, revision: number, rounds: number, tell: (better: Proposal) => void, signal: AbortSignal) =>
     streamed('/api/tours/{tour_id}/proposal', id, JSON.stringify({ revision, rounds }), tell, signal),
   repair: (id: string, revision: number, what: string, load: Load, held: string[]) =>

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The text of a sheet's file, whatever it is encoded in. */
+        post: operations["sheet_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours": {
         parameters: {
             query?: never;
@@ -220,7 +237,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take the readable rows of a kit sheet. */
+        /** Take the readable rows of a kit sheet; what the kit has already only where that is wanted. */
         post: operations["import_kit"];
         delete?: never;
         options?: never;
@@ -2386,17 +2403,50 @@ export interface components {
             source: "stations" | "typed" | "latitude" | "default";
         };
         /**
+         * ColumnChoice
+         * @description What the rider says that a column holds.
+         */
+        ColumnChoice: {
+            /**
+             * Column
+             * @description From 0
+             */
+            column: number;
+            /**
+             * Field
+             * @description None: leave it aside
+             */
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed") | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+        };
+        /**
          * ColumnRead
          * @description How one column was understood.
          */
         ColumnRead: {
             /**
+             * Ask
+             * @description Why the reading is unsure; empty where it is sure
+             * @default
+             */
+            ask: string;
+            /**
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guess" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed") | null;
             /** Heading */
             heading: string;
+            /**
+             * Shows
+             * @description What stands in its first row that is not empty
+             * @default
+             */
+            shows: string;
             /**
              * Unit
              * @default
@@ -3355,8 +3405,19 @@ export interface components {
          */
         KitImport: {
             /**
+             * Again
+             * @description Also take the things whose name the kit has already
+             * @default false
+             */
+            again?: boolean;
+            /**
+             * Columns
+             * @default []
+             */
+            columns?: components["schemas"]["ColumnChoice"][];
+            /**
              * Replace
-             * @description Replace the kit instead of adding to it
+             * @description Replace what is there instead of adding to it
              * @default false
              */
             replace?: boolean;
@@ -3373,6 +3434,11 @@ export interface components {
          * @description What a sheet would bring, before anything is taken.
          */
         KitPreview: {
+            /**
+             * Aside
+             * @description Rows that are no things: titles, totals
+             */
+            aside: components["schemas"]["RowProblem"][];
             /** Columns */
             columns: components["schemas"]["ColumnRead"][];
             /** Decimal Comma */
@@ -3382,7 +3448,20 @@ export interface components {
              * @enum {string}
              */
             delimiter: "\t" | ";" | ",";
-            /** Problems */
+            /**
+             * Doubts
+             * @description Taken, and to be looked at
+             */
+            doubts: components["schemas"]["RowProblem"][];
+            /**
+             * Here
+             * @description Identifiers of those things whose name the kit has already
+             */
+            here: string[];
+            /**
+             * Problems
+             * @description Left aside: could not be read
+             */
             problems: components["schemas"]["RowProblem"][];
             /** Remarks */
             remarks: string[];
@@ -3391,9 +3470,14 @@ export interface components {
         };
         /**
          * KitText
-         * @description A pasted or uploaded kit sheet.
+         * @description A pasted or uploaded kit sheet, and what the rider says of its columns.
          */
         KitText: {
+            /**
+             * Columns
+             * @default []
+             */
+            columns?: components["schemas"]["ColumnChoice"][];
             /** Text */
             text: string;
         };
@@ -4801,14 +4885,14 @@ export interface components {
         };
         /**
          * RowProblem
-         * @description A row, or a cell of it, that could not be read.
+         * @description A row, or a cell of it, that could not be read, or that is asked about.
          */
         RowProblem: {
             /** Heading */
             heading: string;
             /**
              * Row
-             * @description Line in the sheet, the heading being line 1
+             * @description Line in the sheet, from 1
              */
             row: number;
             /** Text */
@@ -4953,6 +5037,41 @@ export interface components {
              * @description In parts of its length
              */
             straps: number[];
+        };
+        /**
+         * SheetBody
+         * @description A sheet as text.
+         */
+        SheetBody: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * SheetImport
+         * @description A sheet that the rider has seen previewed and accepted.
+         */
+        SheetImport: {
+            /**
+             * Replace
+             * @description Replace what is there instead of adding to it
+             * @default false
+             */
+            replace?: boolean;
+            /**
+             * Revision
+             * @description The revision that the writer saw
+             */
+            revision: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * SheetText
+         * @description The text of a file.
+         */
+        SheetText: {
+            /** Text */
+            text: string;
         };
         /**
          * ShopItem
@@ -5997,11 +6116,11 @@ export interface components {
              */
             group?: string;
             /**
-             * Guess
-             * @description Mass or volume is a guess, not weighed
-             * @default false
+             * Guessed
+             * @description What of it is a guess, by somebody or by its name
+             * @default []
              */
-            guess?: boolean;
+            guessed?: ("mass" | "volume" | "reach" | "dry" | "natures")[];
             /**
              * Holds Water L
              * @description Water it can carry; above 0 it is a vessel
@@ -6162,11 +6281,11 @@ export interface components {
              */
             group: string;
             /**
-             * Guess
-             * @description Mass or volume is a guess, not weighed
-             * @default false
+             * Guessed
+             * @description What of it is a guess, by somebody or by its name
+             * @default []
              */
-            guess: boolean;
+            guessed: ("mass" | "volume" | "reach" | "dry" | "natures")[];
             /**
              * Holds Water L
              * @description Water it can carry; above 0 it is a vessel
@@ -7247,6 +7366,60 @@ export interface operations {
             };
             /** @description Refused */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetText"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8679,7 +8852,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KitImport"];
+                "application/json": components["schemas"]["SheetImport"];
             };
         };
         responses: {
@@ -8741,7 +8914,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KitText"];
+                "application/json": components["schemas"]["SheetBody"];
             };
         };
         responses: {

@@ -23,7 +23,6 @@ export interface Desk {
   bringTrack: (files: File[], after?: boolean) => Promise<boolean>
   /** Sends something else that answers with the tour. */
   ask: (what: string, call: (id: string, revision: number) => Promise<TourAnswer>) => Promise<boolean>
-  importKit: (text: string, replace: boolean) => Promise<boolean>
   reload: () => void
   dismiss: () => void
 }
@@ -107,8 +106,6 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         return kept !== undefined
       },
       ask: async (what, call) => (await send(what, (revision) => call(id, revision), same)) !== undefined,
-      importKit: async (text, replace) =>
-        (await send('Taking the things', (revision) => api.importKit(id, revision, text, replace), same)) !== undefined,
       reload: () => {
         void refetch().then(() => setProblem(null))
       },

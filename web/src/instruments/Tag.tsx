@@ -148,7 +148,7 @@ export function Tag({
   const units = useUnits()
   const tag = useRef<HTMLButtonElement>(null)
   useTouchDrag(tag, onDragStart, onDrop)
-  const guess = thing.guess ? '~' : ''
+  const about = (figure: 'mass' | 'volume') => (thing.guessed.includes(figure) ? '~' : '')
   const mass = thing.mass_kg * count
   return (
     <Wrap>
@@ -173,11 +173,11 @@ export function Tag({
           </b>
           <small>
             {where ? `${where}, ` : ''}
-            {guess}
-            <em>{units.figure(mass, 'mass')}</em> {units.show(mass, 'mass').split('\u00a0')[1]}, {guess}
+            {about('mass')}
+            <em>{units.figure(mass, 'mass')}</em> {units.show(mass, 'mass').split('\u00a0')[1]}, {about('volume')}
             <em>{units.figure(thing.volume_l * count, 'volume')}</em> {units.show(1, 'volume').split('\u00a0')[1]}
             {where ? '' : minutesWords(minutes)}
-            {thing.guess ? ' guess' : ''}
+            {thing.guessed.includes('mass') ? ' guess' : ''}
           </small>
         </span>
       </TagBody>

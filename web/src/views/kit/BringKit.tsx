@@ -1,12 +1,15 @@
 /** A list pasted or uploaded: how each column was understood and what could not be read, before anything is taken. */
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, type KitPreview, Problem } from '../../api/client'
+import { api, type KitPreview, type KitText, Problem } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Actions, Button, Dialog, FileButton, Muted, RailLine } from '../../ui/controls'
 import { Area } from '../../ui/fields'
+import { Fold } from '../../ui/Fold'
+import { REACH_WORDS } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { Sheet } from '../road/sheet'
+import { ColumnsRead } from './ColumnsRead'
 
 const Scroll = styled.div`
   max-height: 220px;
@@ -19,37 +22,46 @@ const Scroll = styled.div`
     background: var(--tag);
   }
 `
+type Choices = NonNullable<KitText['columns']>
 
 export function BringKit({ onClose }: { onClose: () => void }) {
-  const { tour, sheet, importKit } = useDesk()
+  const { tour, sheet, ask, busy } = useDesk()
   const units = useUnits()
   const [text, setText] = useState('')
+  const [columns, setColumns] = useState<Choices>([])
   const [preview, setPreview] = useState<KitPreview | null>(null)
   const [trouble, setTrouble] = useState('')
-  const look = async (content: string) => {
-    setTrouble('')
-    try {
-      setPreview(await api.previewKit(tour.id, content))
-    } catch (e) {
-      setPreview(null)
-      setTrouble(e instanceof Problem ? `${e.body.detail}. ${e.body.where ?? ''} ${e.body.mend ?? ''}` : String(e))
-    }
+  const refuse = (e: unknown) => {
+    setPreview(null)
+    setTrouble(e instanceof Problem ? `${e.body.detail}. ${e.body.where ?? ''} ${e.body.mend ?? ''}` : String(e))
   }
-  const take = async (replace: boolean) => {
-    if (await importKit(text, replace)) onClose()
+  const look = (content: string, choices: Choices) => {
+    setTrouble('')
+    setText(content)
+    setColumns(choices)
+    api.previewKit(tour.id, { text: content, columns: choices }).then(setPreview, refuse)
+  }
+  const take = async (how: { replace?: boolean; again?: boolean }) => {
+    const kept = await ask('Taking the things', (id, revision) =>
+      api.importKit(id, { revision, text, columns, replace: false, again: false, ...how }),
+    )
+    if (kept) onClose()
   }
   const words = preview && { ',': 'comma', ';': 'semicolon', '\t': 'tab' }[preview.delimiter]
+  const things = preview?.things ?? []
+  const here = preview?.here.length ?? 0
   return (
     <Dialog title="Bring a list" open onClose={onClose} wide>
       <Muted>
-        Paste your own spreadsheet, or choose its CSV file. Columns in any order; kg, g, lb or oz; decimal comma or point. Nothing is taken before you
-        say so.
+        Paste your own spreadsheet, or choose its file. Columns in any order, several languages; kg, g, lb or oz; titles, kits and totals between the
+        rows are known. Nothing is taken before you say so.
       </Muted>
       <Area
         aria-label="The list"
         value={text}
         onChange={(e) => {
           setText(e.target.value)
+          setColumns([])
           setPreview(null)
         }}
         placeholder={'name;mass g;volume l;count\nTent;2100;8;1\nStove;210;0,7;1'}
@@ -67,68 +79,52 @@ export function BringKit({ onClose }: { onClose: () => void }) {
               {words} between cells, decimal {preview.decimal_comma ? 'comma' : 'point'}
             </em>
           </RailLine>
-          <p>
-            {preview.columns
-              .map((c) => `${c.heading} → ${c.field ? c.field.replaceAll('_', ' ') + (c.unit ? ` in ${c.unit}` : '') : 'left aside'}`)
-              .join(' · ')}
-          </p>
+          <ColumnsRead columns={preview.columns} onChoose={(choice) => look(text, [...columns.filter((c) => c.column !== choice.column), choice])} />
           {preview.remarks.map((r) => (
             <p key={r}>{r}</p>
           ))}
-          {preview.problems.length > 0 && (
-            <>
-              <RailLine>
-                Cannot be read<em>{preview.problems.length}</em>
-              </RailLine>
-              <Scroll>
-                <Sheet>
-                  <thead>
-                    <tr>
-                      <th className="n">Line</th>
-                      <th>Column</th>
-                      <th>Says</th>
-                      <th>Trouble</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {preview.problems.map((p, i) => (
-                      <tr key={i}>
-                        <td className="n">{p.row}</td>
-                        <td>{p.heading}</td>
-                        <td>{p.text}</td>
-                        <td>{p.what}</td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </Sheet>
-              </Scroll>
-            </>
-          )}
+          <Rows title="Cannot be read, and stay out" rows={preview.problems} open />
+          <Rows title="Taken, but look at them" rows={preview.doubts} open />
+          <Rows title="No things: titles and totals" rows={preview.aside} />
           <RailLine>
-            Can be taken<em>{preview.things.length} things</em>
+            Can be taken
+            <em>
+              {things.length} things{here > 0 && `, ${here} of these are here already`}
+            </em>
           </RailLine>
           <Scroll>
             <Sheet>
               <thead>
                 <tr>
                   <th>Thing</th>
+                  <th>Kit</th>
                   <th className="n">Count</th>
                   <th className="n">Mass of one</th>
                   <th className="n">Volume of one</th>
-                  <th>Reach</th>
+                  <th>Wanted</th>
                 </tr>
               </thead>
               <tbody>
-                {preview.things.map((t) => (
+                {things.map((t) => (
                   <tr key={t.id}>
-                    <td>{t.name}</td>
+                    <td>
+                      {t.name}
+                      {preview.here.includes(t.id) && <Muted as="span"> here already</Muted>}
+                    </td>
+                    <td>{t.group}</td>
                     <td className="n">{t.count}</td>
-                    <td className="n">{units.show(t.mass_kg, 'mass', 2)}</td>
                     <td className="n">
-                      {t.guess ? '~' : ''}
+                      {t.guessed.includes('mass') ? '~' : ''}
+                      {units.show(t.mass_kg, 'mass', t.mass_kg < 0.01 ? 3 : 2)}
+                    </td>
+                    <td className="n">
+                      {t.guessed.includes('volume') ? '~' : ''}
                       {units.show(t.volume_l, 'volume', 2)}
                     </td>
-                    <td>{t.reach}</td>
+                    <td>
+                      {t.guessed.includes('reach') ? '~ ' : ''}
+                      {REACH_WORDS[t.reach]}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -139,29 +135,63 @@ export function BringKit({ onClose }: { onClose: () => void }) {
       <Actions>
         <FileButton
           accept={['.csv', '.tsv', '.txt', 'text/csv']}
-          onFile={(f) =>
-            void f.text().then((t) => {
-              setText(t)
-              void look(t)
-            })
-          }
+          onFile={(f) => void api.sheetText(f).then((sheetText) => look(sheetText.text, []), refuse)}
         >
           Choose a file
         </FileButton>
         <Button onPress={onClose}>Not now</Button>
-        {preview?.things.length ? (
+        {things.length ? (
           <>
-            {sheet.kit.length > 0 && <Button onPress={() => void take(true)}>Replace the kit</Button>}
-            <Button $wanted onPress={() => void take(false)}>
-              Take {preview.things.length} things
+            {sheet.kit.length > 0 && (
+              <Button isDisabled={busy !== ''} onPress={() => void take({ replace: true })}>
+                Replace the kit
+              </Button>
+            )}
+            {here > 0 && (
+              <Button isDisabled={busy !== ''} onPress={() => void take({ again: true })}>
+                Take all {things.length}
+              </Button>
+            )}
+            <Button $wanted isDisabled={busy !== '' || here === things.length} onPress={() => void take({})}>
+              {here > 0 ? `Take the ${things.length - here} others` : `Take ${things.length} things`}
             </Button>
           </>
         ) : (
-          <Button $wanted isDisabled={!text.trim()} onPress={() => void look(text)}>
+          <Button $wanted isDisabled={!text.trim()} onPress={() => look(text, columns)}>
             Look at it
           </Button>
         )}
       </Actions>
     </Dialog>
+  )
+}
+
+function Rows({ title, rows, open = false }: { title: string; rows: KitPreview['problems']; open?: boolean }) {
+  if (!rows.length) return null
+  return (
+    <Fold summary={`${title}: ${rows.length}`} open={open}>
+      <Scroll>
+        <Sheet>
+          <thead>
+            <tr>
+              <th className="n">Line</th>
+              <th>Column</th>
+              <th>Says</th>
+              <th>What of it</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((p, i) => (
+              <tr key={i}>
+                <td className="n">{p.row}</td>
+                <td>{p.heading}</td>
+                <td>{p.text}</td>
+                <td>{p.what}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Sheet>
+      </Scroll>
+    </Fold>
   )
 }

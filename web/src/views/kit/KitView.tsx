@@ -133,8 +133,8 @@ export function KitView() {
                       {t.name}
                     </b>
                     <small>
-                      {t.guess ? '~' : ''}
-                      <em>{units.show(t.mass_kg * t.count, 'mass')}</em>, {t.guess ? '~' : ''}
+                      {t.guessed.includes('mass') ? '~' : ''}
+                      <em>{units.show(t.mass_kg * t.count, 'mass')}</em>, {t.guessed.includes('volume') ? '~' : ''}
                       <em>{units.show(t.volume_l * t.count, 'volume')}</em>
                       {minutesWords(assessment.minutes_a_day[t.id])}
                     </small>

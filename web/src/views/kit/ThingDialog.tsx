@@ -50,7 +50,7 @@ const EMPTY: Thing = {
   salts: false,
   fuel: false,
   food: false,
-  guess: false,
+  guessed: [],
   may_stay: false,
   because: '',
   price: null,
@@ -62,7 +62,6 @@ const EMPTY: Thing = {
 }
 const FLAGS = {
   wet: 'gets wet',
-  guess: 'mass is a guess',
   fuel: 'is fuel',
   food: 'is food that always comes',
   soft_vessel: 'soft vessel',
@@ -72,6 +71,10 @@ const FLAGS = {
   may_stay: 'may stay at home if room is short',
 } as const
 type Flag = keyof typeof FLAGS
+const GUESSES = (['mass', 'volume', 'reach', 'dry', 'natures'] as const).map((id) => ({
+  id,
+  text: { mass: 'mass', volume: 'volume', reach: 'moment of use', dry: 'dryness', natures: 'likeness' }[id],
+}))
 
 export function ThingDialog({
   thing,
@@ -192,6 +195,7 @@ export function ThingDialog({
         chosen={flags}
         onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))}
       />
+      <Picks label="A guess is its" options={GUESSES} chosen={draft.guessed} onChange={(guessed) => set({ guessed })} />
       <Picks label="What it is like" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
       <Picks label="Must not ride in one bag with" options={NATURE_OPTIONS} chosen={draft.not_with} onChange={(not_with) => set({ not_with })} />
       {draft.inside === null && (

@@ -6,18 +6,19 @@ import { Actions, Button, Dialog, FileButton, Muted } from '../../ui/controls'
 import { Area, Choice } from '../../ui/fields'
 
 export function BringStops({ onClose }: { onClose: () => void }) {
-  const { tour, ask } = useDesk()
+  const { tour, ask, busy } = useDesk()
   const [text, setText] = useState('')
   const [found, setFound] = useState<StopsPreview | null>(null)
   const [trouble, setTrouble] = useState('')
   const [replace, setReplace] = useState(false)
+  const refuse = (e: unknown) => {
+    setFound(null)
+    setTrouble(e instanceof Problem ? `${e.body.detail} ${e.body.mend ?? ''}` : String(e))
+  }
   const look = (next: string) => {
     setText(next)
     setTrouble('')
-    api.previewStops(tour.id, next).then(setFound, (e: unknown) => {
-      setFound(null)
-      setTrouble(e instanceof Problem ? `${e.body.detail} ${e.body.mend ?? ''}` : String(e))
-    })
+    api.previewStops(tour.id, next).then(setFound, refuse)
   }
   return (
     <Dialog title="Stops from a table" open onClose={onClose} wide>
@@ -60,7 +61,10 @@ export function BringStops({ onClose }: { onClose: () => void }) {
         ]}
       />
       <Actions>
-        <FileButton accept={['.csv', '.txt', '.tsv', 'text/csv']} onFile={(file) => void file.text().then(look)}>
+        <FileButton
+          accept={['.csv', '.txt', '.tsv', 'text/csv']}
+          onFile={(file) => void api.sheetText(file).then((sheet) => look(sheet.text), refuse)}
+        >
           From a file
         </FileButton>
         <Button onPress={() => look(text)} isDisabled={!text.trim()}>
@@ -68,7 +72,7 @@ export function BringStops({ onClose }: { onClose: () => void }) {
         </Button>
         <Button
           $wanted
-          isDisabled={!found?.stops.length}
+          isDisabled={!found?.stops.length || busy !== ''}
           onPress={() => void ask('Taking the stops', (id, revision) => api.importStops(id, revision, text, replace)).then((ok) => ok && onClose())}
         >
           Take {found?.stops.length ?? 0} stops

@@ -1,0 +1,1 @@
+"""What is known of things before they are weighed."""

@@ -1,0 +1,73 @@
+"""A first guess of what a thing needs, by the words of its name.
+
+The table is `names.csv`, open to additions: words in some languages, a hyphen where several belong together. Common practice,
+no source: litres a kilogram as such things pack, and the moment at which most riders want them. Whoever takes
+such a guess marks it as one. A row that stands further up wins, so that a tent peg is no tent.
+"""
+
+import csv
+import re
+import unicodedata
+from functools import lru_cache
+from importlib import resources
+
+from pydantic import TypeAdapter
+from pydantic.dataclasses import dataclass
+
+from omnifer.core.model.kit import Nature
+from omnifer.core.model.quantities import Reach
+
+COMPOUND, BEGINS, ANYWHERE = 4, 5, 6
+"""Letters that a stem needs to end a compound, to begin one, and to stand anywhere in one."""
+PLURALS = ("", "s", "es", "e", "n", "en", "x")
+USUAL_L_PER_KG = 3.0
+"""Of a thing whose name says nothing; practice."""
+
+
+@dataclass(frozen=True)
+class NameGuess:
+    """What things of such a name mostly are."""
+
+    reach: Reach
+    l_per_kg: float
+    dry: str = "any"
+    natures: tuple[Nature, ...] = ()
+
+
+@lru_cache(maxsize=4096)
+def guess_of(name: str) -> NameGuess | None:
+    """What things of such a name mostly are; None where no word of it is known."""
+    spoken = _plain(name)
+    words = spoken.split()
+    for known, guess in _TABLE:
+        for stem in known:
+            if (" " in stem and stem in spoken) or any(_is(word, stem) for word in words):
+                return guess
+    return None
+
+
+def _is(word: str, stem: str) -> bool:
+    """Whether a word is a stem or its plural; longer stems also stand in a compound."""
+    if (len(stem) >= ANYWHERE and stem in word) or (len(stem) >= BEGINS and word.startswith(stem)):
+        return True
+    return any(word.endswith(stem + end) if len(stem) >= COMPOUND else word == stem + end for end in PLURALS)
+
+
+def _plain(text: str) -> str:
+    bare = unicodedata.normalize("NFKD", text.lower().replace("ß", "ss")).encode("ascii", "ignore").decode()
+    return re.sub(r"[^a-z0-9']+", " ", bare).strip()
+
+
+def _read() -> tuple[tuple[tuple[str, ...], NameGuess], ...]:
+    text = resources.files("omnifer.core.kit").joinpath("names.csv").read_text(encoding="utf-8")
+    return tuple(
+        (
+            tuple(_plain(word) for word in row["words"].split()),
+            _GUESS.validate_python(row | {"natures": tuple(row["natures"].split())}),
+        )
+        for row in csv.DictReader(text.splitlines())
+    )
+
+
+_GUESS = TypeAdapter(NameGuess)
+_TABLE = _read()
