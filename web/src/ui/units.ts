@@ -58,11 +58,14 @@ export function plain(value: number, decimals: number): string {
   return part === undefined ? grouped : `${grouped}.${part}`
 }
 
+/** Decimals of a mass, so that little is not nothing. */
+const fine = (mass: number, usual: number) => (mass < 0.0095 ? 3 : mass < 0.095 ? 2 : usual)
+
 /** The figure alone, with the decimals of its unit. */
 export function figure(value: number, quantity: Quantity, system: System, decimals?: number): string {
   const unit = UNITS[system][quantity]
   const shown = value * unit.factor + (unit.offset ?? 0)
-  const places = decimals ?? (quantity === 'mass' && shown !== 0 && Math.abs(shown) < 0.1 ? 2 : unit.decimals)
+  const places = decimals ?? (quantity === 'mass' && shown !== 0 ? fine(Math.abs(shown), unit.decimals) : unit.decimals)
   return plain(shown, quantity === 'count' && !Number.isInteger(shown) ? 1 : places)
 }
 

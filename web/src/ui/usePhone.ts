@@ -1,12 +1,15 @@
+/** Whether the window is as narrow as the theme's media queries say. */
 import { useSyncExternalStore } from 'react'
-import { phone } from './theme'
+import { narrow, phone } from './theme'
 
-const query = window.matchMedia(phone.replace('@media ', ''))
-
-function listen(changed: () => void) {
-  query.addEventListener('change', changed)
-  return () => query.removeEventListener('change', changed)
+function watching(media: string): () => boolean {
+  const query = window.matchMedia(media.replace('@media ', ''))
+  const listen = (tell: () => void) => {
+    query.addEventListener('change', tell)
+    return () => query.removeEventListener('change', tell)
+  }
+  return () => useSyncExternalStore(listen, () => query.matches)
 }
 
-/** Whether the window is as narrow as a phone, where less is drawn, not only drawn smaller. */
-export const usePhone = (): boolean => useSyncExternalStore(listen, () => query.matches)
+export const usePhone = watching(phone)
+export const useNarrow = watching(narrow)

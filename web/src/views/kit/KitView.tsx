@@ -1,157 +1,254 @@
-/** The kit: rails by moment of use; things typed, changed, brought from a sheet. */
-import { useState } from 'react'
+/** The kit: one line a thing, by moment of use, by kit or as a table; typed, changed, several at once, brought from a sheet. */
+import { useMemo, useState } from 'react'
+import * as Aria from 'react-aria-components'
 import styled from 'styled-components'
 import type { Reach, Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { minutesWords, TagBody } from '../../instruments/Tag'
 import { carrierEntries } from '../../instruments/loadEdits'
+import { minutesWords } from '../../instruments/Tag'
 import { Button, Muted, RailLine, Section } from '../../ui/controls'
-import { Icon, REACH_WORDS } from '../../ui/icons'
+import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone } from '../../ui/theme'
+import { usePhone, useNarrow } from '../../ui/usePhone'
 import { BringKit } from './BringKit'
+import { ChosenStrip } from './ChosenStrip'
+import { type Arrangement, found, groupsOf, inColumns, litresOf, massOf } from './groups'
+import { KitTable } from './KitTable'
 import { ThingDialog } from './ThingDialog'
+import { howOf, ThingLines } from './ThingLines'
 import { whereWords } from './WhereFields'
+import { WhereLegend } from './WhereShape'
 
 const Page = styled.div`
   flex: 1;
   min-height: 0;
   overflow: auto;
-  padding: 12px 20px 28px;
+  padding: 10px 20px 28px;
   ${phone} {
-    padding: 12px 14px;
+    padding: 10px 14px;
   }
 `
 const Head = styled.div`
   display: flex;
   align-items: center;
-  gap: 12px;
-  margin-bottom: 10px;
+  gap: 6px 12px;
+  margin-bottom: 8px;
   flex-wrap: wrap;
-  input {
+  input[type='search'] {
     min-height: 32px;
     padding: 2px 8px;
     border: 1.5px solid var(--edge);
     border-radius: 3px;
     background: var(--tag);
-    width: 220px;
+    width: 180px;
   }
   .grow {
     flex: 1;
   }
+  ${phone} {
+    input[type='search'] {
+      width: 100%;
+      min-height: 44px;
+    }
+  }
 `
-const Rails = styled.div`
-  display: grid;
-  grid-template-columns: repeat(5, minmax(0, 1fr));
-  gap: 16px;
-  align-items: start;
-  ${narrow} {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
+const Arranged = styled(Aria.ToggleButtonGroup)`
+  display: flex;
+  gap: 14px;
+  button {
+    min-height: 32px;
+    font-size: 14px;
+    font-weight: 600;
+    font-stretch: 88%;
+    color: var(--ink2);
+    cursor: pointer;
+  }
+  button[data-selected] {
+    color: var(--ink);
+    font-weight: 720;
+    box-shadow: inset 0 -3px 0 var(--ink);
   }
   ${phone} {
-    grid-template-columns: 1fr;
+    button {
+      min-height: 44px;
+    }
+  }
+`
+const Columns = styled.div<{ $columns: number }>`
+  display: grid;
+  grid-template-columns: repeat(${(p) => p.$columns}, minmax(0, 1fr));
+  gap: 20px;
+  align-items: start;
+  > div {
+    display: flex;
+    flex-direction: column;
+    gap: 12px;
+  }
+`
+const Legend = styled.p`
+  display: flex;
+  align-items: center;
+  gap: 4px 14px;
+  flex-wrap: wrap;
+  margin-top: 12px;
+  font-size: 12.5px;
+  font-stretch: 86%;
+  color: var(--ink2);
+  span {
+    display: inline-flex;
+    align-items: center;
+    gap: 4px;
+  }
+  ${narrow} {
+    .bars {
+      display: none;
+    }
   }
 `
 const EXAMPLES: Record<Reach, string> = {
-  riding: 'what must your hand find while riding? Snacks, a bottle, the camera.',
-  stop: 'what comes out at a stop? Rain wear, tools, first aid.',
-  camp: 'what comes out on arrival? The tent first, then the stove.',
-  night: 'what do you sleep in and on?',
-  breaks: 'what only if something breaks? Spokes, a tyre.',
+  riding: 'What must your hand find while riding? Snacks, a bottle, the camera.',
+  stop: 'What comes out at a stop? Rain wear, tools, first aid.',
+  camp: 'What comes out on arrival? The tent first, then the stove.',
+  night: 'What do you sleep in and on?',
+  breaks: 'What only if something breaks? Spokes, a tyre.',
 }
+const ASKED_ABOVE_KG = 1
 
 export function KitView() {
   const { sheet, change, assessment } = useDesk()
   const units = useUnits()
+  const small = usePhone()
+  const middling = useNarrow()
   const [query, setQuery] = useState('')
+  const [arranged, setArranged] = useState<Arrangement>('moment')
+  const [chosen, setChosen] = useState<Set<string>>(new Set())
   const [editing, setEditing] = useState<Thing | 'new' | null>(null)
   const [bringing, setBringing] = useState(false)
+  const minutes = assessment.minutes_a_day
+  const scales = useMemo(
+    () => ({
+      kg: Math.max(0, ...sheet.kit.map((t) => t.mass_kg * t.count)),
+      l: Math.max(0, ...sheet.kit.map((t) => t.volume_l * t.count)),
+      minutes: Math.max(0, ...Object.values(minutes)),
+    }),
+    [sheet.kit, minutes],
+  )
+  const things = useMemo(() => found(sheet.kit, query), [sheet.kit, query])
   const entries = carrierEntries(sheet)
-  const matches = (t: Thing) => !query || `${t.name} ${t.group} ${t.because}`.toLowerCase().includes(query.toLowerCase())
-  const mass = sheet.kit.reduce((sum, t) => sum + t.mass_kg * t.count, 0)
-  const litres = sheet.kit.reduce((sum, t) => sum + t.volume_l * t.count, 0)
-  const whereOf = (t: Thing) => {
+  const placeOf = (t: Thing) => {
     const told = whereWords(t.where, (km) => units.show(km, 'distance'))
     if (t.where.length && !t.where.some((w) => w.how === 'packed') && (t.where[0]?.from_km ?? 0) === 0) return told
-    const at = [
-      ...new Set(sheet.load.placements.filter((p) => p.thing_id === t.id).map((p) => entries.find((e) => e.id === p.carrier_id)?.label ?? '')),
-    ]
-    return [at.length ? at.join(', ') : 'on the shelf', told].filter(Boolean).join('; ')
+    const at = sheet.load.placements.filter((p) => p.thing_id === t.id).map((p) => entries.find((e) => e.id === p.carrier_id)?.label ?? '')
+    return [at.length ? [...new Set(at)].join(', ') : 'on the shelf', told].filter(Boolean).join('; ')
   }
+  const stowed = new Set(sheet.load.placements.map((p) => p.thing_id))
+  const whyOf = (t: Thing) => {
+    const told = t.where.length > 0 || !(stowed.has(t.id) || t.inside !== null) ? placeOf(t) : ''
+    return [told, t.because || (t.mass_kg * t.count > ASKED_ABOVE_KG ? 'why does it come?' : '')].filter(Boolean).join('; ')
+  }
+  const set = (what: string, ids: string[], part: (t: Thing) => Partial<Thing>) =>
+    void change(what.slice(0, 200), { kit: sheet.kit.map((t) => (ids.includes(t.id) ? { ...t, ...part(t) } : t)) })
   const keep = (thing: Thing) => {
-    const others = sheet.kit.filter((t) => t.id !== thing.id)
     const at = sheet.kit.findIndex((t) => t.id === thing.id)
-    const kit = at < 0 ? [...sheet.kit, thing] : [...others.slice(0, at), thing, ...others.slice(at)]
+    const kit = at < 0 ? [...sheet.kit, thing] : sheet.kit.map((t) => (t.id === thing.id ? thing : t))
     void change(`${at < 0 ? 'Add' : 'Change'} ${thing.name}`.slice(0, 200), { kit })
     setEditing(null)
   }
+  const groups = groupsOf(things, arranged)
+  const picked = sheet.kit.filter((t) => chosen.has(t.id))
   return (
-    <Page>
-      <Head>
-        <Section>Kit</Section>
-        <Muted as="span">
-          {sheet.kit.length} kinds of things, {units.show(mass, 'mass')}, {units.show(litres, 'volume', 0)}
-          {minutesWords(assessment.road ? Object.values(assessment.minutes_a_day).reduce((s, m) => s + m, 0) : undefined)}
-        </Muted>
-        <span className="grow" />
-        <input
-          type="search"
-          id="find"
-          aria-label="Find a thing"
-          placeholder="Find a thing"
-          value={query}
-          onChange={(e) => setQuery(e.target.value)}
-        />
-        <Button $small onPress={() => setBringing(true)}>
-          Bring a list
-        </Button>
-        <Button $small $wanted onPress={() => setEditing('new')}>
-          <Icon name="plus" size={14} />
-          Add a thing
-        </Button>
-      </Head>
-      <Rails>
-        {(Object.keys(REACH_WORDS) as Reach[]).map((reach) => {
-          const things = sheet.kit.filter((t) => t.reach === reach && matches(t))
-          return (
-            <section key={reach} aria-label={REACH_WORDS[reach]}>
-              <RailLine>
-                <Icon name={reach} size={17} />
-                {REACH_WORDS[reach]}
-                <em>
-                  {units.show(
-                    things.reduce((s, t) => s + t.mass_kg * t.count, 0),
-                    'mass',
-                  )}
-                </em>
-              </RailLine>
-              {things.map((t) => (
-                <TagBody key={t.id} type="button" onClick={() => setEditing(t)} data-thing={t.id}>
-                  <span>
-                    <b>
-                      {t.count > 1 ? `${t.count} × ` : ''}
-                      {t.name}
-                    </b>
-                    <small>
-                      {t.guessed.includes('mass') ? '~' : ''}
-                      <em>{units.show(t.mass_kg * t.count, 'mass')}</em>, {t.guessed.includes('volume') ? '~' : ''}
-                      <em>{units.show(t.volume_l * t.count, 'volume')}</em>
-                      {minutesWords(assessment.minutes_a_day[t.id])}
-                    </small>
-                    <small>{whereOf(t)}</small>
-                    {t.because ? (
-                      <small className="reason">It comes because: {t.because}</small>
-                    ) : (
-                      t.mass_kg * t.count > 1 && <small>Why does it come?</small>
-                    )}
-                  </span>
-                </TagBody>
-              ))}
-              {!things.length && <Muted style={{ padding: '6px 0' }}>{EXAMPLES[reach]}</Muted>}
-            </section>
-          )
-        })}
-      </Rails>
+    <>
+      <Page>
+        <Head>
+          <Section>Kit</Section>
+          <Muted as="span">
+            {sheet.kit.length} kinds, {units.show(massOf(sheet.kit), 'mass')}, {units.show(litresOf(sheet.kit), 'volume', 0)}
+            {minutesWords(assessment.road ? Object.values(minutes).reduce((s, m) => s + m, 0) : undefined)}
+          </Muted>
+          <Arranged
+            aria-label="Arranged"
+            selectedKeys={[arranged]}
+            disallowEmptySelection
+            onSelectionChange={(keys) => setArranged(([...keys][0] ?? 'moment') as Arrangement)}
+          >
+            <Aria.ToggleButton id="moment">By moment</Aria.ToggleButton>
+            <Aria.ToggleButton id="kit">By kit</Aria.ToggleButton>
+            <Aria.ToggleButton id="table">As a table</Aria.ToggleButton>
+          </Arranged>
+          <span className="grow" />
+          <input
+            type="search"
+            id="find"
+            aria-label="Find a thing"
+            placeholder="Find a thing"
+            value={query}
+            onChange={(e) => setQuery(e.target.value)}
+          />
+          <Button $small onPress={() => setBringing(true)}>
+            Bring a list
+          </Button>
+          <Button $small $wanted onPress={() => setEditing('new')}>
+            <Icon name="plus" size={14} />
+            Add a thing
+          </Button>
+        </Head>
+        {arranged === 'table' ? (
+          <KitTable
+            things={things}
+            chosen={chosen}
+            onChoose={setChosen}
+            onOpen={setEditing}
+            minutes={minutes}
+            placeOf={placeOf}
+            riderOf={(t) => sheet.riders.find((r) => r.id === t.rider_id)?.name ?? 'shared'}
+          />
+        ) : (
+          <Columns $columns={small ? 1 : middling ? 2 : 3}>
+            {inColumns(groups, small ? 1 : middling ? 2 : 3).map((column) => (
+              <div key={column.map((g) => g.id).join()}>
+                {column.map((group) => (
+                  <section key={group.id} aria-label={group.title}>
+                    <RailLine>
+                      {group.reach && <Icon name={group.reach} size={17} />}
+                      {group.title}
+                      <em>
+                        {group.things.length}, {units.show(massOf(group.things), 'mass')}, {units.show(litresOf(group.things), 'volume', 0)}
+                      </em>
+                    </RailLine>
+                    <ThingLines
+                      title={group.title}
+                      things={group.things}
+                      chosen={chosen}
+                      onChoose={setChosen}
+                      onOpen={setEditing}
+                      onDrop={(ids) => {
+                        const names = ids.length === 1 ? (sheet.kit.find((t) => t.id === ids[0])?.name ?? '') : `${ids.length} things`
+                        if (!ids.length) return
+                        const { reach } = group
+                        if (reach) set(`Want ${names}: ${group.title}`, ids, (t) => ({ reach, guessed: t.guessed.filter((g) => g !== 'reach') }))
+                        else set(`Put ${names} in ${group.title}`, ids, () => ({ group: group.id === '-' ? '' : group.title }))
+                      }}
+                      scales={scales}
+                      minutes={minutes}
+                      whyOf={whyOf}
+                      empty={query ? 'Nothing here has such a name.' : group.reach ? EXAMPLES[group.reach] : ''}
+                    />
+                  </section>
+                ))}
+              </div>
+            ))}
+          </Columns>
+        )}
+        {arranged !== 'table' && sheet.kit.length > 0 && (
+          <Legend>
+            <WhereLegend used={[...new Set(sheet.kit.map(howOf))]} />
+            <span className="bars">bars: kilograms solid, litres open, minutes a day hatched, each to the largest of the kit</span>
+            <span>~ a guess</span>
+          </Legend>
+        )}
+      </Page>
+      {picked.length > 0 && <ChosenStrip chosen={picked} minutes={minutes} onDone={() => setChosen(new Set())} />}
       {editing && (
         <ThingDialog
           thing={editing === 'new' ? null : editing}
@@ -164,6 +261,6 @@ export function KitView() {
         />
       )}
       {bringing && <BringKit onClose={() => setBringing(false)} />}
-    </Page>
+    </>
   )
 }

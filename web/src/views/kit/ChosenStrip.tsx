@@ -1,0 +1,120 @@
+/** What is chosen, in sum, and what can be done with all of it at once. */
+import { useState } from 'react'
+import styled from 'styled-components'
+import type { Thing } from '../../api/client'
+import { useDesk } from '../../api/tour'
+import { minutesWords } from '../../instruments/Tag'
+import { Actions, Button, Dialog, Menu, type MenuEntry } from '../../ui/controls'
+import { Field } from '../../ui/fields'
+import { REACH_WORDS } from '../../ui/icons'
+import { useUnits } from '../../ui/preferences'
+import { phone } from '../../ui/theme'
+import { litresOf, massOf } from './groups'
+
+const Strip = styled.div`
+  flex: none;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  flex-wrap: wrap;
+  padding: 8px 20px;
+  background: var(--land);
+  color: var(--onland);
+  b {
+    font-size: 15px;
+    font-stretch: 90%;
+  }
+  .grow {
+    flex: 1;
+  }
+  ${phone} {
+    padding: 8px 14px;
+  }
+`
+const DRY: MenuEntry[] = [
+  { id: 'any', text: 'May get damp' },
+  { id: 'own_bag', text: 'In its own dry bag' },
+  { id: 'must', text: 'Must stay dry' },
+]
+const NEW = '+'
+const NONE = '-'
+
+export function ChosenStrip({ chosen, minutes, onDone }: { chosen: Thing[]; minutes: Record<string, number>; onDone: () => void }) {
+  const { sheet, change } = useDesk()
+  const units = useUnits()
+  const [naming, setNaming] = useState<string | null>(null)
+  const ids = new Set(chosen.map((t) => t.id))
+  const all = chosen.length === 1 ? (chosen[0]?.name ?? '') : `${chosen.length} things`
+  const set = (what: string, part: Partial<Thing>) => {
+    void change(`${what} of ${all}`.slice(0, 200), { kit: sheet.kit.map((t) => (ids.has(t.id) ? { ...t, ...part } : t)) })
+  }
+  const sure = (t: Thing, figure: Thing['guessed'][number]) => t.guessed.filter((g) => g !== figure)
+  const setSure = (what: string, figure: Thing['guessed'][number], part: Partial<Thing>) =>
+    void change(`${what} of ${all}`.slice(0, 200), {
+      kit: sheet.kit.map((t) => (ids.has(t.id) ? { ...t, ...part, guessed: sure(t, figure) } : t)),
+    })
+  const kits = [...new Set(sheet.kit.map((t) => t.group).filter(Boolean))].sort((a, b) => a.localeCompare(b))
+  return (
+    <Strip role="region" aria-label="Chosen things">
+      <b role="status">
+        {all} chosen: {units.show(massOf(chosen), 'mass')}, {units.show(litresOf(chosen), 'volume')}
+        {minutesWords(chosen.reduce((sum, t) => sum + (minutes[t.id] ?? 0), 0))}
+      </b>
+      <span className="grow" />
+      <Menu
+        label="Moment of use"
+        entries={Object.entries(REACH_WORDS).map(([id, text]) => ({ id, text }))}
+        onChoose={(id) => setSure('Set the moment', 'reach', { reach: id as Thing['reach'] })}
+      >
+        <Button $small>Moment</Button>
+      </Menu>
+      <Menu
+        label="Kit"
+        entries={[...kits.map((id) => ({ id: `k${id}`, text: id })), { id: NEW, text: 'A new kit …' }, { id: NONE, text: 'No kit' }]}
+        onChoose={(id) => (id === NEW ? setNaming('') : set('Set the kit', { group: id === NONE ? '' : id.slice(1) }))}
+      >
+        <Button $small>Kit</Button>
+      </Menu>
+      <Menu
+        label="Who carries it"
+        entries={[{ id: NONE, text: 'Shared: wherever it fits' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]}
+        onChoose={(id) => set('Set who carries', { rider_id: id === NONE ? null : id })}
+      >
+        <Button $small>Who</Button>
+      </Menu>
+      <Menu label="Dry" entries={DRY} onChoose={(id) => setSure('Set the dryness', 'dry', { dry: id as Thing['dry'] })}>
+        <Button $small>Dry</Button>
+      </Menu>
+      <Button
+        $small
+        onPress={() => {
+          void change(`Remove ${all}`.slice(0, 200), { kit: sheet.kit.filter((t) => !ids.has(t.id)) })
+          onDone()
+        }}
+      >
+        Remove
+      </Button>
+      <Button $small onPress={onDone}>
+        Choose none
+      </Button>
+      {naming !== null && (
+        <Dialog title="A new kit" open onClose={() => setNaming(null)}>
+          <Field label="Its name" value={naming} onChange={setNaming} placeholder="cook, sleep, wash …" />
+          <Actions>
+            <Button onPress={() => setNaming(null)}>Not now</Button>
+            <Button
+              $wanted
+              isDisabled={!naming.trim()}
+              onPress={() => {
+                set('Set the kit', { group: naming.trim().slice(0, 60) })
+                setNaming(null)
+              }}
+            >
+              Put {all} in it
+            </Button>
+          </Actions>
+        </Dialog>
+      )}
+    </Strip>
+  )
+}

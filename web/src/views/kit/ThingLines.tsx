@@ -1,0 +1,211 @@
+/** Things one a line: where each is, why it comes, its price as three bars, kilograms and litres. Lines are chosen, opened and dragged. */
+import * as Aria from 'react-aria-components'
+import styled from 'styled-components'
+import type { Thing, Whereabouts } from '../../api/client'
+import { Icon } from '../../ui/icons'
+import { useUnits } from '../../ui/preferences'
+import { phone } from '../../ui/theme'
+import { WhereShape } from './WhereShape'
+
+const DRAGGED = 'text/x-omnifer-thing'
+const BAR = 54
+
+const List = styled(Aria.GridList)`
+  outline: none;
+  &[data-drop-target] {
+    box-shadow: inset 0 0 0 2px var(--ink);
+  }
+` as typeof Aria.GridList
+const Line = styled(Aria.GridListItem)`
+  position: relative;
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) ${BAR}px 46px 40px 16px;
+  align-items: center;
+  gap: 0 6px;
+  min-height: 25px;
+  border-bottom: 1px solid var(--hair);
+  cursor: pointer;
+  outline: none;
+  .words {
+    display: flex;
+    align-items: baseline;
+    gap: 8px;
+    min-width: 0;
+  }
+  b {
+    flex: 0 1 auto;
+    font-size: 13.5px;
+    font-weight: 630;
+    font-stretch: 88%;
+  }
+  b,
+  small {
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  small {
+    flex: 1 1 34%;
+    font-size: 12px;
+    font-stretch: 84%;
+    color: var(--ink2);
+  }
+  .n {
+    text-align: right;
+    font-size: 13px;
+    font-stretch: 88%;
+    white-space: nowrap;
+  }
+  .n.kg {
+    font-weight: 680;
+  }
+  .shape {
+    position: relative;
+    display: grid;
+    place-items: center;
+    width: 22px;
+    height: 24px;
+    cursor: pointer;
+  }
+  .grip {
+    opacity: 0;
+    width: 16px;
+    display: grid;
+    place-items: center;
+  }
+  &[data-hovered] .grip,
+  &[data-focus-visible-within] .grip,
+  .grip[data-focus-visible] {
+    opacity: 1;
+  }
+  &[data-selected] {
+    background: var(--tag);
+    box-shadow: inset 4px 0 0 var(--ink);
+  }
+  &[data-hovered] b {
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--ink);
+    outline-offset: -2px;
+  }
+  ${phone} {
+    grid-template-columns: 44px minmax(0, 1fr) 52px 48px;
+    min-height: 48px;
+    .words {
+      display: block;
+    }
+    b,
+    small {
+      display: block;
+    }
+    .shape {
+      width: 44px;
+      height: 44px;
+    }
+    .bars,
+    .grip {
+      display: none;
+    }
+  }
+`
+
+/** What a full bar stands for, on the whole screen. */
+export interface Scales {
+  kg: number
+  l: number
+  minutes: number
+}
+
+interface Props {
+  title: string
+  things: Thing[]
+  chosen: Set<string>
+  onChoose: (ids: Set<string>) => void
+  onOpen: (thing: Thing) => void
+  /** Things dropped here; without it nothing can be. */
+  onDrop?: (ids: string[]) => void
+  scales: Scales
+  minutes: Record<string, number>
+  whyOf: (thing: Thing) => string
+  empty: string
+}
+
+export function ThingLines({ title, things, chosen, onChoose, onOpen, onDrop, scales, minutes, whyOf, empty }: Props) {
+  const units = useUnits()
+  const byId = new Map(things.map((t) => [t.id, t]))
+  const { dragAndDropHooks } = Aria.useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ [DRAGGED]: String(key), 'text/plain': byId.get(String(key))?.name ?? '' })),
+    acceptedDragTypes: onDrop ? [DRAGGED] : [],
+    getDropOperation: () => (onDrop ? 'move' : 'cancel'),
+    onRootDrop: (e) => {
+      const dropped = e.items.filter((item) => item.kind === 'text').map((item) => item.getText(DRAGGED))
+      void Promise.all(dropped).then((ids) => onDrop?.(ids.filter((id) => !byId.has(id))))
+    },
+  })
+  return (
+    <List
+      aria-label={title}
+      items={things}
+      selectionMode="multiple"
+      selectedKeys={[...chosen].filter((id) => byId.has(id))}
+      onSelectionChange={(keys) => {
+        const others = [...chosen].filter((id) => !byId.has(id))
+        onChoose(new Set([...others, ...(keys === 'all' ? byId.keys() : [...keys].map(String))]))
+      }}
+      onAction={(key) => {
+        const thing = byId.get(String(key))
+        if (thing) onOpen(thing)
+      }}
+      dragAndDropHooks={dragAndDropHooks}
+      dependencies={[minutes, scales, units]}
+      renderEmptyState={() => <small style={{ padding: '4px 0', display: 'block' }}>{empty}</small>}
+    >
+      {(t) => {
+        const why = whyOf(t)
+        return (
+          <Line id={t.id} textValue={t.name} data-thing={t.id}>
+            <Aria.Checkbox slot="selection" className="shape" aria-label={`Choose ${t.name}`}>
+              {({ isSelected }) => (isSelected ? <Icon name="tick" size={15} /> : <WhereShape how={howOf(t)} />)}
+            </Aria.Checkbox>
+            <span className="words">
+              <b>
+                {t.count > 1 ? `${t.count} × ` : ''}
+                {t.name}
+              </b>
+              {why && <small>{why}</small>}
+            </span>
+            <Bars thing={t} minutes={minutes[t.id] ?? 0} scales={scales} />
+            <span className="n kg">
+              {t.guessed.includes('mass') ? '~' : ''}
+              {units.figure(t.mass_kg * t.count, 'mass')}
+            </span>
+            <span className="n">
+              {t.guessed.includes('volume') ? '~' : ''}
+              {units.figure(t.volume_l * t.count, 'volume')}
+            </span>
+            <Aria.Button slot="drag" className="grip" aria-label={`Drag ${t.name}`}>
+              <Icon name="more" size={12} />
+            </Aria.Button>
+          </Line>
+        )
+      }}
+    </List>
+  )
+}
+
+/** Where a thing is at the start. */
+export const howOf = (t: Thing): Whereabouts['how'] => (t.where[0]?.from_km === 0 ? t.where[0].how : 'packed')
+
+/** Kilograms solid, litres open, minutes a day hatched. */
+function Bars({ thing, minutes, scales }: { thing: Thing; minutes: number; scales: Scales }) {
+  const wide = (value: number, most: number) => (most > 0 ? Math.max(1.5, (BAR - 2) * Math.min(value / most, 1)) : 0)
+  return (
+    <svg className="bars" width={BAR} height={19} aria-hidden="true">
+      <rect x={1} y={1} width={wide(thing.mass_kg * thing.count, scales.kg)} height={5} fill="var(--ink)" />
+      <rect x={1} y={7.5} width={wide(thing.volume_l * thing.count, scales.l)} height={4.5} fill="none" stroke="var(--ink)" strokeWidth={1} />
+      <rect x={1} y={13.5} width={wide(minutes, scales.minutes)} height={5} fill="url(#hatch)" stroke="var(--ink)" strokeWidth={0.8} />
+    </svg>
+  )
+}
