@@ -138,9 +138,11 @@ def whole_site(served: tuple[str, Flask], sample: Tour, sample_road: Profile) ->
 def _holding(served: tuple[str, Flask], tour: Tour, road: Profile) -> Iterator[str]:
     address, application = served
     tours = tours_of(application)
-    application.extensions["omnifer"].profiles.keep(tours.create(tour), road)
+    track_id = tours.create(tour).track_id
+    assert track_id is not None
+    application.extensions["omnifer"].profiles.keep(track_id, road)
     yield address
-    for line in tours.list():
+    for line in (*tours.list(), *tours.list(removed=True)):
         tours.delete(line.id)
 
 

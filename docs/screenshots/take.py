@@ -113,7 +113,7 @@ def main() -> None:
     with sync_playwright() as playwright:
         browser = launch(playwright)
         for name, view, (width, height), theme in PICTURES:
-            context = browser.new_context(viewport={"width": width, "height": height}, color_scheme=theme)
+            context = browser.new_context(viewport={"width": width, "height": height}, color_scheme=theme, locale="en-GB")
             page = context.new_page()
             tour = context.request.get(f"{address}/api/tours").json()["tours"][0]["id"]
             page.goto(f"{address}/tours/{tour}/{view}")

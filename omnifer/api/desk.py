@@ -1,17 +1,18 @@
 """What every blueprint needs: the owner's tours, the one place where a change is kept, and answers."""
 
-from collections import OrderedDict
 from collections.abc import Sequence
-from threading import Lock
 from typing import TypeVar
 
 from flask import Response, current_app, g, request
 from pydantic import BaseModel
 
+from omnifer.api.lately import Lately
 from omnifer.api.shapes import TourAnswer, TourView
 from omnifer.core.assess import assess, profile_of
+from omnifer.core.glance import glance_of
 from omnifer.core.load.keep import standing
 from omnifer.core.load.merging import Collision, changed_parts, merged
+from omnifer.core.model.glance import Glance
 from omnifer.core.model.road import Track
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road.profile import Profile
@@ -20,24 +21,24 @@ from omnifer.outside.weather import WeatherService
 from omnifer.store.tours import LOCAL_RIDER, Pool, StaleError, Step, StoredTour, Tours, owner_named
 
 Form = TypeVar("Form", bound=BaseModel)
-MOST_PROFILES = 8
+MOST_PROFILES, MOST_GLANCES = 8, 200
 TRIES = 5
 """How often a change is put together with what other windows did meanwhile."""
 
 
 class Desk:
-    """One rider's tours for the length of a request, and the profiles of the tracks lately used."""
+    """One rider's tours for the length of a request."""
 
-    def __init__(self, tours: Tours, weather: WeatherService, profiles: "Profiles") -> None:
+    def __init__(self, tours: Tours, office: "Office") -> None:
         self.tours = tours
-        self.weather = weather
-        self._profiles = profiles
+        self.weather = office.weather
+        self._office = office
 
     def profile(self, stored: StoredTour) -> Profile | None:
         """The road of a tour; tracks never change, so theirs are kept."""
         if stored.track_id is None:
             return profile_of(Tour.model_construct(**dict(stored.sheet)))
-        return self._profiles.of(self.tours, stored)
+        return self._office.profiles.of(stored.track_id, lambda: _measured(self.whole(stored)))
 
     def whole(self, stored: StoredTour) -> Tour:
         """The tour with its raw track."""
@@ -47,6 +48,12 @@ class Desk:
         """The tour as it now stands, and what that means."""
         stored = self.tours.read(tour_id)
         return TourAnswer(tour=view(stored), assessment=assess(stored.sheet, self.profile(stored)))
+
+    def glance(self, tour_id: str) -> Glance:
+        """The tour as a page of tours draws it; made once for each of its revisions."""
+        stored = self.tours.read(tour_id)
+        key = (stored.id, stored.revision)
+        return self._office.glances.of(key, lambda: glance_of(stored.sheet, assess(stored.sheet, self.profile(stored))))
 
     def start(self, tour: Tour, what: str) -> TourAnswer:
         """Keep a new tour, once it is valid and what it means is known. Raises as `keep`."""
@@ -78,8 +85,8 @@ class Desk:
                 kept = self.tours.change(seen.id, now.revision, what[:200], whole, track)
             except StaleError:
                 continue
-            if track is not None and profile is not None:
-                self._profiles.keep(kept, profile)
+            if track is not None and profile is not None and kept.track_id is not None:
+                self._office.profiles.keep(kept.track_id, profile)
             return TourAnswer(tour=view(kept), assessment=found, remarks=list(remarks))
         raise StaleError(now.revision)
 
@@ -109,44 +116,18 @@ class Desk:
             raise StaleError(now.revision) from None
 
 
-class Profiles:
-    """The profiles of the tracks lately used, shared by all requests; a track belongs to one tour and never changes."""
-
-    def __init__(self) -> None:
-        self._kept: OrderedDict[int, Profile] = OrderedDict()
-        self._lock = Lock()
-
-    def of(self, tours: Tours, stored: StoredTour) -> Profile:
-        """The profile of a stored tour that has a track."""
-        assert stored.track_id is not None
-        with self._lock:
-            found = self._kept.get(stored.track_id)
-            if found is not None:
-                self._kept.move_to_end(stored.track_id)
-                return found
-        made = profile_of(Tour.model_construct(**dict(stored.sheet), track=tours.read_track(stored.track_id)))
-        assert made is not None
-        self.keep(stored, made)
-        return made
-
-    def keep(self, stored: StoredTour, profile: Profile) -> None:
-        """Keep the profile of a stored tour's track, and forget the one not used for longest."""
-        assert stored.track_id is not None
-        with self._lock:
-            self._kept[stored.track_id] = profile
-            while len(self._kept) > MOST_PROFILES:
-                self._kept.popitem(last=False)
-
-
 class Office:
     """What the application holds for all requests."""
 
     def __init__(self, pool: Pool, weather: WeatherService) -> None:
-        self.pool, self.weather, self.profiles = pool, weather, Profiles()
+        self.pool, self.weather = pool, weather
+        self.profiles: Lately[int, Profile] = Lately(MOST_PROFILES)
+        """By track: a track belongs to one tour and never changes."""
+        self.glances: Lately[tuple[str, int], Glance] = Lately(MOST_GLANCES)
 
     def desk_of(self, rider: str) -> Desk:
         """The desk of a signed-in rider."""
-        return Desk(Tours(self.pool, owner_named(self.pool, rider)), self.weather, self.profiles)
+        return Desk(Tours(self.pool, owner_named(self.pool, rider)), self)
 
 
 def desk() -> Desk:
@@ -168,6 +149,12 @@ def profile_known(tour: Tour) -> Profile | None:
         return profile_of(tour)
     except ValueError as error:
         raise InputProblem(str(error)[:1].upper() + str(error)[1:], "", "Choose another file; nothing was kept.") from None
+
+
+def _measured(tour: Tour) -> Profile:
+    profile = profile_of(tour)
+    assert profile is not None
+    return profile
 
 
 def _with_track(sheet: TourSheet, track: Track | None) -> Tour:

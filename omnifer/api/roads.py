@@ -89,7 +89,9 @@ def preview_stops(tour_id: str) -> Response:
     """Understand a sheet of stops; nothing is taken."""
     stored = desk().tours.read(tour_id)
     wanted = shapes.SheetBody.model_validate_json(body())
-    return answer(read_stops_csv(wanted.text, {stop.id for stop in stored.sheet.road.stops}))
+    profile = desk().profile(stored)
+    used = {stop.id for stop in stored.sheet.road.stops}
+    return answer(read_stops_csv(wanted.text, used, profile.length_km if profile else None))
 
 
 @blueprint.post("/api/tours/<tour_id>/stops/import")
@@ -100,7 +102,8 @@ def import_stops(tour_id: str) -> Response:
     seen = desk().tours.read(tour_id, wanted.revision)
     road = seen.sheet.road
     kept = () if wanted.replace else road.stops
-    found = read_stops_csv(wanted.text, {stop.id for stop in kept})
+    profile = desk().profile(seen)
+    found = read_stops_csv(wanted.text, {stop.id for stop in kept}, profile.length_km if profile else None)
     changed = road.model_copy(update={"stops": (*kept, *found.stops)})
     sheet = seen.sheet.model_copy(update={"road": changed})
     return answer(desk().keep(seen, f"Take {len(found.stops)} stops from a sheet", sheet))
@@ -116,13 +119,13 @@ def bring_station(tour_id: str) -> Response:
     used = {station.id for station in road.stations}
     identifier = next(f"station-{n}" for n in range(1, len(used) + 2) if f"station-{n}" not in used)
     try:
-        station = read_station(uploaded(), identifier, wanted.name, wanted.at_km)
+        station, remarks = read_station(uploaded(), identifier, wanted.name, wanted.at_km, wanted.elevation_m)
     except ValueError as error:
         raise InputProblem(f"The record does not make a station: {error}", "", "Say at which kilometre it lies.") from None
     changed = road.model_copy(update={"stations": (*road.stations, station)})
     sheet = seen.sheet.model_copy(update={"road": changed})
     remark = f"{station.name}: {station.source or 'twelve months'}."
-    return answer(desk().keep(seen, f"Bring the weather of {station.name}", sheet, remarks=[remark]))
+    return answer(desk().keep(seen, f"Bring the weather of {station.name}", sheet, remarks=[remark, *remarks]))
 
 
 @blueprint.get("/api/tours/<tour_id>/outlook/<int:number>")

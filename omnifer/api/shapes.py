@@ -15,7 +15,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
-from omnifer.core.model.quantities import DistanceKm, Id, Name, Noun
+from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.stores import Food, Stores
@@ -67,6 +67,7 @@ class TourList(Noun):
     """All tours, the last changed first."""
 
     tours: list[TourEntry]
+    removed: list[TourEntry] = Field(description="Removed lately: they can be fetched back")
 
 
 class NewTour(Noun):
@@ -144,6 +145,7 @@ class StationUpload(Noun):
     revision: Revision
     name: Annotated[str, Field(max_length=120)] = ""
     at_km: DistanceKm | None = None
+    elevation_m: ElevationM | None = Field(None, description="Left out: as the record says, else that of the road there")
 
 
 class RideUpload(Noun):

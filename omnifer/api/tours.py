@@ -1,4 +1,4 @@
-"""Tours: list, start, read, change, undo, delete."""
+"""Tours: list, start, copy, read, change, undo, remove and fetch back."""
 
 from flask import Blueprint, Response
 from flask_wtf.csrf import generate_csrf
@@ -7,14 +7,18 @@ from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
 from omnifer.core.load.keep import ridden_by
+from omnifer.core.model.glance import Glance
+from omnifer.core.model.quantities import LONGEST_NAME
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import Road
 from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import BIKES, CARRIERS, SIZES, SUPPORTS, sized
 from omnifer.core.supplies.foods import FOODS
+from omnifer.demo.sample import demo_tour
 from omnifer.formats.bundle import read_bundle
 
 blueprint = Blueprint("tours", __name__)
+COPY = ", a copy"
 
 
 @blueprint.get("/api/session")
@@ -38,9 +42,16 @@ def catalogue() -> Response:
 @blueprint.get("/api/tours")
 @operation(gives=shapes.TourList)
 def list_tours() -> Response:
-    """All tours, the last changed first."""
-    lines = [shapes.TourEntry.model_validate(vars(line)) for line in desk().tours.list()]
-    return answer(shapes.TourList(tours=lines))
+    """All tours, the last changed first, and those that were removed lately."""
+    tours, removed = ([shapes.TourEntry.model_validate(vars(line)) for line in desk().tours.list(gone)] for gone in (False, True))
+    return answer(shapes.TourList(tours=tours, removed=removed))
+
+
+@blueprint.get("/api/tours/<tour_id>/glance")
+@operation(gives=Glance, problems=(404,))
+def glance_at(tour_id: str) -> Response:
+    """One tour as a page of tours draws it."""
+    return answer(desk().glance(tour_id))
 
 
 @blueprint.post("/api/tours")
@@ -63,6 +74,30 @@ def start_tour() -> Response:
 def bring_bundle() -> Response:
     """Bring a whole tour as a bundle."""
     return answer(desk().start(read_bundle(uploaded()), "Bring the tour from a bundle"), 201)
+
+
+@blueprint.post("/api/tours/sample")
+@operation(gives=shapes.TourAnswer, status=201)
+def start_sample() -> Response:
+    """Start with the sample tour, once more if it is there."""
+    return answer(desk().start(demo_tour(), "Open the sample"), 201)
+
+
+@blueprint.post("/api/tours/<tour_id>/copy")
+@operation(gives=shapes.TourAnswer, status=201, problems=(404,))
+def copy_tour(tour_id: str) -> Response:
+    """Another tour that begins as this one stands."""
+    seen = desk().whole(desk().tours.read(tour_id))
+    name = f"{seen.name[: LONGEST_NAME - len(COPY)]}{COPY}"
+    return answer(desk().start(seen.model_copy(update={"name": name}), f"Copy {seen.name}"[:200]), 201)
+
+
+@blueprint.post("/api/tours/<tour_id>/restore")
+@operation(status=204, problems=(404,))
+def restore_tour(tour_id: str) -> Response:
+    """Fetch back a tour that was removed lately."""
+    desk().tours.restore(tour_id)
+    return Response(status=204)
 
 
 @blueprint.get("/api/tours/<tour_id>")
@@ -96,6 +131,6 @@ def step_tour(tour_id: str) -> Response:
 @blueprint.delete("/api/tours/<tour_id>")
 @operation(status=204, problems=(404,))
 def delete_tour(tour_id: str) -> Response:
-    """Forget a tour with its history and its tracks."""
-    desk().tours.delete(tour_id)
+    """Remove a tour; for some weeks it can be fetched back."""
+    desk().tours.remove(tour_id)
     return Response(status=204)

@@ -4,6 +4,7 @@ import csv
 import datetime as dt
 import io
 import re
+import unicodedata
 from collections.abc import Iterable
 
 import numpy as np
@@ -13,11 +14,13 @@ from pydantic import ValidationError
 from omnifer.core.model.road import MonthNormals, Station
 from omnifer.formats.measures import number
 from omnifer.formats.problem import InputProblem
+from omnifer.formats.sheet import decoded, read_sheet
 
 FEWEST_DAYS = 200
 """A month's normals from fewer days than this in all years together are no normals [d]; practice: seven years."""
-UNKNOWN_RAIN_DAYS, DAYS_A_MONTH = 8.0, 30.4
-"""Rain days of a month where the record has no rain [d]; practice."""
+UNKNOWN_RAIN_DAYS: float = MonthNormals.model_fields["rain_days"].default
+"""Of a month where the record has no rain [d]; practice."""
+DAYS_A_MONTH = 30.4
 HOURS = 8760
 """Of a typical year."""
 RAIN_MM = 1.0
@@ -25,28 +28,56 @@ RAIN_MM = 1.0
 
 Array = NDArray[np.float64]
 COLUMNS = {
-    "mean_max_c": ("max", "tmax", "high", "mean max", "mean maximum"),
-    "mean_min_c": ("min", "tmin", "low", "mean min", "mean minimum"),
+    "mean_max_c": (
+        "max", "tmax", "high", "mean max", "mean maximum", "average high", "maximum", "maxi", "maxima", "hoch", "mittlere max",
+        "temperatura maxima", "massima",
+    ),
+    "mean_min_c": (
+        "min", "tmin", "low", "mean min", "mean minimum", "average low", "minimum", "mini", "minima", "tief", "mittlere min",
+        "temperatura minima",
+    ),
     "spread_max_c": ("sd max", "spread max"),
     "spread_min_c": ("sd min", "spread min"),
-    "rain_days": ("rain days", "rain", "wet days"),
-    "humidity_pct": ("humidity", "rh"),
-    "wind_ms": ("wind", "wind m/s"),
-}
+    "rain_days": ("rain days", "rain", "wet days", "precipitation days", "regentage", "jours de pluie", "dias de lluvia",
+                  "giorni di pioggia"),
+    "humidity_pct": ("humidity", "rh", "relative humidity", "luftfeuchte", "feuchte", "humidite", "humedad", "umidita"),
+    "wind_ms": ("wind", "wind m/s", "wind speed", "vent", "viento", "vento"),
+}  # fmt: skip
+MONTH_HEADINGS = ("", "month", "monat", "mois", "mes", "mese", "maand")
 
 
-def read_station(content: bytes, identifier: str, name: str, at_km: float | None) -> Station:
-    """A station of any of the three kinds, told apart by the first line. Raises InputProblem."""
-    text = content.decode("utf-8-sig", errors="replace")
+def _plain(heading: str) -> str:
+    """A heading without accents, units and signs."""
+    bare = unicodedata.normalize("NFKD", heading.lower()).encode("ascii", "ignore").decode()
+    return re.sub(r"\s+", " ", re.sub(r"[^a-z/ ]", " ", re.sub(r"[(\[].*?[)\]]", "", bare))).strip()
+
+
+def _field_of(heading: str) -> str | None:
+    return next((field for field, names in COLUMNS.items() if _plain(heading) in names), None)
+
+
+def read_station(
+    content: bytes, identifier: str, name: str, at_km: float | None, elevation_m: float | None = None
+) -> tuple[Station, list[str]]:
+    """A station of any of the three kinds, told apart by the first line, and what is to be said of it. Raises InputProblem."""
+    station, remarks = _read(decoded(content), identifier, name, at_km)
+    if elevation_m is not None:
+        station = station.model_copy(update={"elevation_m": elevation_m})
+    elif station.elevation_m is None:
+        remarks.append("Its height is not said: it is taken to lie as high as the road there.")
+    return station, remarks
+
+
+def _read(text: str, identifier: str, name: str, at_km: float | None) -> tuple[Station, list[str]]:
     if not text.strip():
         raise InputProblem("The file is empty", "", "Choose a station record.")
     first = text.lstrip().splitlines()[0]
     if first.startswith("LOCATION,"):
-        return _from_typical_year(text, False, identifier, name, at_km)
+        return _from_typical_year(text, False, identifier, name, at_km), []
     if "\nDate (MM/DD/YYYY)," in text[:2000]:
-        return _from_typical_year(text, True, identifier, name, at_km)
+        return _from_typical_year(text, True, identifier, name, at_km), []
     if "DATE" in [cell.strip(' "') for cell in first.upper().split(",")]:
-        return _from_daily(text, identifier, name, at_km)
+        return _from_daily(text, identifier, name, at_km), []
     return _from_months(text, identifier, name, at_km)
 
 
@@ -130,33 +161,44 @@ def _from_typical_year(text: str, tmy3: bool, identifier: str, name: str, at_km:
     )  # fmt: skip
 
 
-def _from_months(text: str, identifier: str, name: str, at_km: float | None) -> Station:
-    """Twelve rows, one a month, with a heading that names the columns."""
-    dialect = max(";\t,", key=text.splitlines()[0].count)
-    rows = [[cell.strip() for cell in row] for row in csv.reader(io.StringIO(text), delimiter=dialect) if any(row)]
-    head = [re.sub(r"[^a-z/ ]", " ", cell.lower()).strip() for cell in rows[0]]
-    found = {field: head.index(n) for field, names in COLUMNS.items() for n in names if n in head}
+def _from_months(text: str, identifier: str, name: str, at_km: float | None) -> tuple[Station, list[str]]:
+    """Twelve rows, one a month, under a heading that names the columns; a row of the year's means after them is left aside."""
+    sheet = read_sheet(text, lambda heading: _field_of(heading) is not None)
+    found = dict[str, int]()
+    for column, heading in enumerate(sheet.headings):
+        field = _field_of(heading)
+        if field is not None:
+            found.setdefault(field, column)
     missing = [field for field in ("mean_max_c", "mean_min_c") if field not in found]
     if missing:
         raise InputProblem(
-            "No columns 'max' and 'min' were found", "line 1", "Head the columns: month; max; min; rain days; humidity; wind."
-        )
-    if len(rows) != 13:
-        raise InputProblem(f"A station wants 12 rows, one a month; there are {len(rows) - 1}", "", "Begin with January.")
+            "No columns 'max' and 'min' were found", f"line {sheet.first + 1}",
+            "Head the columns: month; max; min; rain days; humidity; wind.",
+        )  # fmt: skip
+    rows = sheet.lines
+    if len(rows) == 13:
+        rows = rows[:12]
+    if len(rows) != 12:
+        raise InputProblem(f"A station wants 12 rows, one a month; there are {len(rows)}", "", "Begin with January.")
     months = []
-    for line, row in enumerate(rows[1:], 2):
+    for line, row in rows:
         month = {}
         for field, column in found.items():
             cell = row[column] if column < len(row) else ""
             if not cell and field not in ("mean_max_c", "mean_min_c"):
                 continue
             try:
-                month[field] = number(cell, decimal_comma=dialect != ",")
+                month[field] = number(cell.removesuffix("°C").removesuffix("%"), decimal_comma=sheet.delimiter != ",")
             except ValueError as error:
-                raise InputProblem(str(error), f"line {line}, column {rows[0][column]}", "Write the figure alone.") from None
+                where = f"line {line}, column {sheet.headings[column]}"
+                raise InputProblem(str(error), where, "Write the figure alone.") from None
         months.append(month)
+    aside = [h for n, h in enumerate(sheet.headings) if n not in found.values() and _plain(h) not in MONTH_HEADINGS]
+    remarks = [f"Left aside, not understood: {', '.join(aside)}."] if aside else []
+    if "rain_days" not in found:
+        remarks.append(f"No rain days: {UNKNOWN_RAIN_DAYS:g} a month are assumed.")
     try:
-        return _station(identifier, name or "Station", at_km, months, source="typed")
+        return _station(identifier, name or "Station", at_km, months, source="typed"), remarks
     except ValueError as error:
         reason = str(error).split("\n")[-2 if isinstance(error, ValidationError) else 0].strip()
         mend = "Say at which kilometre the station lies, and check the figures."

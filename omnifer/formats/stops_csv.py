@@ -20,7 +20,8 @@ YES = ("yes", "x", "1", "true")
 WEEKDAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 COLUMNS = (
     "km", "name", "detour_km", "take_detour", "water", "dry_months", "treat_water", "confirmed", "shop", "closed", "opens",
-    "closes", "closed_dates", "services", "plug_outlets", "plug_hours", "plug_shape", "fuels", "bike_shop", "shelter", "note",
+    "closes", "opens_again", "closes_again", "closed_dates", "services", "plug_outlets", "plug_hours", "plug_shape", "fuels",
+    "bike_shop", "shelter", "note",
 )  # fmt: skip
 WORDS = {
     "water": {"sure": "reliable", "yes": "reliable", "x": "reliable", "maybe": "unsure", "?": "unsure", "no": "none", "": "none"},
@@ -39,11 +40,13 @@ class StopsPreview(Noun):
     left_aside: list[str] = Field(description="Columns that were not understood")
 
 
-def read_stops_csv(text: str, taken_ids: set[str]) -> StopsPreview:
-    """Understand a sheet of stops. Raises InputProblem where there is no table at all."""
-    sheet = read_sheet(text)
-    heads = [re.sub(r"[^a-z]+", "_", cell.lower()).strip("_") for cell in sheet.headings]
-    heads = ["km" if h in ("at", "at_km", "distance") else "name" if h in ("place", "stop") else h for h in heads]
+def read_stops_csv(text: str, taken_ids: set[str], length_km: float | None = None) -> StopsPreview:
+    """Understand a sheet of stops; those beyond the end of a road of such a length are refused.
+
+    Raises InputProblem where there is no table at all.
+    """
+    sheet = read_sheet(text, lambda heading: _head(heading) in COLUMNS)
+    heads = [_head(cell) for cell in sheet.headings]
     if "km" not in heads or "name" not in heads:
         raise InputProblem("No columns 'km' and 'name' were found", f"line {sheet.first + 1}", "Head them so.")
     stops: list[Stop] = []
@@ -56,12 +59,20 @@ def read_stops_csv(text: str, taken_ids: set[str]) -> StopsPreview:
         cells = dict(zip(heads, row, strict=False))
         try:
             stop = _stop(cells, sheet.delimiter != ",", _free_id(line, used))
+            if length_km is not None and stop.at_km > length_km:
+                raise ValueError(f"km: the road ends at km {length_km:.1f}")
         except (ValueError, ValidationError) as error:
             problems.append(_problem(line, error))
             continue
         used.add(stop.id)
         stops.append(stop)
     return StopsPreview(stops=stops, problems=problems, left_aside=[h for h in heads if h and h not in COLUMNS])
+
+
+def _head(heading: str) -> str:
+    """The column that a heading names."""
+    word = re.sub(r"[^a-z]+", "_", heading.lower()).strip("_")
+    return "km" if word in ("at", "at_km", "distance") else "name" if word in ("place", "stop") else word
 
 
 def _free_id(line: int, used: set[str]) -> str:
@@ -93,9 +104,9 @@ def _stop(cells: dict[str, str], decimal_comma: bool, identifier: str) -> Stop:
     figures["dry_months"] = [int(m) for m in re.findall(r"\d+", cells.get("dry_months", ""))]
     figures["treat_water"] = cells.get("treat_water", "").lower() in YES
     figures["closed_weekdays"] = [i for i, day in enumerate(WEEKDAYS) if day in cells.get("closed", "").lower()]
-    for field, heading in (("opens_h", "opens"), ("closes_h", "closes")):
+    for heading in ("opens", "closes", "opens_again", "closes_again"):
         if cells.get(heading):
-            figures[field] = _clock(heading, cells[heading])
+            figures[f"{heading}_h"] = _clock(heading, cells[heading])
     figures["closed_dates"] = re.findall(r"\d{4}-\d{2}-\d{2}", cells.get("closed_dates", ""))
     if cells.get("confirmed"):
         figures["confirmed"] = dt.date.fromisoformat(cells["confirmed"])
@@ -138,6 +149,7 @@ def write_stops_csv(stops: tuple[Stop, ...]) -> str:
             "" if stop.take_detour is None else "yes" if stop.take_detour else "no", stop.water,
             " ".join(map(str, stop.dry_months)), "yes" if stop.treat_water else "", stop.confirmed or "", stop.shop,
             " ".join(WEEKDAYS[d] for d in stop.closed_weekdays), clock(stop.opens_h), clock(stop.closes_h),
+            clock(stop.opens_again_h), clock(stop.closes_again_h),
             " ".join(d.isoformat() for d in stop.closed_dates), " ".join(stop.services),
             stop.plug_outlets if stop.plug_outlets > 1 else "", "" if stop.plug_hours is None else f"{stop.plug_hours:g}",
             stop.plug_shape, " ".join(stop.fuels),

@@ -30,6 +30,8 @@ QUERIES: Any = aiosql.from_path(HERE / "queries", "psycopg", mandatory_parameter
 LOCAL_RIDER = "local rider"
 PART_OF = {"road": "road", "rig": "rig", "kit": "kit", "load": "load", "variants": "kept", "kept_loads": "kept"}
 """The part in which a field of the sheet is kept; all others make the head, which the list of tours reads."""
+FETCHED_BACK_DAYS = 30
+"""So long a removed tour can be fetched back."""
 Step = Literal["undo", "redo"]
 Pool = ConnectionPool[psycopg.Connection[dict[str, Any]]]
 
@@ -117,10 +119,10 @@ class Tours:
             QUERIES.act_as(connection, owner_id=self.owner_id)
             yield connection
 
-    def list(self) -> list[TourLine]:
-        """All tours, the last changed first."""
+    def list(self, removed: bool = False) -> list[TourLine]:
+        """All tours, or those that were removed and can be fetched back; the last changed first."""
         with self._connection() as connection:
-            rows = list(QUERIES.list_tours(connection, owner_id=self.owner_id))
+            rows = list(QUERIES.list_tours(connection, owner_id=self.owner_id, removed=removed))
         return [
             TourLine(**(row | {"id": str(row["id"]), "start_date": dt.date.fromisoformat(row["start_date"])})) for row in rows
         ]
@@ -207,6 +209,19 @@ class Tours:
         """Forget a tour with its history and its tracks, readable or not. Raises NotThereError."""
         with self._connection() as connection:
             if QUERIES.delete_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id) is None:
+                raise NotThereError(tour_id)
+
+    def remove(self, tour_id: str) -> None:
+        """Put a tour away, readable or not; what was put away long ago is forgotten with its history. Raises NotThereError."""
+        with self._connection() as connection:
+            QUERIES.forget_removed(connection, owner_id=self.owner_id, days=FETCHED_BACK_DAYS)
+            if QUERIES.remove_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id) is None:
+                raise NotThereError(tour_id)
+
+    def restore(self, tour_id: str) -> None:
+        """Fetch back a tour that was put away. Raises NotThereError."""
+        with self._connection() as connection:
+            if QUERIES.restore_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id) is None:
                 raise NotThereError(tour_id)
 
     def keep_outlook(self, tour_id: str, day: dt.date, outlook: Outlook) -> None:

@@ -45,6 +45,32 @@ def test_a_rider_starts_changes_undoes_and_redoes(client):
     assert len(redone["sheet"]["load"]["placements"]) == 1
     assert client.delete(path).status_code == 204
     assert client.get(path).status_code == 404
+    listed = client.get("/api/tours").json
+    assert (listed["tours"], [line["name"] for line in listed["removed"]]) == ([], ["Way"])
+    assert client.post(f"{path}/restore").status_code == 204
+    assert client.post(f"{path}/restore").status_code == 404
+    assert client.get(path).json["tour"]["revision"] == 5
+
+
+def test_a_tour_is_copied_and_glanced_at(client, tours, sample, sample_road):
+    path = f"/api/tours/{tours.create(sample).id}"
+    seen = client.get(f"{path}/glance").json
+    assert (seen["days"], seen["riders"], seen["lacks"], seen["on_shelf"]) == (42, ["Runa", "Edvin"], [], 6)
+    assert seen["heaviest"]["name"] == "Kestin Wells"
+    assert 12 <= seen["heaviest"]["at"] < 13, "leaving on day 13"
+    assert (seen["skyline"]["at"][0], seen["skyline"]["at"][-1]) == (0, 42)
+    weights = seen["weights"]
+    summed = [sum(at) for at in zip(*(weights[f"{part}_kg"] for part in ("gear", "fuel", "food", "water")), strict=True)]
+    assert max(summed) == pytest.approx(seen["heaviest_kg"], abs=0.02)
+    assert weights["at"] == sorted(weights["at"])
+    copied = client.post(f"{path}/copy")
+    assert copied.status_code == 201
+    assert copied.json["tour"]["sheet"]["name"] == f"{sample.name}, a copy"
+    assert copied.json["tour"]["sheet"]["kit"] == client.get(path).json["tour"]["sheet"]["kit"]
+    person = {"id": "ada", "name": "Ada", "body_mass_kg": 70, "all_day_power_w": 110}
+    empty = client.post("/api/tours", json={"name": "Bare", "start_date": "2027-05-01", "riders": [person]}).json["tour"]["id"]
+    bare = client.get(f"/api/tours/{empty}/glance").json
+    assert (bare["days"], bare["skyline"], bare["lacks"]) == (0, None, ["road", "rig", "kit", "load"])
 
 
 def test_two_windows_are_merged_where_they_touch_different_parts_and_else_the_later_is_refused(client, tour):

@@ -76,7 +76,10 @@ def test_a_station_moves_the_weather(client, tours):
     assert "kilometre" in nowhere.json["mend"]
     found = upload(client, f"{path}/stations", months, revision="1", name="Mill", at_km="10").json
     assert found["assessment"]["climate"]["source"] == "stations"
-    assert found["assessment"]["days"][0]["mean_max_c"] == pytest.approx(30.4, abs=0.2)
+    assert found["assessment"]["days"][0]["mean_max_c"] == pytest.approx(31, abs=0.2)
+    assert "as high as the road" in found["remarks"][-1]
+    lower = upload(client, f"{path}/stations", months, revision="1", name="Mill", at_km="10", elevation_m="0")
+    assert lower.status_code == 409, "both windows changed the road"
     bad = upload(client, f"{path}/stations", b"nonsense", revision="2", at_km="10")
     assert bad.status_code == 422
     assert upload(client, f"{path}/stations", months, revision="2", at_km="ten").status_code == 422

@@ -28,7 +28,9 @@ def listened(page: Page, complaints: list[str]) -> Page:
 
 def open_page(browser: Browser, complaints: list[str], **options: object) -> Page:
     """A page of another window, machine or theme."""
-    return listened(browser.new_context(viewport={"width": 1280, "height": 800}, **options).new_page(), complaints)
+    return listened(
+        browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB", **options).new_page(), complaints
+    )
 
 
 @pytest.fixture
@@ -40,7 +42,7 @@ def complaints() -> list[str]:
 @pytest.fixture(scope="session")
 def desk(browser: Browser) -> BrowserContext:
     """The context of all desk pages: it has what they load once."""
-    return browser.new_context(viewport={"width": 1280, "height": 800})
+    return browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
 
 
 @pytest.fixture

@@ -137,15 +137,28 @@ def test_night_colours_are_remembered(page: Page, site: str):
     assert page.evaluate(background) == day
 
 
-def test_a_tour_is_removed_only_after_asking(page: Page, site: str):
+def test_tours_are_drawn_renamed_copied_removed_and_fetched_back(page: Page, site: str):
     page.goto(site)
-    expect(page.get_by_text("Tamsen Quay to Lantern Point")).to_be_visible()
-    page.get_by_role("button", name=re.compile("Remove", re.I)).first.click()
-    dialog = page.get_by_role("dialog")
-    expect(dialog).to_be_visible()
-    page.keyboard.press("Escape")
-    expect(dialog).to_have_count(0)
-    expect(page.get_by_text("Tamsen Quay to Lantern Point")).to_be_visible()
-    page.get_by_role("button", name=re.compile("Remove", re.I)).first.click()
-    page.get_by_role("dialog").get_by_role("button", name=re.compile("Remove", re.I)).click()
-    expect(page.get_by_text("Tamsen Quay to Lantern Point")).to_have_count(0)
+    name = "Tamsen Quay to Lantern Point"
+    expect(page.get_by_role("img", name=re.compile("above the land of 15 days"))).to_be_visible(timeout=15_000)
+    expect(page.get_by_text("186 of 192 things stowed")).to_be_visible()
+
+    def more(tour: str, what: str) -> None:
+        page.get_by_role("button", name=f"More of {tour}", exact=True).click()
+        page.get_by_role("menuitem", name=what).click()
+
+    more(name, "Copy")
+    expect(page.get_by_role("link", name=f"{name}, a copy")).to_be_visible(timeout=15_000)
+    more(f"{name}, a copy", "Rename")
+    page.get_by_label("Name of the tour").fill("Back again")
+    page.get_by_role("dialog").get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("link", name="Back again")).to_be_visible()
+    more("Back again", "Remove")
+    expect(page.get_by_role("link", name="Back again")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("link", name="Back again")).to_be_visible()
+    more("Back again", "Remove")
+    page.get_by_text("Removed lately: 1").click()
+    page.get_by_role("button", name="Fetch back").click()
+    page.get_by_role("link", name="Back again").click()
+    page.wait_for_url("**/load")

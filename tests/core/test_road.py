@@ -23,7 +23,8 @@ from omnifer.core.model.road import (
     Weather,
     ZoneStretch,
 )
-from omnifer.core.road import arrivals, climate, days, learn, pace, reshape
+from omnifer.core.road import arrivals, climate, learn, pace, reshape
+from omnifer.core.road import days as days_module
 from omnifer.core.road.profile import from_track
 from omnifer.core.road.symbols import RULES, supplies_of, words_of
 from omnifer.core.voyage import play
@@ -109,7 +110,7 @@ def test_days_cover_the_road_once_and_in_order(nights, size, to_stops):
         stops=(stop(40, water="reliable"), stop(130, shelter="hut"), stop(222, water="reliable", shelter="site")),
     )
     profile = from_track(straight(300).track)
-    plan = days.cut(profile, profile.km / 15, road)
+    plan = days_module.cut(profile, profile.km / 15, road)
     assert plan.km[0] == 0
     assert plan.km[-1] == pytest.approx(profile.length_km)
     assert (np.diff(plan.km) > 0).all()
@@ -137,6 +138,20 @@ VISITS = [
     ({"opens_h": 9, "closes_h": 18}, 19.0, None, "closes at {closes}, you pass at {hour}"),
     ({"opens_h": 9, "closes_h": 18}, 19.0, 1, None),
     ({"opens_h": 10, "closes_h": 18}, 19.0, 1, "closes at {closes}, you pass at {hour}"),
+    ({"opens_h": 9, "closes_h": 12, "opens_again_h": 16, "closes_again_h": 19}, 17.0, None, None),
+    (
+        {"opens_h": 9, "closes_h": 12, "opens_again_h": 16, "closes_again_h": 19},
+        13.0,
+        None,
+        "opens again at {opens}, you pass at {hour}",
+    ),
+    ({"opens_h": 9, "closes_h": 12, "opens_again_h": 16, "closes_again_h": 19}, 15.5, None, None),
+    (
+        {"opens_h": 9, "closes_h": 12, "opens_again_h": 16, "closes_again_h": 19},
+        19.5,
+        None,
+        "closes at {closes}, you pass at {hour}",
+    ),
     ({"closed_weekdays": (0,)}, 19.0, 1, None),
     ({"closed_weekdays": (0, 1)}, 19.0, 1, "closed on Mondays"),
     ({"closed_weekdays": (0, 2)}, 19.0, 2, None),
@@ -313,10 +328,12 @@ def test_the_start_date_moves_the_weather():
 
 
 def test_rarer_odds_mean_colder_nights():
-    station = Station(id="a", name="A", at_km=0, months=months(15, spread_min_c=4))
+    station = Station(id="a", name="A", at_km=0, elevation_m=0, months=months(15, spread_min_c=4))
     lows = [seen(straight(60, stations=(station,), odds=odds)).days[0].night_low_c for odds in (0.3, 0.1, 0.02)]
     assert lows[0] > lows[1] > lows[2]
     assert lows[1] == pytest.approx(15 - 5 - 1.2816 * 4 - 0.65, abs=0.1)
+    as_high = station.model_copy(update={"elevation_m": None})
+    assert seen(straight(60, stations=(as_high,), odds=0.1)).days[0].night_low_c == pytest.approx(15 - 5 - 1.2816 * 4, abs=0.1)
 
 
 def test_without_weather_latitude_and_season_speak_and_say_so():
@@ -338,19 +355,54 @@ def test_hot_days_and_walking_are_said():
     assert any(f.kind == "walking" for f in steep.findings)
 
 
+def test_a_tour_takes_the_days_that_it_is_to_take():
+    """600 even kilometres in 12 days are 50 each; with two days of rest there are ten to ride."""
+    even = seen(straight(600, cut=DayCut(by="days", days=12, to_stops=False)))
+    assert [day.distance_km for day in even.days] == pytest.approx([50] * 12, abs=1.5)
+    rested = straight(600, cut=DayCut(by="days", days=12, to_stops=False), nights=(Night(at_km=200, rest_days=2),))
+    assert (len(seen(rested).days), sum(not day.rest for day in seen(rested).days)) == (12, 10)
+    assert not any(f.kind == "too_few_days" for f in even.findings)
+
+
+def test_days_that_are_too_few_are_said_with_how_many_are_enough():
+    hurried = straight(600, cut=DayCut(by="days", days=3, hours=6, to_stops=False))
+    finding = next(f for f in seen(hurried).findings if f.kind == "too_few_days")
+    assert finding.grade == "stops_you"
+    calmer = hurried.model_copy(update={"road": hurried.road.model_copy(update={"cut": finding.mends[0].cut})})
+    assert len(seen(calmer).days) == finding.mends[0].cut.days
+    assert not any(f.kind == "too_few_days" for f in seen(calmer).findings)
+    assert max(day.riding_hours for day in seen(calmer).days) < 6.7
+
+
+@given(st.integers(1, 60), st.lists(st.floats(5, 595), max_size=6), st.booleans())
+def test_days_in_all_are_never_more_than_asked_for_but_where_nights_ask_for_more(days, nights, to_stops):
+    road = straight(
+        600, tuple(stop(at, shelter="site") for at in (70.0, 140.0, 333.0, 480.0)),
+        cut=DayCut(by="days", days=days, to_stops=to_stops), nights=tuple(Night(at_km=at) for at in nights),
+    ).road  # fmt: skip
+    profile = profile_of(straight(600))
+    found = days_module.cut(profile, profile.km / 15, road)
+    event("nights ask for more" if len(nights) + 1 > days else "as asked")
+    assert found.count <= max(days, len(nights) + 1)
+    assert (np.diff(found.km) > 0).all()
+
+
 def test_reversed_twice_is_as_before_and_trimmed_keeps_what_is_inside():
     road = Road(
         stops=(stop(10), stop(90)), nights=(Night(at_km=40, rest_days=1),),
         surfaces=(SurfaceStretch(from_km=20, to_km=30, surface="gravel"),),
         transfers=(Transfer(from_km=60, to_km=70, by="ferry"),),
         zones=(ZoneStretch(from_km=0, zone="Europe/Madrid"), ZoneStretch(from_km=55, zone="Europe/Lisbon")),
+        stations=(Station(id="a", name="A", at_km=20, months=(MonthNormals(mean_max_c=20, mean_min_c=8),) * 12),),
     )  # fmt: skip
     turned = reshape.reversed_road(road, 100)
     assert [s.at_km for s in turned.stops] == [10, 90]
     assert [s.name for s in turned.stops] == ["Place 90", "Place 10"]
     assert (turned.surfaces[0].from_km, turned.surfaces[0].to_km) == (70, 80)
     assert [(z.from_km, z.zone) for z in turned.zones] == [(0, "Europe/Lisbon"), (45, "Europe/Madrid")]
+    assert turned.stations[0].at_km == 80
     assert reshape.reversed_road(turned, 100) == road
+    assert reshape.trimmed_road(road, 60, 90).stations[0].at_km == 0
     assert [z.from_km for z in reshape.trimmed_road(road, 60, 90).zones] == [0]
     cut = reshape.trimmed_road(road, 25, 65)
     assert (cut.stops, cut.nights[0].at_km) == ((), 15)

@@ -256,7 +256,17 @@ def test_bad_station_records_are_refused_in_words(case):
 
 def test_a_station_typed_as_months():
     text = "month;max;min;rain days;humidity;wind\n" + "".join(f"{m};{10 + m},5;{m};7;60;2,5\n" for m in range(1, 13))
-    station = read_station(text.encode(), "s", "Mill", 40)
+    station, remarks = read_station(text.encode(), "s", "Mill", 40)
     assert station.months[0].mean_max_c == 11.5
     assert station.months[11].wind_ms == 2.5
-    assert station.at_km == 40
+    assert (station.at_km, station.elevation_m) == (40, None)
+    assert ["as high as the road" in remark for remark in remarks] == [True]
+    assert read_station(text.encode(), "s", "Mill", 40, 250)[0].elevation_m == 250
+
+
+def test_a_station_pasted_in_another_language_names_what_it_leaves_aside():
+    rows = "".join(f"{m};{m - 5};{10 + m} °C;7;3\n" for m in range(1, 13))
+    text = f"Klima von Dorfheim;;;;\nMonat;Tief;Hoch (°C);Regentage;Sonnenstunden\n{rows}Jahr;2;16;84;\n"
+    station, remarks = read_station(text.encode("cp1252"), "s", "Dorfheim", 10)
+    assert (station.months[0].mean_min_c, station.months[0].mean_max_c, station.months[11].rain_days) == (-4, 11, 7)
+    assert "Sonnenstunden" in remarks[0]

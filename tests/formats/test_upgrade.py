@@ -50,7 +50,15 @@ def test_the_first_version_means_what_it_meant():
     assert after["aims"] == before["aims"] | {"weather": 1, "carry": 1}
     same = {k: v for k, v in before["road"].items() if k != "nights"}
     # What came since is open: the zones of the track, and the usual way to stops off the road.
-    for field, usual in (("take_detour", None), ("plug_outlets", 1), ("plug_hours", None), ("plug_shape", "")):
+    assert after["road"]["cut"].pop("days") == 21
+    for field, usual in (
+        ("opens_again_h", None),
+        ("closes_again_h", None),
+        ("take_detour", None),
+        ("plug_outlets", 1),
+        ("plug_hours", None),
+        ("plug_shape", ""),
+    ):
         assert [stop.pop(field) for stop in after["road"]["stops"]] == [usual] * len(same["stops"])
     assert {k: v for k, v in after["road"].items() if k != "nights"} == same | {"zones": []}
     assert [(n["at_km"], n["rest_days"]) for n in after["road"]["nights"]] == [(48.5, 1)]

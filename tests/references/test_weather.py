@@ -98,7 +98,7 @@ def test_the_year_is_a_ring_without_a_step(monthly, day):
 def test_a_shipped_typical_year_against_pandas():
     """The typical-year file that pvlib ships: monthly means of daily extremes by pandas on the same hours."""
     source = SHIPPED / "723170TYA.CSV"
-    station = read_station(source.read_bytes(), "tmy", "", None)
+    station, _ = read_station(source.read_bytes(), "tmy", "", None)
     table = pd.read_csv(source, skiprows=1)
     frame = pd.DataFrame({"month": table["Date (MM/DD/YYYY)"].str[:2].astype(int), "t": table["Dry-bulb (C)"]})
     frame["day"] = np.arange(8760) // 24
@@ -139,7 +139,7 @@ def daily_record(years: int, tenths: bool) -> tuple[bytes, pd.DataFrame]:
 def test_normals_of_a_daily_record_against_pandas(tenths):
     """A record in the columns of GHCN-Daily, in tenths as its files are or in degrees; a missing day stays missing."""
     content, frame = daily_record(10, tenths)
-    station = read_station(content, "s", "Old Mill", None)
+    station, _ = read_station(content, "s", "Old Mill", None)
     frame.loc[5, "TMAX"] = np.nan
     month = pd.to_datetime(frame["DATE"]).dt.month
     means = frame.groupby(month)[["TMAX", "TMIN"]].mean()

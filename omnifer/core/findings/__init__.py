@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from omnifer.core.findings import electric, fire_and_frost, limits, on_the_road, placing, rig, stores
+from omnifer.core.findings import day_by_day, electric, fire_and_frost, limits, on_the_road, placing, rig, stores
 from omnifer.core.findings.situation import Check, Draft, Situation
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Quantity, Text
@@ -29,7 +29,8 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     on_the_road.food_room: ("no_room_for_food",),
     placing.shelf: ("on_shelf",),
     on_the_road.shut_shops: ("shop_shut",),
-    on_the_road.days: ("dark_day", "long_day", "walking"),
+    day_by_day.days: ("dark_day", "long_day", "walking"),
+    day_by_day.too_few: ("too_few_days",),
     on_the_road.hot_days: ("hot_day",),
     on_the_road.cold_nights: ("cold_night",),
     placing.guesses: ("guesses",),

@@ -8,35 +8,23 @@ from dataclasses import replace
 import numpy as np
 
 from omnifer.core.findings.mending import a_new, eating, new_id
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, stretch
 from omnifer.core.itinerary import coldest_night
-from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.quantities import ROUNDING, Figure, Text
+from omnifer.core.model.quantities import ROUNDING, Text
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
-from omnifer.core.sentence import celsius, clock, hours, kg, km, litres, number, say, share
+from omnifer.core.sentence import celsius, hours, kg, km, litres, number, say, share
 from omnifer.core.supplies import food, water
 from omnifer.core.voyage import Voyage
 
-WALKED_KM = 0.5
-"""Less walking than this in a day is not worth a word [km]; practice."""
-JUST_WALKED = 0.05
-"""A day of which less is walked only just needs it [-]; practice."""
 LONG_FOOD_GAP_DAYS = 3
 """Food for more days than this takes planning [d]; practice."""
 SACK_L = 6.0
 """Largest soft vessel that one lifts with ease [l]; practice."""
 FOR_WHAT_IT_WEIGHS = 1.1
 """Vessels for more water than is short: it weighs, and heavier one is longer on the way [-]."""
-LONG_DAY_HOURS = 8.5
-"""Riding hours that few keep up day after day [h]; practice."""
-
-
-def _stretch(day: int, from_km: float, to_km: float) -> Text:
-    """Where a stretch of the road lies, in words."""
-    return say("day {day}, {from_km} to {to_km}", day=number(day), from_km=km(from_km), to_km=km(to_km))
 
 
 def water_gaps(s: Situation) -> Iterator[Draft]:
@@ -90,7 +78,7 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
                 holds=litres(gap.holds or 0),
             ),
             reason=reason,
-            place=_stretch(gap.day, gap.from_km, gap.to_km),
+            place=stretch(gap.day, gap.from_km, gap.to_km),
             size=gap.short,
             at_km=gap.from_km,
             to_km=gap.to_km,
@@ -119,64 +107,6 @@ def _more_water(s: Situation, short: float) -> Mend:
     )  # fmt: skip
 
 
-def days(s: Situation) -> Iterator[Draft]:
-    """Days that end after dark, or longer than most riders last."""
-    for day in s.days:
-        on_road = day.riding_hours + day.pause_hours + day.transfer_hours
-        place = _stretch(day.number, day.from_km, day.to_km)
-        if day.dark or day.starts_dark:
-            yield _dark(day, place)
-        elif day.riding_hours > LONG_DAY_HOURS:
-            yield Draft(
-                kind="long_day", grade="worth_knowing",
-                sentence=say("Day {day} is {riding} of riding.", day=number(day.number), riding=hours(day.riding_hours)),
-                reason=say("With the pauses counted here, {on_road} on the road.", on_road=hours(on_road)),
-                place=place, size=day.riding_hours - LONG_DAY_HOURS, at_km=day.from_km, to_km=day.to_km, day=day.number,
-            )  # fmt: skip
-        if day.walking_km >= WALKED_KM:
-            just = day.walking_km < JUST_WALKED * day.distance_km
-            words = "On day {day} you just have to walk: {walked}." if just else "On day {day} you walk {walked}."
-            yield Draft(
-                kind="walking", grade="worth_knowing",
-                sentence=say(words, day=number(day.number), walked=km(day.walking_km)),
-                reason=say("Steeper or softer than the lowest gear can be turned with this mass; the steepest ramp is {steepest}."
-                           " A lower gear or a lighter bike turns it into riding, not into more speed.",
-                           steepest=Figure(value=day.steepest, quantity="grade")),
-                place=place, size=day.walking_km, at_km=day.from_km, to_km=day.to_km, day=day.number,
-            )  # fmt: skip
-
-
-def _dark(day: Day, place: Text) -> Draft:
-    """A day that begins before the sun rises, ends after it has set, or has none."""
-    number_of, dusk = number(day.number), clock(day.dusk_h) if day.dusk_h is not None else "no clear hour"
-    reason = say("Starting at {start}, pauses included. Civil twilight ends at {dusk}; hills and haze shorten the light.",
-                 start=clock(day.start_h), dusk=dusk)  # fmt: skip
-    lights = say("lights and reflectors are needed otherwise")
-    if day.sun == "stays_down":
-        sentence, late = say("On day {day} the sun does not rise.", day=number_of), day.riding_hours
-        reason = say("Polar night: at noon there is twilight at best. Plan lamps, batteries and warm stops for all of it.")
-        mend = say("Ride it in another season")
-    elif day.dark:
-        late = day.arrive_h - (day.sunset_h or 0.0)
-        sentence = say("Day {day} ends at {arrive}; the sun sets at {sunset}.", day=number_of, arrive=clock(day.arrive_h),
-                       sunset=clock(day.sunset_h or 0))  # fmt: skip
-        mend = say("Start {late} earlier, or end the day before dark", late=_quarters(late))
-    else:
-        late = (day.sunrise_h or 0.0) - day.start_h
-        sentence = say("Day {day} begins at {start}; the sun rises at {sunrise}.", day=number_of, start=clock(day.start_h),
-                       sunrise=clock(day.sunrise_h or 0))  # fmt: skip
-        mend = say("Start {late} later", late=_quarters(late))
-    return Draft(
-        kind="dark_day", grade="slows_you", sentence=sentence, reason=reason, place=place, size=late, at_km=day.from_km,
-        to_km=day.to_km, day=day.number, mends=[Mend(name=mend, consequence=lights)],
-    )  # fmt: skip
-
-
-def _quarters(late_h: float) -> Figure:
-    """So many minutes, in quarters of an hour that are enough."""
-    return Figure(value=15 * math.ceil(late_h * 4), quantity="minutes")
-
-
 def hot_days(s: Situation) -> Iterator[Draft]:
     """The hottest day, where it is more than unpleasant."""
     if s.voyage is None or not s.voyage.climate.known or not s.days:
@@ -196,7 +126,7 @@ def hot_days(s: Situation) -> Iterator[Draft]:
         grade="slows_you",
         sentence=say("Day {day} may feel like {felt} in the shade.", **figures),
         reason=say("{high} on a hot day with {damp} of humidity. " + advice, **figures),
-        place=_stretch(hottest.number, hottest.from_km, hottest.to_km),
+        place=stretch(hottest.number, hottest.from_km, hottest.to_km),
         size=hottest.heat_index_c - s.tour.practice.hot_index_c,
         at_km=hottest.from_km,
         to_km=hottest.to_km,

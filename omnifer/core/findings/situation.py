@@ -64,3 +64,8 @@ class Draft:
 
 
 Check = Callable[[Situation], Iterator[Draft]]
+
+
+def stretch(day: int, from_km: float, to_km: float) -> Text:
+    """Where a stretch of the road lies, in words."""
+    return say("day {day}, {from_km} to {to_km}", day=number(day), from_km=km(from_km), to_km=km(to_km))

@@ -8,7 +8,7 @@ from pydantic import Field
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import FoodShare, Placement
 from omnifer.core.model.quantities import Noun, Quantity, Text
-from omnifer.core.model.road import Stop
+from omnifer.core.model.road import DayCut, Stop
 from omnifer.core.model.stores import Stores
 
 Grade = Literal["stops_you", "slows_you", "worth_knowing"]
@@ -58,6 +58,7 @@ FindingKind = Literal[
     "panel_idle",
     "snacks_deep",
     "step_lost",
+    "too_few_days",
 ]
 
 
@@ -73,6 +74,8 @@ class Mend(Noun):
     stores: Stores | None = Field(None, description="What is decided of the stores instead")
     stops: list[Stop] = Field([], description="Stops to take instead of those with the same identifiers")
     start_date: dt.date | None = None
+    start_hour: float | None = Field(None, ge=0, lt=24, description="Another hour to set out at [h]")
+    cut: DayCut | None = Field(None, description="Another way to cut the days")
 
 
 class Finding(Noun):

@@ -12,7 +12,8 @@ class Noun(BaseModel):
 
 
 Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,40}$", description="Identifier, unique among its kind in the tour")]
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+LONGEST_NAME = 120
+Name = Annotated[str, Field(min_length=1, max_length=LONGEST_NAME)]
 Note = Annotated[str, Field(max_length=2000)]
 MassKg = Annotated[float, Field(ge=0, le=1000, description="Mass [kg]")]
 VolumeL = Annotated[float, Field(ge=0, le=1000, description="Volume [l]")]

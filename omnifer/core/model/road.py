@@ -80,6 +80,8 @@ class Stop(Noun):
     closed_weekdays: tuple[Weekday, ...] = ()
     opens_h: ClockHour | None = Field(None, description="Shop opens, wall clock [h]; None: not known")
     closes_h: ClockHour | None = None
+    opens_again_h: ClockHour | None = Field(None, description="After a break at noon [h]; None: it has none")
+    closes_again_h: ClockHour | None = None
     closed_dates: tuple[dt.date, ...] = Field((), max_length=60, description="Holidays and other closed days")
     services: tuple[Service, ...] = ()
     fuels: tuple[FuelKind, ...] = ()
@@ -91,6 +93,14 @@ class Stop(Noun):
     bike_shop: BikeShop = "none"
     shelter: Shelter = "none"
     note: Note = ""
+
+    @property
+    def open_hours(self) -> tuple[tuple[float, float], ...]:
+        """When the shop is open on a day on which it is, wall clock [h, h]; what is not known is open."""
+        opens, closes = self.opens_h or 0.0, 24.0 if self.closes_h is None else self.closes_h
+        if self.opens_again_h is None:
+            return ((opens, closes),)
+        return (opens, closes), (self.opens_again_h, 24.0 if self.closes_again_h is None else self.closes_again_h)
 
 
 class Waypoint(Noun):
@@ -148,7 +158,7 @@ class Station(Noun):
     at_km: DistanceKm | None = Field(None, description="Where along the road; None: by its coordinates")
     lat_deg: Latitude | None = None
     lon_deg: Longitude | None = None
-    elevation_m: ElevationM = 0
+    elevation_m: ElevationM | None = Field(None, description="None: that of the road there")
     months: tuple[MonthNormals, ...] = Field(min_length=12, max_length=12)
     source: Annotated[str, Field(max_length=200)] = ""
 
@@ -187,12 +197,17 @@ class ZoneStretch(Noun):
     zone: Annotated[str, AfterValidator(_known_zone), Field(max_length=60, description="IANA name")]
 
 
+LATEST_START_H = 20.0
+"""A day's ride begins no later [h]."""
+
+
 class DayCut(Noun):
     """How the road is cut into days."""
 
-    by: Literal["hours", "distance"] = "hours"
+    by: Literal["hours", "distance", "days"] = "hours"
     hours: Annotated[float, Field(gt=0, le=20, description="Riding hours a day, pauses apart [h]")] = 6
     distance_km: Annotated[float, Field(ge=1, le=500, description="Kilometres a day [km]")] = 70
+    days: Annotated[int, Field(ge=1, le=1000, description="For the whole tour, days of rest with them")] = 21
     to_stops: bool = Field(True, description="End a day at a good place to sleep where one lies near its end")
 
 
@@ -209,7 +224,7 @@ class Road(Noun):
     weather: tuple[Weather, ...] = Field((), max_length=400, description="Typed design weather; stations go before it")
     stations: tuple[Station, ...] = Field((), max_length=200)
     odds: Annotated[float, Field(ge=0.01, le=0.5, description="Chance a night is colder, or a day hotter, than planned")] = 0.1
-    start_hour: Annotated[float, Field(ge=0, le=20, description="When a day's ride begins, wall clock [h]")] = 8
+    start_hour: Annotated[float, Field(ge=0, le=LATEST_START_H, description="When a day's ride begins, wall clock [h]")] = 8
     pause_factor: Annotated[float, Field(ge=1, le=4, description="Hours on the road over hours riding")] = 1.3
     narrowest_mm: Annotated[float, Field(ge=300, le=3000, description="Narrowest gate, bridge or path")] | None = None
     ascent_threshold_m: Annotated[float, Field(ge=0, le=100, description="Smallest reversal that counts as climb [m]")] = (

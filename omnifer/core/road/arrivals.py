@@ -111,28 +111,37 @@ def visits(reached_stops: tuple[Stop, ...], watch: Watch, usual: Practice = USUA
 def shop_shut(visit: Visit, start_hour: float, usual: Practice = USUAL) -> Text | None:
     """Why a food shop cannot be used on this visit; None where it can.
 
-    A rider who sleeps at the stop may shop in the evening, on any rest day, or in the morning within an hour's wait.
+    Who passes may wait an hour for it to open; who sleeps at the stop may shop in the evening, on any rest day, or in the
+    morning.
     """
-    stop = visit.stop
-    opens, closes = stop.opens_h or 0.0, stop.closes_h if stop.closes_h is not None else 24.0
-    if not _shut_on(stop, visit.date) and opens <= visit.hour <= closes:
-        return None
-    if visit.stays_until is not None:
+    stop, wait_h = visit.stop, usual.morning_wait_h
+    if visit.stays_until is None:
+        if not _shut_on(stop, visit.date) and _open_at(stop, visit.hour, wait_h):
+            return None
+    else:
+        if not _shut_on(stop, visit.date) and stop.open_hours[-1][1] >= visit.hour:
+            return None
         rest = visit.date + dt.timedelta(days=1)
         while rest < visit.stays_until:
             if not _shut_on(stop, rest):
                 return None
             rest += dt.timedelta(days=1)
-        if not _shut_on(stop, visit.stays_until) and opens <= start_hour + usual.morning_wait_h and start_hour <= closes:
+        if not _shut_on(stop, visit.stays_until) and _open_at(stop, start_hour, wait_h):
             return None
-    elif visit.hour < opens <= visit.hour + usual.morning_wait_h and not _shut_on(stop, visit.date):
-        return None
     if _shut_on(stop, visit.date):
         day = "on that date" if visit.date in stop.closed_dates else f"on {visit.date:%A}s"
         return say("closed " + day)
-    if visit.hour < opens:
-        return say("opens at {opens}, you pass at {hour}", opens=clock(opens), hour=clock(visit.hour))
-    return say("closes at {closes}, you pass at {hour}", closes=clock(closes), hour=clock(visit.hour))
+    later = [opens for opens, _ in stop.open_hours if opens > visit.hour]
+    if later and later[0] > stop.open_hours[0][0]:
+        return say("opens again at {opens}, you pass at {hour}", opens=clock(later[0]), hour=clock(visit.hour))
+    if later:
+        return say("opens at {opens}, you pass at {hour}", opens=clock(later[0]), hour=clock(visit.hour))
+    return say("closes at {closes}, you pass at {hour}", closes=clock(stop.open_hours[-1][1]), hour=clock(visit.hour))
+
+
+def _open_at(stop: Stop, hour: float, wait_h: float) -> bool:
+    """Whether a shop is open at an hour, or opens within a wait."""
+    return any(opens - wait_h <= hour <= closes for opens, closes in stop.open_hours)
 
 
 def _shut_on(stop: Stop, date: dt.date) -> bool:

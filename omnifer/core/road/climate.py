@@ -108,7 +108,7 @@ def months_at(profile: Profile, road: Road, km: float) -> tuple[MonthNormals, ..
     if road.stations:
         weights = _weights(here, road.stations)
         table = np.sum([w[0] * normals.table_of(s.months) for s, w in zip(road.stations, weights, strict=True)], axis=0)
-        base_m = sum(float(w[0]) * s.elevation_m for s, w in zip(road.stations, weights, strict=True))
+        base_m = float(_heights(profile, road.stations) @ weights[:, 0])
         table[:2] -= LAPSE_K_PER_M * (float(here.elevation_m[0]) - base_m) if here.has_heights else 0.0
         return tuple(MonthNormals(**dict(zip(normals.FIGURES, column, strict=True))) for column in table.T.tolist())
     months = []
@@ -127,7 +127,7 @@ def _from_stations(profile: Profile, stations: tuple[Station, ...], day_of_year:
     tables = np.array([normals.table_of(station.months) for station in stations])
     by_day = np.array([[normals.smooth_year(days, row) for row in table] for table in tables])
     figures = np.concatenate([by_day[:, :, i].T @ part for i, part in enumerate(np.split(weights, passed[1:], axis=1))], axis=1)
-    base_m = np.array([station.elevation_m for station in stations]) @ weights
+    base_m = _heights(profile, stations) @ weights
     mean_max, mean_min, spread_max, spread_min, rain_days, humidity, wind = figures
     cooling = LAPSE_K_PER_M * (profile.elevation_m - base_m) if profile.has_heights else 0.0
     return Climate(
@@ -155,6 +155,14 @@ def _weights(profile: Profile, stations: tuple[Station, ...]) -> Array:
         distance = np.where(distance <= furthest, distance, np.inf)
     weight = 1 / np.maximum(distance, NEAREST_KM) ** 2
     return np.asarray(weight / weight.sum(axis=0))
+
+
+@lru_cache(maxsize=4)
+def _heights(profile: Profile, stations: tuple[Station, ...]) -> Array:
+    """How high each station lies, where nobody said it as high as the road nearest to it, shape (stations,) [m]."""
+    road_m = profile.elevation_m if profile.has_heights else np.zeros(profile.km.size)
+    nearest = (road_m[int(np.argmin(_distance_km(profile, station)))] for station in stations)
+    return np.array([near if s.elevation_m is None else s.elevation_m for s, near in zip(stations, nearest, strict=True)])
 
 
 def _distance_km(profile: Profile, station: Station) -> Array:

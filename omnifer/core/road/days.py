@@ -13,6 +13,8 @@ from omnifer.core.model.road import Night, Road, Stop
 from omnifer.core.road.profile import Profile
 
 LONGEST_TOUR_DAYS = 400
+SIZED = 0.002
+"""A day that is sized for a number of days is that exact [-]."""
 SHORTEST_LAST_DAY = 0.25
 """A rest of the road shorter than this part of a day is ridden on the day before."""
 NEAR_SHARE = 0.3
@@ -80,7 +82,7 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
         Riding hours to each point of the profile [h].
     road : Road
         Typed days stand as they are. Elsewhere a day ends at every night the rider has set, and between these where it is
-        full, or at a good place to sleep near there.
+        full, or at a good place to sleep near there; or so that the whole tour takes the days that it is to take.
     """
     marks = _marks(road, profile)
     if road.typed_days:
@@ -88,23 +90,50 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
         ends[-1] = profile.length_km
         inner = ends[:-1]
     else:
-        size = road.cut.hours if road.cut.by == "hours" else road.cut.distance_km
-        along = hours if road.cut.by == "hours" else profile.km
-        size = max(size, float(along[-1]) / LONGEST_TOUR_DAYS)
-        places = _good_places(road, profile, along) if road.cut.to_stops else []
-        fixed = np.interp([0.0, *(night.at_km for night in marks), profile.length_km], profile.km, along)
-        begun = [None if night.from_km is None else float(np.interp(night.from_km, profile.km, along)) for night in marks]
-        ends_along: list[float] = []
-        for (start, end), day_from in zip(pairwise(fixed.tolist()), [*begun, None], strict=True):
-            between = _between(start, end, size, places) if day_from is None else _before(start, end, day_from, size, places)
-            ends_along += [*between, end]
-        inner = np.interp(ends_along[:-1], along, profile.km)
+        along = profile.km if road.cut.by == "distance" else hours
+        cutting = _Cutting(road, profile, along, marks)
+        if road.cut.by == "days":
+            size = cutting.size_for(road.cut.days - sum(night.rest_days for night in marks))
+        else:
+            size = road.cut.hours if road.cut.by == "hours" else road.cut.distance_km
+        inner = np.interp(cutting.ends(max(size, cutting.least))[:-1], along, profile.km)
     km = np.concatenate([[0.0], _at_stops(inner, road.stops, profile.length_km), [profile.length_km]])
     rests = np.zeros(km.size - 2, dtype=np.int64)
     for night in marks:
         if rests.size:
             rests[int(np.argmin(np.abs(km[1:-1] - night.at_km)))] += night.rest_days
     return Days(km, rests)
+
+
+class _Cutting:
+    """A road about to be cut into days, in hours or kilometres along it."""
+
+    def __init__(self, road: Road, profile: Profile, along: Array, marks: list[Night]) -> None:
+        self.whole = float(along[-1])
+        self.least = self.whole / LONGEST_TOUR_DAYS
+        self.places = _good_places(road, profile, along) if road.cut.to_stops else []
+        self.fixed: list[float] = np.interp([0.0, *(n.at_km for n in marks), profile.length_km], profile.km, along).tolist()
+        self.begun = [None if n.from_km is None else float(np.interp(n.from_km, profile.km, along)) for n in marks]
+
+    def ends(self, size: float) -> list[float]:
+        """Where days of such a size end."""
+        found: list[float] = []
+        for (start, end), day_from in zip(pairwise(self.fixed), [*self.begun, None], strict=True):
+            if day_from is None:
+                found += _between(start, end, size, self.places)
+            else:
+                found += _before(start, end, day_from, size, self.places)
+            found.append(end)
+        return found
+
+    def size_for(self, days: int) -> float:
+        """The least size at which the road takes no more than so many days; the whole road in one where nights set by hand
+        ask for more."""
+        low, high = self.least, self.whole
+        while high - low > SIZED * self.whole / max(days, 1):
+            middle = (low + high) / 2
+            low, high = (low, middle) if len(self.ends(middle)) <= days else (middle, high)
+        return max(high, self.whole / max(days, 1))
 
 
 def _at_stops(nights_km: Array, every: tuple[Stop, ...], length_km: float) -> Array:

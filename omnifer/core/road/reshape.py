@@ -1,4 +1,4 @@
-"""What becomes of stops, nights, surfaces, weather and clocks, and of where things are, when the track is turned or cut."""
+"""What becomes of stops, nights, surfaces, weather, clocks, and of where things are, when the track is turned or cut."""
 
 from collections.abc import Callable
 from typing import Any, TypeVar
@@ -13,14 +13,14 @@ Marked = TypeVar("Marked", bound=Noun)
 
 def reversed_road(road: Road, length_km: float) -> Road:
     """The road ridden the other way; what holds from a kilometre on then holds from the other end of its stretch."""
-    turned = _moved(road, lambda km: max(length_km - km, 0.0), lambda km: km <= length_km)
+    turned = _moved(road, lambda km: max(length_km - km, 0.0), lambda km: km <= length_km, length_km)
     ends = {name: _from_other_end(getattr(road, name), length_km) for name in ("weather", "zones")}
     return turned.model_copy(update=ends)
 
 
 def trimmed_road(road: Road, from_km: float, to_km: float) -> Road:
     """The road between two kilometres; what lies outside goes."""
-    kept = _moved(road, lambda km: max(km - from_km, 0.0), lambda km: from_km <= km <= to_km)
+    kept = _moved(road, lambda km: max(km - from_km, 0.0), lambda km: from_km <= km <= to_km, to_km - from_km)
     return kept.model_copy(update={name: _inside(getattr(road, name), from_km, to_km) for name in ("weather", "zones")})
 
 
@@ -67,8 +67,11 @@ def _inside(marks: tuple[Marked, ...], from_km: float, to_km: float) -> tuple[Ma
     return (*before[-1:], *(mark for mark in moved if _from(mark) > 0))
 
 
-def _moved(road: Road, to: Callable[[float], float], inside: Callable[[float], bool]) -> Road:
-    """All places of a road at their new kilometres, in road order; stretches are clipped to what is inside."""
+def _moved(road: Road, to: Callable[[float], float], inside: Callable[[float], bool], length_km: float) -> Road:
+    """All places of a road at their new kilometres, in road order; stretches are clipped to what is inside.
+
+    A station tells of the weather beyond the road's ends too: it stays, at the end that is nearest to it.
+    """
 
     def points(marks: tuple[Marked, ...]) -> tuple[Marked, ...]:
         moved = [m.model_copy(update={"at_km": to(_km(m))}) for m in marks if inside(_km(m))]
@@ -91,6 +94,9 @@ def _moved(road: Road, to: Callable[[float], float], inside: Callable[[float], b
             "nights": points(road.nights),
             "surfaces": stretches(road.surfaces),
             "transfers": stretches(road.transfers),
+            "stations": tuple(
+                s if s.at_km is None else s.model_copy(update={"at_km": min(to(s.at_km), length_km)}) for s in road.stations
+            ),
         }
     )
 

@@ -6,7 +6,7 @@ SELECT set_config('omnifer.owner_id', CAST(:owner_id AS text), true);
 SELECT id FROM owner WHERE name = :name;
 
 -- name: count_tours$
-SELECT count(*) FROM tour WHERE owner_id = :owner_id;
+SELECT count(*) FROM tour WHERE owner_id = :owner_id AND removed_at IS NULL;
 
 -- name: list_tours
 SELECT tour.id, tour.revision, tour.changed_at,
@@ -15,7 +15,7 @@ SELECT tour.id, tour.revision, tour.changed_at,
   FROM tour
   JOIN state_part         ON state_part.state_id = tour.state_id
   JOIN tour_part  AS part ON part.id = state_part.part_id AND part.name = 'head'
- WHERE tour.owner_id = :owner_id
+ WHERE tour.owner_id = :owner_id AND (tour.removed_at IS NOT NULL) = :removed
  ORDER BY tour.changed_at DESC, tour.id;
 
 -- name: read_tour^
@@ -30,10 +30,10 @@ SELECT tour.id, step.revision, tour.changed_at, state.id AS state_id, state.trac
   FROM tour
   JOIN tour_step  AS step  ON step.tour_id = tour.id AND step.revision = coalesce(CAST(:revision AS integer), tour.revision)
   JOIN tour_state AS state ON state.id = step.state_id
- WHERE tour.id = :tour_id AND tour.owner_id = :owner_id;
+ WHERE tour.id = :tour_id AND tour.owner_id = :owner_id AND tour.removed_at IS NULL;
 
 -- name: revision$
-SELECT revision FROM tour WHERE id = :tour_id AND owner_id = :owner_id;
+SELECT revision FROM tour WHERE id = :tour_id AND owner_id = :owner_id AND removed_at IS NULL;
 
 -- name: read_track$
 SELECT points FROM track WHERE id = :track_id AND owner_id = :owner_id;
@@ -69,7 +69,7 @@ SELECT :owner_id, :tour_id, :state_id, id FROM part;
 
 -- name: lock_tour^
 -- Locks the row: of two writers on one revision the second sees the first one's number.
-SELECT revision, state_id FROM tour WHERE id = :tour_id AND owner_id = :owner_id FOR UPDATE;
+SELECT revision, state_id FROM tour WHERE id = :tour_id AND owner_id = :owner_id AND removed_at IS NULL FOR UPDATE;
 
 -- name: track_of$
 SELECT track_id FROM tour_state WHERE id = :state_id;
@@ -113,6 +113,15 @@ DELETE FROM track
 
 -- name: delete_tour$
 DELETE FROM tour WHERE id = :tour_id AND owner_id = :owner_id RETURNING id;
+
+-- name: remove_tour$
+UPDATE tour SET removed_at = now() WHERE id = :tour_id AND owner_id = :owner_id AND removed_at IS NULL RETURNING id;
+
+-- name: restore_tour$
+UPDATE tour SET removed_at = NULL WHERE id = :tour_id AND owner_id = :owner_id AND removed_at IS NOT NULL RETURNING id;
+
+-- name: forget_removed!
+DELETE FROM tour WHERE owner_id = :owner_id AND removed_at < now() - make_interval(days => :days);
 
 -- name: keep_outlook!
 INSERT INTO outlook (tour_id, owner_id, day, told) VALUES (:tour_id, :owner_id, :day, :told)

@@ -81,6 +81,7 @@ export const BOUNDS = {
   DayCut: {
     hours: [0, 20],
     distance_km: [1, 500],
+    days: [1, 1000],
   },
   Device: {
     wh_a_day: [0, 20000],
@@ -165,6 +166,8 @@ export const BOUNDS = {
     detour_km: [0, 100],
     opens_h: [0, 24],
     closes_h: [0, 24],
+    opens_again_h: [0, 24],
+    closes_again_h: [0, 24],
     plug_outlets: [1, 50],
     plug_hours: [0, 240],
   },

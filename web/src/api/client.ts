@@ -24,6 +24,7 @@ export type RigFigures = Schemas['RigFigures']
 export type SchoolRig = Schemas['SchoolRig']
 export type Stance = Schemas['Stance']
 export type KitPreview = Schemas['KitPreview']
+export type Glance = Schemas['Glance']
 export type KitText = Schemas['KitText']
 export type Load = Schemas['Load-Output']
 export type Moments = Schemas['Moments']
@@ -167,6 +168,10 @@ export const api = {
   change: (id: string, body: Change) => taken(client.PATCH('/api/tours/{tour_id}', { ...at(id), body })),
   step: (id: string, revision: number, step: 'undo' | 'redo') =>
     taken(client.POST('/api/tours/{tour_id}/step', { ...at(id), body: { revision, step } })),
+  glance: (id: string) => taken(client.GET('/api/tours/{tour_id}/glance', at(id))),
+  sample: () => taken(client.POST('/api/tours/sample')),
+  copy: (id: string) => taken(client.POST('/api/tours/{tour_id}/copy', at(id))),
+  restore: (id: string) => taken(client.POST('/api/tours/{tour_id}/restore', at(id))),
   remove: (id: string) => taken(client.DELETE('/api/tours/{tour_id}', at(id))),
   bringTrack: (id: string, revision: number, content: File[], after: boolean, tell: (progress: Progress) => void, signal: AbortSignal) =>
     streamed('/api/tours/{tour_id}/track', id, file(content, revision, after ? { after: 'yes' } : {}).body, tell, signal),
@@ -175,8 +180,8 @@ export const api = {
   previewStops: (id: string, text: string) => taken(client.POST('/api/tours/{tour_id}/stops/preview', { ...at(id), body: { text } })),
   importStops: (id: string, revision: number, text: string, replace: boolean) =>
     taken(client.POST('/api/tours/{tour_id}/stops/import', { ...at(id), body: { revision, text, replace } })),
-  bringStation: (id: string, revision: number, content: File, name: string, at_km: string) =>
-    taken(client.POST('/api/tours/{tour_id}/stations', { ...at(id), ...file(content, revision, { name, at_km }) })),
+  bringStation: (id: string, revision: number, content: File, more: { name: string; at_km: string; elevation_m: string }) =>
+    taken(client.POST('/api/tours/{tour_id}/stations', { ...at(id), ...file(content, revision, more) })),
   outlook: (tour_id: string, number: number) => taken(client.GET('/api/tours/{tour_id}/outlook/{number}', { params: { path: { tour_id, number } } })),
   learnPace: (id: string, content: File, rider: string) =>
     taken(client.POST('/api/tours/{tour_id}/pace', { ...at(id), ...file(content, undefined, { rider }) })),

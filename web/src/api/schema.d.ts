@@ -96,7 +96,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All tours, the last changed first. */
+        /** All tours, the last changed first, and those that were removed lately. */
         get: operations["list_tours"];
         put?: never;
         /** Start a tour. */
@@ -124,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Start with the sample tour, once more if it is there. */
+        post: operations["start_sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}": {
         parameters: {
             query?: never;
@@ -135,7 +152,7 @@ export interface paths {
         get: operations["read_tour"];
         put?: never;
         post?: never;
-        /** Forget a tour with its history and its tracks. */
+        /** Remove a tour; for some weeks it can be fetched back. */
         delete: operations["delete_tour"];
         options?: never;
         head?: never;
@@ -194,6 +211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another tour that begins as this one stands. */
+        post: operations["copy_tour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/days.ics": {
         parameters: {
             query?: never;
@@ -203,6 +237,23 @@ export interface paths {
         };
         /** A calendar with a day each: distance, stops, daylight, what is shut. */
         get: operations["export_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One tour as a page of tours draws it. */
+        get: operations["glance_at"];
         put?: never;
         post?: never;
         delete?: never;
@@ -358,6 +409,23 @@ export interface paths {
         put?: never;
         /** Take on a load changed by hand, with as few other things moved as put it right. */
         post: operations["repair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetch back a tour that was removed lately. */
+        post: operations["restore_tour"];
         delete?: never;
         options?: never;
         head?: never;
@@ -903,7 +971,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -2639,7 +2707,13 @@ export interface components {
              * @default hours
              * @enum {string}
              */
-            by?: "hours" | "distance";
+            by?: "hours" | "distance" | "days";
+            /**
+             * Days
+             * @description For the whole tour, days of rest with them
+             * @default 21
+             */
+            days?: number;
             /**
              * Distance Km
              * @description Kilometres a day [km]
@@ -2669,7 +2743,13 @@ export interface components {
              * @default hours
              * @enum {string}
              */
-            by: "hours" | "distance";
+            by: "hours" | "distance" | "days";
+            /**
+             * Days
+             * @description For the whole tour, days of rest with them
+             * @default 21
+             */
+            days: number;
             /**
              * Distance Km
              * @description Kilometres a day [km]
@@ -2967,7 +3047,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days";
             /** Mends */
             mends: components["schemas"]["Mend"][];
             /** Need */
@@ -3324,6 +3404,56 @@ export interface components {
             to_km: number;
             /** To Name */
             to_name: string;
+        };
+        /**
+         * Glance
+         * @description A tour as its own small land, with its weight, its days and what is to be done first.
+         */
+        Glance: {
+            /** Ascent M */
+            ascent_m: number;
+            /** Days */
+            days: number;
+            heaviest: components["schemas"]["Spot"] | null;
+            /** Heaviest Kg */
+            heaviest_kg: number;
+            /**
+             * Lacks
+             * @description What is not said yet, in the order of the work
+             */
+            lacks: ("road" | "rig" | "kit" | "load")[];
+            /**
+             * Leaving Kg
+             * @description All bikes on the first day, as they stand
+             */
+            leaving_kg: number;
+            /** Length Km */
+            length_km: number;
+            /** On Shelf */
+            on_shelf: number;
+            /**
+             * Places
+             * @description Where the road starts and ends, and the larger shops between
+             */
+            places: components["schemas"]["Spot"][];
+            /** Riders */
+            riders: string[];
+            /** @description None: no road yet */
+            skyline: components["schemas"]["Skyline"] | null;
+            /** Slows You */
+            slows_you: number;
+            /**
+             * Start Date
+             * Format: date
+             */
+            start_date: string;
+            /** Stops You */
+            stops_you: number;
+            /** Things */
+            things: number;
+            weights: components["schemas"]["Weights"] | null;
+            /** @description What stops you first */
+            worst: components["schemas"]["Text"] | null;
         };
         /**
          * Gone
@@ -3702,6 +3832,11 @@ export interface components {
         Mend: {
             consequence: components["schemas"]["Text"];
             /**
+             * @description Another way to cut the days
+             * @default null
+             */
+            cut: components["schemas"]["DayCut-Output"] | null;
+            /**
              * Food
              * @description Shares of the food to take instead of those that are there
              * @default null
@@ -3725,6 +3860,12 @@ export interface components {
              * @default null
              */
             start_date: string | null;
+            /**
+             * Start Hour
+             * @description Another hour to set out at [h]
+             * @default null
+             */
+            start_hour: number | null;
             /**
              * Stops
              * @description Stops to take instead of those with the same identifiers
@@ -4700,6 +4841,7 @@ export interface components {
             /**
              * @default {
              *       "by": "hours",
+             *       "days": 21,
              *       "distance_km": 70,
              *       "hours": 6,
              *       "to_stops": true
@@ -4786,6 +4928,7 @@ export interface components {
             /**
              * @default {
              *       "by": "hours",
+             *       "days": 21,
              *       "distance_km": 70,
              *       "hours": 6,
              *       "to_stops": true
@@ -5156,6 +5299,32 @@ export interface components {
             size: string;
         };
         /**
+         * Skyline
+         * @description The road's height over the days.
+         */
+        Skyline: {
+            /**
+             * At
+             * @description Days since the start
+             */
+            at: number[];
+            /** Elevation M */
+            elevation_m: number[];
+        };
+        /**
+         * Spot
+         * @description A place on the axis of days.
+         */
+        Spot: {
+            /**
+             * At
+             * @description Days since the start; every day is as wide, rest days too
+             */
+            at: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Stance
          * @description How a loaded bike stands and rides, at the moment of the tour that is worst for each figure.
          */
@@ -5241,10 +5410,10 @@ export interface components {
             at_km?: number | null;
             /**
              * Elevation M
-             * @description Height above the sea [m]
-             * @default 0
+             * @description None: that of the road there
+             * @default null
              */
-            elevation_m?: number;
+            elevation_m?: number | null;
             /**
              * Id
              * @description Identifier, unique among its kind in the tour
@@ -5283,10 +5452,10 @@ export interface components {
             at_km: number | null;
             /**
              * Elevation M
-             * @description Height above the sea [m]
-             * @default 0
+             * @description None: that of the road there
+             * @default null
              */
-            elevation_m: number;
+            elevation_m: number | null;
             /**
              * Id
              * @description Identifier, unique among its kind in the tour
@@ -5356,6 +5525,11 @@ export interface components {
              */
             closed_weekdays?: number[];
             /**
+             * Closes Again H
+             * @default null
+             */
+            closes_again_h?: number | null;
+            /**
              * Closes H
              * @default null
              */
@@ -5395,6 +5569,12 @@ export interface components {
              * @default
              */
             note?: string;
+            /**
+             * Opens Again H
+             * @description After a break at noon [h]; None: it has none
+             * @default null
+             */
+            opens_again_h?: number | null;
             /**
              * Opens H
              * @description Shop opens, wall clock [h]; None: not known
@@ -5483,6 +5663,11 @@ export interface components {
              */
             closed_weekdays: number[];
             /**
+             * Closes Again H
+             * @default null
+             */
+            closes_again_h: number | null;
+            /**
              * Closes H
              * @default null
              */
@@ -5522,6 +5707,12 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Opens Again H
+             * @description After a break at noon [h]; None: it has none
+             * @default null
+             */
+            opens_again_h: number | null;
             /**
              * Opens H
              * @description Shop opens, wall clock [h]; None: not known
@@ -6432,6 +6623,11 @@ export interface components {
          * @description All tours, the last changed first.
          */
         TourList: {
+            /**
+             * Removed
+             * @description Removed lately: they can be fetched back
+             */
+            removed: components["schemas"]["TourEntry"][];
             /** Tours */
             tours: components["schemas"]["TourEntry"][];
         };
@@ -6511,6 +6707,7 @@ export interface components {
              *       "ascent_threshold_m": 4,
              *       "cut": {
              *         "by": "hours",
+             *         "days": 21,
              *         "distance_km": 70,
              *         "hours": 6,
              *         "to_stops": true
@@ -7110,6 +7307,25 @@ export interface components {
             night_low_c: number;
         };
         /**
+         * Weights
+         * @description What is on board over the days, both sides of every refill.
+         */
+        Weights: {
+            /**
+             * At
+             * @description Days since the start
+             */
+            at: number[];
+            /** Food Kg */
+            food_kg: number[];
+            /** Fuel Kg */
+            fuel_kg: number[];
+            /** Gear Kg */
+            gear_kg: number[];
+            /** Water Kg */
+            water_kg: number[];
+        };
+        /**
          * WheelLoads
          * @description The most that a bike's wheels bear on the tour, rider apart [kg].
          */
@@ -7554,6 +7770,35 @@ export interface operations {
             };
         };
     };
+    start_sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_tour: {
         parameters: {
             query?: never;
@@ -7815,6 +8060,46 @@ export interface operations {
             };
         };
     };
+    copy_tour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     export_calendar: {
         parameters: {
             query?: never;
@@ -7855,6 +8140,46 @@ export interface operations {
             };
             /** @description Refused */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    glance_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glance"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8360,6 +8685,44 @@ export interface operations {
             };
         };
     };
+    restore_tour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compare_rigs: {
         parameters: {
             query?: never;
@@ -8667,6 +9030,12 @@ export interface operations {
                      * @default null
                      */
                     at_km?: number | null;
+                    /**
+                     * Elevation M
+                     * @description Left out: as the record says, else that of the road there
+                     * @default null
+                     */
+                    elevation_m?: number | null;
                     /** Format: binary */
                     file: string;
                     /**

@@ -1,5 +1,6 @@
 /** The yellow board on the playhead: day, date, place and steps to the neighbouring events. */
 import styled from 'styled-components'
+import { shortDate } from '../ui/dates'
 import { useDesk } from '../api/tour'
 import { Icon } from '../ui/icons'
 import { useUnits } from '../ui/preferences'
@@ -45,9 +46,6 @@ const Board = styled.div<{ $phone: boolean }>`
   }
 `
 
-const dateWords = (date: string) =>
-  new Date(`${date}T12:00:00Z`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
-
 export function Sign({ x, width, phone }: { x: number; width: number; phone: boolean }) {
   const { assessment } = useDesk()
   const { moment, setMoment } = usePlayhead()
@@ -70,7 +68,7 @@ export function Sign({ x, width, phone }: { x: number; width: number; phone: boo
       <p>
         <b>Day {number}</b>
         <span>
-          {day ? `${dateWords(day.date)}, ` : ''}
+          {day ? `${shortDate(day.date)}, ` : ''}
           {units.show(moments.km[moment] ?? 0, 'distance')}
           {place ? `, ${moments.leaving[moment] ? 'leaving' : 'reaching'} ${place}` : ''}
         </span>

@@ -72,7 +72,14 @@ export function withMend(sheet: TourSheet, mend: Mend): Trial {
     ...(kit && { kit }),
     ...(load && { load: { ...load, food: mend.food ?? load.food, placements: load.placements.filter((p) => !mend.gone.includes(p.thing_id)) } }),
     ...(mend.stores && { stores: mend.stores }),
-    ...(mend.stops.length > 0 && { road: { ...sheet.road, stops: replaced(sheet.road.stops, mend.stops) } }),
+    ...((mend.stops.length > 0 || mend.cut || mend.start_hour !== null) && {
+      road: {
+        ...sheet.road,
+        cut: mend.cut ?? sheet.road.cut,
+        start_hour: mend.start_hour ?? sheet.road.start_hour,
+        stops: replaced(sheet.road.stops, mend.stops),
+      },
+    }),
     ...(mend.start_date && { start_date: mend.start_date }),
   }
 }

@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import { Navigate, NavLink, Outlet, Route, Routes, useNavigate, useParams } from 'react-router'
+import { longDay } from '../ui/dates'
 import styled from 'styled-components'
 import { TourProvider, useDesk } from '../api/tour'
 import { PlayheadProvider, usePlayhead } from '../instruments/moment'
@@ -306,7 +307,7 @@ function TopBar() {
   useKeys()
   const road = assessment.road
   const facts = road
-    ? `${assessment.days.length} days from ${new Date(`${sheet.start_date}T12:00:00Z`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' })}, ${units.show(road.length_km, 'distance')}, ${units.show(road.ascent_m, 'elevation')} of climbing`
+    ? `${assessment.days.length} days from ${longDay(sheet.start_date)}, ${units.show(road.length_km, 'distance')}, ${units.show(road.ascent_m, 'elevation')} of climbing`
     : 'no road yet'
   const files = api.files(tour.id)
   const kept = new Date(tour.changed_at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })

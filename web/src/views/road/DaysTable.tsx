@@ -7,7 +7,8 @@ import { Button, Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 import { useNights } from './nights'
 import { Sheet } from './sheet'
-import { clock, shortDate } from './words'
+import { shortDate } from '../../ui/dates'
+import { clock } from './words'
 
 const NEAR_KM = 0.3
 

@@ -1,4 +1,5 @@
 /** What a weather service tells of the days from the playhead on, beside what was planned for. */
+import { dayMonth } from '../../ui/dates'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, Problem } from '../../api/client'
@@ -69,7 +70,7 @@ export function OutlookTable() {
                 {data.days.map((d) => (
                   <tr key={d.number}>
                     <td className="n">{d.number}</td>
-                    <td>{new Date(d.date).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}</td>
+                    <td>{dayMonth(d.date)}</td>
                     <td className="n">{units.show(d.low_c, 'temperature')}</td>
                     <td className="n">
                       <Muted as="span">{units.show(d.planned_low_c, 'temperature')}</Muted>

@@ -2,7 +2,8 @@
 import { useDesk } from '../../api/tour'
 import { useUnits } from '../../ui/preferences'
 import styled from 'styled-components'
-import { clock, SHOP_WORDS, shortDate, WATER_WORDS } from './words'
+import { shortDate } from '../../ui/dates'
+import { clock, SHOP_WORDS, WATER_WORDS } from './words'
 
 const Paper = styled.div`
   display: none;

@@ -91,7 +91,10 @@ export function RoadView() {
   const restingKm = useDeferredValue(km)
   const restingDay = useDeferredValue(assessment.moments?.day[moment] ?? 1)
   const put = useCallback((what: string, part: Partial<Road>) => void change(what, { road: { ...road, ...part } }), [change, road])
-  const putStops = useCallback((stops: Stop[], what: string) => put(what, { stops }), [put])
+  const putStops = useCallback(
+    (stops: Stop[], what: string, nights = road.nights) => put(what, { stops: [...stops].sort((a, b) => a.at_km - b.at_km), nights }),
+    [put, road.nights],
+  )
   const putStop = useMemo(
     () => (stop: Stop, part: Partial<Stop>, what: string) =>
       void change(what, { road: { ...road, stops: road.stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)) } }),
@@ -188,9 +191,18 @@ export function RoadView() {
               options={[
                 { id: 'hours', text: 'Riding hours' },
                 { id: 'distance', text: 'Distance' },
+                { id: 'days', text: 'Days in all' },
               ]}
             />
-            {road.cut.by === 'hours' ? (
+            {road.cut.by === 'days' ? (
+              <Measure
+                label="Days, rests with them"
+                value={road.cut.days}
+                quantity="count"
+                range={BOUNDS.DayCut.days}
+                onChange={(days) => put('Cut the days anew', { cut: { ...road.cut, days: Math.round(days) } })}
+              />
+            ) : road.cut.by === 'hours' ? (
               <Measure
                 label="Riding a day"
                 value={road.cut.hours}

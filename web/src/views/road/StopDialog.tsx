@@ -2,9 +2,12 @@
 import { useState } from 'react'
 import { BOUNDS } from '../../api/bounds'
 import type { Stop } from '../../api/client'
+import type { Night } from './nights'
 import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
 import { Choice, Field, Measure } from '../../ui/fields'
 import { Picks } from '../../ui/Picks'
+import { today } from '../../ui/dates'
+import { useUnits } from '../../ui/preferences'
 import { BIKE_SHOP_WORDS, choices, FUEL_WORDS, MONTHS, SERVICE_WORDS, SHELTER_WORDS, SHOP_WORDS, WATER_WORDS, WEEKDAYS } from './words'
 
 const clock = (hour: number | null) => (hour === null ? '' : `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`)
@@ -17,28 +20,49 @@ const hourOf = (text: string): number | null | undefined => {
 
 export function StopDialog({
   stop,
+  night,
+  length_km,
   onClose,
   onKeep,
   onRemove,
 }: {
   stop: Stop
+  /** The night that is spent here, as the rider set it. */
+  night: Night | undefined
+  /** Of the road; 0 where there is none yet. */
+  length_km: number
   onClose: () => void
-  onKeep: (stop: Stop) => void
+  onKeep: (stop: Stop, rests: number | null) => void
   onRemove: () => void
 }) {
+  const units = useUnits()
   const [draft, setDraft] = useState(stop)
   const [opens, setOpens] = useState(clock(stop.opens_h))
   const [closes, setCloses] = useState(clock(stop.closes_h))
-  const [dates, setDates] = useState(stop.closed_dates.join(' '))
+  const [again, setAgain] = useState(clock(stop.opens_again_h))
+  const [ends, setEnds] = useState(clock(stop.closes_again_h))
+  const [rests, setRests] = useState<number | null>(night ? night.rest_days : null)
   const [trouble, setTrouble] = useState('')
   const set = (part: Partial<Stop>) => setDraft({ ...draft, ...part })
   const keep = () => {
-    const [from, to] = [hourOf(opens), hourOf(closes)]
+    const [from, to, then, till] = [opens, closes, again, ends].map(hourOf)
     if (!draft.name.trim()) return setTrouble('Give the stop a name.')
-    if (from === undefined || to === undefined) return setTrouble('Write opening hours as 9:00 or 18:30.')
-    const closed = dates.split(/[\s,;]+/).filter(Boolean)
-    if (closed.some((d) => !/^\d{4}-\d{2}-\d{2}$/.test(d))) return setTrouble('Write closed dates as 2027-05-01, with spaces between.')
-    onKeep({ ...draft, name: draft.name.trim(), opens_h: from, closes_h: to, closed_dates: closed })
+    if (length_km && draft.at_km > length_km)
+      return setTrouble(`The road ends at ${units.show(length_km, 'distance', 1)}: say a place on it, and how far off it lies.`)
+    if (from === undefined || to === undefined || then === undefined || till === undefined) return setTrouble('Write opening hours as 9:00 or 18:30.')
+    if (then !== null && (to === null || then < to)) return setTrouble('It can only open again after it has closed.')
+    onKeep(
+      {
+        ...draft,
+        name: draft.name.trim(),
+        opens_h: from,
+        closes_h: to,
+        opens_again_h: then,
+        closes_again_h: then === null ? null : till,
+        closed_dates: draft.closed_dates.filter(Boolean).sort(),
+      },
+      rests,
+    )
   }
   return (
     <Dialog title={stop.name} open onClose={onClose} wide>
@@ -63,6 +87,18 @@ export function StopDialog({
             { id: 'skip', text: 'No, it does not count' },
           ]}
         />
+        {length_km > 0 && (
+          <Choice
+            label="Sleep here"
+            value={rests === null ? 'no' : String(Math.min(rests, 9))}
+            onChange={(v) => setRests(v === 'no' ? null : Number(v))}
+            options={[
+              { id: 'no', text: 'Only where a day ends' },
+              { id: '0', text: 'Yes, one night' },
+              ...[1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => ({ id: String(n), text: `And rest ${n} ${n > 1 ? 'days' : 'day'}` })),
+            ]}
+          />
+        )}
         <Choice label="Shelter" value={draft.shelter} onChange={(shelter) => set({ shelter })} options={choices(SHELTER_WORDS)} />
       </Row>
       <Row $min={140}>
@@ -90,7 +126,24 @@ export function StopDialog({
         <Choice label="Food shop" value={draft.shop} onChange={(shop) => set({ shop })} options={choices(SHOP_WORDS)} />
         <Field label="Opens" value={opens} onChange={setOpens} placeholder="not known" />
         <Field label="Closes" value={closes} onChange={setCloses} placeholder="not known" />
-        <Field label="Closed on dates" value={dates} onChange={setDates} placeholder="2027-05-01 …" />
+        <Field label="Opens again" value={again} onChange={setAgain} placeholder="no break" />
+        <Field label="Closes again" value={ends} onChange={setEnds} placeholder="no break" />
+      </Row>
+      <Row $min={150}>
+        {draft.closed_dates.map((date, i) => (
+          <Field
+            key={i}
+            label="Closed on"
+            type="date"
+            value={date}
+            onChange={(v) =>
+              set({ closed_dates: v ? draft.closed_dates.map((d, k) => (k === i ? v : d)) : draft.closed_dates.filter((_, k) => k !== i) })
+            }
+          />
+        ))}
+        <Button onPress={() => set({ closed_dates: [...draft.closed_dates, draft.closed_dates.at(-1) ?? today()] })}>
+          {draft.closed_dates.length ? 'One date more' : 'Closed on a date'}
+        </Button>
       </Row>
       <Picks
         label="Shop closed on"

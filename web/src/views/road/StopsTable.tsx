@@ -7,6 +7,7 @@ import { Button, Muted } from '../../ui/controls'
 import { freeId } from '../../ui/freeId'
 import { useUnits } from '../../ui/preferences'
 import { BringStops } from './BringStops'
+import { type Night, nightAt, sleeping } from './nights'
 import { Sheet } from './sheet'
 import { StopDialog } from './StopDialog'
 import { clock, SHOP_WORDS, WATER_WORDS } from './words'
@@ -22,6 +23,8 @@ const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
   closed_weekdays: [],
   opens_h: null,
   closes_h: null,
+  opens_again_h: null,
+  closes_again_h: null,
   plug_outlets: 1,
   plug_hours: null,
   plug_shape: '',
@@ -41,9 +44,11 @@ export const StopsTable = memo(function StopsTable({
 }: {
   stops: Stop[]
   at: number
-  onChange: (stops: Stop[], what: string) => void
+  onChange: (stops: Stop[], what: string, nights?: Night[]) => void
 }) {
-  const { assessment } = useDesk()
+  const { assessment, sheet } = useDesk()
+  const nights = sheet.road.nights
+  const length_km = assessment.road?.length_km ?? 0
   const goToKm = useGoToKm()
   const units = useUnits()
   const [open, setOpen] = useState<string | null>(null)
@@ -161,9 +166,12 @@ export const StopsTable = memo(function StopsTable({
         <StopDialog
           key={shown.id}
           stop={shown}
+          night={nightAt(nights, shown.at_km)}
+          length_km={length_km}
           onClose={() => setOpen(null)}
-          onKeep={(next) => {
-            put(shown, next, `Change ${next.name}`)
+          onKeep={(next, rests) => {
+            const changed = stops.map((s) => (s.id === shown.id ? next : s))
+            onChange(changed, `Change ${next.name}`, sleeping(nights, assessment.days, shown.at_km, next.at_km, rests))
             setOpen(null)
           }}
           onRemove={() => {

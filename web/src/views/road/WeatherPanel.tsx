@@ -3,8 +3,8 @@ import { useState } from 'react'
 import { BOUNDS } from '../../api/bounds'
 import { api, type Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Button, FileButton, Muted, RailLine, Row } from '../../ui/controls'
-import { Choice, Field, Measure } from '../../ui/fields'
+import { Actions, Button, Dialog, FileButton, Muted, RailLine, Row } from '../../ui/controls'
+import { Area, Choice, Field, Measure } from '../../ui/fields'
 import { Fold } from '../../ui/Fold'
 import { useUnits } from '../../ui/preferences'
 import { OutlookTable } from './OutlookTable'
@@ -13,11 +13,9 @@ import { WeatherTable } from './WeatherTable'
 import { MONTHS } from './words'
 import { Zones } from './Zones'
 
-const SOURCES = {
+const KNOWN = {
   stations: 'The weather comes from the stations below: the nearest weigh most, each corrected to the height of the road.',
   typed: 'The weather is the one you typed. Stations would follow the date as well.',
-  latitude: 'No weather is known: it is guessed from latitude, height and date, with a wide range. Bring a station near the road.',
-  default: 'No weather is known: a mild season is assumed everywhere.',
 } as const
 const ODDS = [
   { id: '0.3', text: '1 in 3' },
@@ -30,10 +28,22 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
   const { assessment, ask } = useDesk()
   const units = useUnits()
   const [at, setAt] = useState('')
+  const [height, setHeight] = useState('')
   const [name, setName] = useState('')
+  const [pasting, setPasting] = useState<string | null>(null)
+  const source = assessment.climate?.source
+  const assumed = assessment.assumptions.find((a) => a.name === 'Weather not known')
+  const bring = (content: File) =>
+    ask('Reading the station', (id, revision) =>
+      api.bringStation(id, revision, content, { name, at_km: at.replace(',', '.'), elevation_m: height.replace(',', '.') }),
+    )
   return (
     <>
-      <Muted>{SOURCES[assessment.climate?.source ?? 'default']}</Muted>
+      <Muted>
+        {source === 'stations' || source === 'typed'
+          ? KNOWN[source]
+          : `No weather is known${assumed ? `: it is ${units.say(assumed.value)} (${assumed.source})` : ''}. Bring a station near the road.`}
+      </Muted>
       <Row $min={160}>
         <Choice
           label="Plan for a night colder, or a day hotter, on"
@@ -43,14 +53,13 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
         />
         <Field label="Name of the station" value={name} onChange={setName} placeholder="from the file" />
         <Field label="At km of the road" value={at} onChange={setAt} placeholder="by its coordinates" />
+        <Field label="At a height of, m" value={height} onChange={setHeight} placeholder="as the record, or the road" />
       </Row>
       <Row $min={200}>
-        <FileButton
-          accept={['.csv', '.epw', '.txt']}
-          onFile={(f) => void ask('Reading the station', (id, revision) => api.bringStation(id, revision, f, name, at.replace(',', '.')))}
-        >
+        <FileButton accept={['.csv', '.epw', '.txt']} onFile={(f) => void bring(f)}>
           Bring a station record
         </FileButton>
+        <Button onPress={() => setPasting('')}>Paste twelve months</Button>
         <Muted>Twelve rows of months (max; min; rain days; humidity; wind), a daily record (DATE, TMAX, TMIN, PRCP) or a typical year (EPW).</Muted>
       </Row>
       <Zones road={road} put={put} />
@@ -62,7 +71,8 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
             <>
               <b>{station.name}</b>,{' '}
               {station.at_km === null ? `${station.lat_deg?.toFixed(2)}, ${station.lon_deg?.toFixed(2)}` : units.show(station.at_km, 'distance')},{' '}
-              {units.show(station.elevation_m, 'elevation')}, {station.source || 'twelve months'}
+              {station.elevation_m === null ? 'as high as the road' : units.show(station.elevation_m, 'elevation')},{' '}
+              {station.source || 'twelve months'}
             </>
           }
         >
@@ -106,6 +116,27 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
           <RailLine>Typed weather</RailLine>
           <WeatherTable weather={road.weather} onChange={(weather) => put('Change the weather', { weather })} />
         </>
+      )}
+      {pasting !== null && (
+        <Dialog title="Twelve months of a station" open onClose={() => setPasting(null)} wide>
+          <Muted>A row a month from January on, under headings such as month, max, min, rain days, humidity, wind.</Muted>
+          <Area
+            aria-label="The months"
+            value={pasting}
+            onChange={(e) => setPasting(e.target.value)}
+            placeholder={'month;max;min;rain days\nJan;8;1;11\nFeb;9;1;9'}
+          />
+          <Actions>
+            <Button onPress={() => setPasting(null)}>Not now</Button>
+            <Button
+              $wanted
+              isDisabled={!pasting.trim()}
+              onPress={() => void bring(new File([pasting], 'months.csv')).then((kept) => kept && setPasting(null))}
+            >
+              Take it
+            </Button>
+          </Actions>
+        </Dialog>
       )}
       <Row $min={160}>
         <Measure

@@ -1,7 +1,7 @@
 /** A night set by hand says where its day began, so that the days before stay; the same gesture twice is one night. */
 import { describe, expect, it } from 'vitest'
 import type { Day, Stop } from '../../api/client'
-import { type Night, put, rest } from './nights'
+import { type Night, put, rest, sleeping } from './nights'
 
 const day = (from_km: number, to_km: number, night_set_km: number | null = null): Day => ({ number: 2, from_km, to_km, night_set_km }) as Day
 const stop = (at_km: number): Stop => ({ id: `s${at_km}`, at_km }) as Stop
@@ -42,5 +42,17 @@ describe('resting', () => {
     expect(once).toEqual([{ at_km: 120, rest_days: 1, from_km: 50 }])
     expect(rest(once, day(50, 120, 120), 1)[0]?.rest_days).toBe(2)
     expect(rest(once, day(50, 120, 120), -3)[0]?.rest_days).toBe(0)
+  })
+})
+
+describe('sleeping at a stop', () => {
+  it('adds the night with its rests, moves it with the stop, and takes it away', () => {
+    const once = sleeping([{ at_km: 200, rest_days: 0, from_km: null }], [day(50, 120)], 90, 90, 1)
+    expect(once).toEqual([
+      { at_km: 90, rest_days: 1, from_km: 50 },
+      { at_km: 200, rest_days: 0, from_km: null },
+    ])
+    expect(sleeping(once, [day(50, 120)], 90, 95, 2)[0]).toEqual({ at_km: 95, rest_days: 2, from_km: 50 })
+    expect(sleeping(once, [], 90, 90, null).map((night) => night.at_km)).toEqual([200])
   })
 })

@@ -28,6 +28,20 @@ export function rest(nights: Night[], day: Day, more: number): Night[] {
   return ordered([...others(nights, day), { ...night, rest_days: Math.max(0, night.rest_days + more) }])
 }
 
+const HERE_KM = 0.05
+
+/** The night that is set at a place. */
+export const nightAt = (nights: Night[], km: number): Night | undefined => nights.find((night) => Math.abs(night.at_km - km) < HERE_KM)
+
+/** The nights, with one at a stop and so many days of rest after it; null: none is set there. The days before stay as they are. */
+export function sleeping(nights: Night[], days: Day[], was_km: number, km: number, rests: number | null): Night[] {
+  const before = nightAt(nights, was_km)
+  const others = nights.filter((night) => night !== before)
+  if (rests === null) return others
+  const day = days.find((d) => !d.rest && d.from_km < km && km <= d.to_km)
+  return ordered([...others, { at_km: km, rest_days: rests, from_km: before?.from_km ?? day?.from_km ?? null }])
+}
+
 export function useNights() {
   const { sheet, assessment, change } = useDesk()
   const { road } = sheet

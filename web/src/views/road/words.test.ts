@@ -1,7 +1,8 @@
 /** Clocks, dates and names, as they stand on screens and cards. */
 import { expect, it } from 'vitest'
 import { freeId } from '../../ui/freeId'
-import { choices, clock, shortDate } from './words'
+import { shortDate } from '../../ui/dates'
+import { choices, clock } from './words'
 
 it.each([
   [0, '00:00'],
@@ -14,8 +15,8 @@ it.each([
 })
 
 it('a date is the same day wherever the screen stands', () => {
-  expect(shortDate('2027-04-12')).toBe('Mon 12 Apr')
-  expect(shortDate('2028-02-29')).toBe('Tue 29 Feb')
+  expect(shortDate('2027-04-12').split(/,? /).sort()).toEqual(['12', 'Apr', 'Mon'])
+  expect(shortDate('2028-02-29').split(/,? /).sort()).toEqual(['29', 'Feb', 'Tue'])
 })
 
 it('a table of words keeps its order as a choice', () => {

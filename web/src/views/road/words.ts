@@ -45,9 +45,5 @@ export const clock = (hour: number): string => {
   const minutes = Math.round(hour * 60) % 1440
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 }
-/** A date in the rider's own order of words. */
-export const shortDate = (date: string): string =>
-  new Date(`${date}T12:00:00`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
-
 /** A table of words as the entries of a choice. */
 export const choices = <T extends string>(words: Record<T, string>) => (Object.keys(words) as T[]).map((id) => ({ id, text: words[id] }))

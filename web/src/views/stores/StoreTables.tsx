@@ -9,7 +9,8 @@ import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
 import { Sheet } from '../road/sheet'
-import { clock, shortDate } from '../road/words'
+import { shortDate } from '../../ui/dates'
+import { clock } from '../road/words'
 import { VERBS } from './AtStopStrip'
 
 const Frame = styled.div`

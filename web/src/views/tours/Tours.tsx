@@ -1,197 +1,335 @@
-/** All tours, and the start of a new one. */
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+/** All tours, each as its own small land, and the start of a new one. */
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { api, Problem } from '../../api/client'
-import { Actions, Button, Dialog, FileButton, Muted, RailLine, Row, Title } from '../../ui/controls'
+import { api, type Glance, Problem, type TourEntry } from '../../api/client'
+import { useSize } from '../../instruments/useSize'
+import { Actions, Button, Dialog, FileButton, Menu, Muted, Section } from '../../ui/controls'
+import { fullDate, longDay } from '../../ui/dates'
 import { Field } from '../../ui/fields'
+import { Fold } from '../../ui/Fold'
+import { Icon, Mark, Textures, Wedge } from '../../ui/icons'
 import { Notice } from '../../ui/notices'
-import { Icon, Mark } from '../../ui/icons'
-import { sign } from '../../ui/theme'
-import { type Drafted, lacking, MOST_RIDERS, newBikes, newRider, RiderList } from './Riders'
+import { usePreferences, useUnits } from '../../ui/preferences'
+import { phone, sign } from '../../ui/theme'
+import { FirstSteps } from './FirstSteps'
+import { NewTour } from './NewTour'
+import { scaleFor, TourLand } from './TourLand'
 
 const Page = styled.div`
-  max-width: 860px;
-  margin: 0 auto;
-  padding: 28px 20px 60px;
+  padding: 0 20px 60px;
+  ${phone} {
+    padding: 0 14px 40px;
+  }
 `
-const Brand = styled.div`
+const Head = styled.header`
   display: flex;
   align-items: center;
   gap: 10px;
+  margin: 0 -20px;
+  padding: 6px 20px;
+  border-bottom: 2px solid var(--ink);
   font-family: ${sign};
   font-stretch: 122%;
   font-weight: 800;
-  font-size: 24px;
-  margin-bottom: 18px;
-`
-const Line = styled.li`
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  border-top: 1px solid var(--edge);
-  padding: 6px 0;
-  a {
+  font-size: 20px;
+  .grow {
     flex: 1;
+  }
+`
+const Rule = styled.div`
+  display: flex;
+  align-items: baseline;
+  gap: 6px 20px;
+  flex-wrap: wrap;
+  padding: 12px 0 6px;
+  border-bottom: 3px solid var(--ink);
+  h1 {
+    font-family: ${sign};
+    font-stretch: 118%;
+    font-weight: 780;
+    font-size: 20px;
+  }
+`
+const One = styled.li`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 250px;
+  gap: 8px 24px;
+  padding: 10px 0 12px;
+  border-bottom: 2px solid var(--hair);
+  h2 a {
+    font-family: ${sign};
+    font-stretch: 118%;
+    font-weight: 760;
+    font-size: 19px;
     color: var(--ink);
     text-decoration: none;
-    padding: 6px 0;
   }
-  a b {
-    font-size: 16px;
-    font-weight: 650;
-    display: block;
+  h2 a:hover {
+    text-decoration: underline;
+    text-underline-offset: 4px;
   }
-  a span {
-    color: var(--ink2);
-    font-size: 13px;
+  .land {
+    overflow: hidden;
+    margin-top: 4px;
+  }
+  ${phone} {
+    grid-template-columns: minmax(0, 1fr);
   }
 `
+const State = styled.ul`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  margin-bottom: 10px;
+  li {
+    display: grid;
+    grid-template-columns: 24px 1fr;
+    align-items: start;
+  }
+  b {
+    font-size: 14px;
+    font-stretch: 90%;
+    font-weight: 660;
+  }
+  small {
+    display: block;
+    font-size: 12.5px;
+    font-stretch: 84%;
+    color: var(--ink2);
+  }
+`
+const Box = styled.span`
+  width: 15px;
+  height: 15px;
+  margin-top: 2px;
+  border: 1.8px solid var(--ink);
+  border-radius: 2px;
+`
+const NEXT: Record<Glance['lacks'][number], { words: string; why: string; view: string }> = {
+  road: { words: 'Say where you ride', why: 'a track, or days as you think of them', view: 'road' },
+  rig: { words: 'Say on what', why: 'a bike, its racks and bags', view: 'rig' },
+  kit: { words: 'Say with what', why: 'a list you have, or one thing after the other', view: 'kit' },
+  load: { words: 'Load the bikes', why: 'let a load be proposed, or stow by hand', view: 'load' },
+}
+const RIGHT = 274
 
 export function Tours() {
   const queries = useQueryClient()
   const navigate = useNavigate()
+  const units = useUnits()
+  const { dark, toggleTheme } = usePreferences()
   const { data, error } = useQuery({ queryKey: ['tours'], queryFn: api.tours })
   const [starting, setStarting] = useState(false)
-  const [removing, setRemoving] = useState<{ id: string; name: string } | null>(null)
+  const [renaming, setRenaming] = useState<{ tour: TourEntry; name: string } | null>(null)
   const [trouble, setTrouble] = useState('')
+  const [gone, setGone] = useState<TourEntry | null>(null)
+  const [list, { width }] = useSize<HTMLUListElement>()
+  const tours = data?.tours ?? []
+  const glances = useQueries({
+    queries: tours.map((tour) => ({
+      queryKey: ['glance', tour.id, tour.revision],
+      queryFn: () => api.glance(tour.id),
+      staleTime: Infinity,
+      retry: false,
+    })),
+  })
+  const known = glances.flatMap((g) => (g.data ? [g.data] : []))
+  const scale = scaleFor(known, Math.max(width > 700 ? width - RIGHT - 4 : width - 4, 200))
   const words = (e: unknown) => (e instanceof Problem ? `${e.body.detail} ${e.body.mend ?? ''}` : String(e))
-  const bring = async (file: File) => {
-    try {
-      const answer = await api.bringBundle(file)
-      void navigate(`/tours/${answer.tour.id}/load`)
-    } catch (e) {
-      setTrouble(words(e))
-    }
-  }
+  const act = (work: () => Promise<unknown>) =>
+    void work()
+      .catch((e: unknown) => setTrouble(words(e)))
+      .then(() => queries.invalidateQueries({ queryKey: ['tours'] }))
+  const open = (id: string, view: string) => navigate(`/tours/${id}/${view}`)
+  const remove = (tour: TourEntry) =>
+    act(async () => {
+      await api.remove(tour.id)
+      setGone(tour)
+    })
+  const restore = (tour: TourEntry) =>
+    act(async () => {
+      await api.restore(tour.id)
+      setGone(null)
+    })
   return (
     <>
+      <Textures />
       {(trouble || error) && (
         <Notice urgent onClose={() => setTrouble('')}>
           {trouble || words(error)}
         </Notice>
       )}
-      <Page as="main">
-        <Brand>
-          <Mark size={32} />
+      {gone && (
+        <Notice onClose={() => setGone(null)} action={{ text: 'Undo', run: () => restore(gone) }}>
+          {gone.name} is removed. For 30 days it can be fetched back.
+        </Notice>
+      )}
+      <Page>
+        <Head>
+          <Mark size={26} />
           omnifer
-        </Brand>
-        <Title>Your tours</Title>
-        <Muted style={{ margin: '6px 0 16px' }}>
-          Leaving this place, on this day, with this bike: can you carry what you need to the next place that has it?
-        </Muted>
-        <RailLine>
-          <Icon name="road" size={17} />
-          Tours<em>{data ? `${data.tours.length}` : ''}</em>
-        </RailLine>
-        <ul>
-          {data?.tours.map((tour) => (
-            <Line key={tour.id}>
-              <Link to={`/tours/${tour.id}/load`}>
-                <b>{tour.name}</b>
-                <span>
-                  from {tour.start_date}, changed {new Date(tour.changed_at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
-                </span>
-              </Link>
-              <Button $small onPress={() => setRemoving(tour)}>
-                Remove
-              </Button>
-            </Line>
-          ))}
-          {data?.tours.length === 0 && (
-            <Line>
-              <span>No tours yet. Say where you ride and how long, and the land takes shape.</span>
-            </Line>
-          )}
-        </ul>
-        <Actions style={{ justifyContent: 'flex-start', marginTop: 16 }}>
-          <Button $wanted onPress={() => setStarting(true)}>
-            <Icon name="plus" size={16} />
-            Start a tour
+          <span className="grow" />
+          <Button $small onPress={toggleTheme} aria-label={dark ? 'Day colours' : 'Night colours'}>
+            <Icon name={dark ? 'sun' : 'moon'} size={16} />
           </Button>
-          <FileButton accept={['application/json', '.json']} onFile={(f) => void bring(f)}>
-            Bring a tour from a file
-          </FileButton>
-        </Actions>
+        </Head>
+        <main>
+          <Rule>
+            <h1>Your tours</h1>
+            <Muted as="span">
+              {tours.length
+                ? 'a day of riding is as wide in every tour, a kilogram as high, a thousand metres as tall'
+                : 'Leaving this place, on this day, with this bike: can you carry what you need to the next place that has it?'}
+            </Muted>
+          </Rule>
+          <ul ref={list}>
+            {tours.map((tour, i) => (
+              <One key={tour.id}>
+                <div>
+                  <h2>
+                    <Link to={`/tours/${tour.id}/${viewFor(glances[i]?.data)}`}>{tour.name}</Link>
+                  </h2>
+                  <Muted>{glances[i]?.data ? lineOf(glances[i].data, units) : `from ${longDay(tour.start_date)}`}</Muted>
+                  <div className="land" style={{ minHeight: 40 }}>
+                    {glances[i]?.data && <TourLand glance={glances[i].data} scale={scale} units={units} />}
+                    {glances[i]?.isError && <Muted role="alert">{words(glances[i].error)}</Muted>}
+                  </div>
+                </div>
+                <div>
+                  {glances[i]?.data && <StateOf glance={glances[i].data} units={units} />}
+                  <Actions style={{ justifyContent: 'flex-start' }}>
+                    <Button $small $wanted onPress={() => void open(tour.id, viewFor(glances[i]?.data))}>
+                      Open
+                    </Button>
+                    <Menu
+                      label={`More of ${tour.name}`}
+                      entries={[
+                        { id: 'rename', text: 'Rename …' },
+                        { id: 'copy', text: 'Copy' },
+                        { id: 'save', text: 'Save as a file' },
+                        { id: 'remove', text: 'Remove' },
+                      ]}
+                      onChoose={(id) => {
+                        if (id === 'rename') setRenaming({ tour, name: tour.name })
+                        if (id === 'copy') act(() => api.copy(tour.id))
+                        if (id === 'save') window.location.assign(api.files(tour.id).bundle)
+                        if (id === 'remove') remove(tour)
+                      }}
+                    >
+                      <Button $small aria-label={`More of ${tour.name}`}>
+                        More
+                      </Button>
+                    </Menu>
+                  </Actions>
+                </div>
+              </One>
+            ))}
+          </ul>
+          <FirstSteps
+            onBegin={() => setStarting(true)}
+            onSample={() =>
+              void api.sample().then(
+                (answer) => open(answer.tour.id, 'load'),
+                (e: unknown) => setTrouble(words(e)),
+              )
+            }
+            file={
+              <FileButton
+                small
+                accept={['application/json', '.json']}
+                onFile={(file) =>
+                  void api.bringBundle(file).then(
+                    (answer) => open(answer.tour.id, 'load'),
+                    (e: unknown) => setTrouble(words(e)),
+                  )
+                }
+              >
+                Bring a tour from a file
+              </FileButton>
+            }
+          />
+          {(data?.removed.length ?? 0) > 0 && (
+            <Fold summary={`Removed lately: ${data?.removed.length}`}>
+              {data?.removed.map((tour) => (
+                <Actions key={tour.id} style={{ justifyContent: 'flex-start', alignItems: 'center', padding: '4px 0' }}>
+                  <Section as="span">{tour.name}</Section>
+                  <Muted as="span">from {fullDate(tour.start_date)}</Muted>
+                  <Button $small onPress={() => restore(tour)}>
+                    Fetch back
+                  </Button>
+                </Actions>
+              ))}
+            </Fold>
+          )}
+        </main>
       </Page>
       {starting && <NewTour onClose={() => setStarting(false)} />}
-      <Dialog title={`Remove ${removing?.name ?? ''}?`} open={removing !== null} onClose={() => setRemoving(null)}>
-        <p>The tour and its whole history go. Save it as a file first if you may want it again.</p>
-        <Actions>
-          <Button onPress={() => setRemoving(null)}>Keep it</Button>
-          <Button
-            $wanted
-            onPress={() =>
-              removing &&
-              void api
-                .remove(removing.id)
-                .catch((e: unknown) => setTrouble(words(e)))
-                .then(() => {
-                  setRemoving(null)
-                  void queries.invalidateQueries({ queryKey: ['tours'] })
-                })
-            }
-          >
-            Remove
-          </Button>
-        </Actions>
-      </Dialog>
+      {renaming && (
+        <Dialog title="Rename the tour" open onClose={() => setRenaming(null)}>
+          <Field label="Name of the tour" value={renaming.name} onChange={(name) => setRenaming({ ...renaming, name })} />
+          <Actions>
+            <Button onPress={() => setRenaming(null)}>Not now</Button>
+            <Button
+              $wanted
+              isDisabled={!renaming.name.trim()}
+              onPress={() => {
+                const { tour, name } = renaming
+                act(() => api.change(tour.id, { revision: tour.revision, what: 'Rename the tour', name: name.trim().slice(0, 120) }))
+                setRenaming(null)
+              }}
+            >
+              Keep
+            </Button>
+          </Actions>
+        </Dialog>
+      )}
     </>
   )
 }
 
-/** Today where the rider is. */
-const today = () => {
-  const now = new Date()
-  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+const viewFor = (glance: Glance | undefined) => NEXT[glance?.lacks[0] ?? 'load'].view
+
+function lineOf(g: Glance, units: ReturnType<typeof useUnits>): string {
+  const who = g.riders.length > 1 ? `${g.riders.slice(0, -1).join(', ')} and ${g.riders.at(-1) ?? ''}` : (g.riders[0] ?? '')
+  const road = g.days
+    ? `${g.days} days from ${longDay(g.start_date)}, ${units.show(g.length_km, 'distance')}, ${units.show(g.ascent_m, 'elevation')}`
+    : `from ${longDay(g.start_date)}`
+  return [road, who].filter(Boolean).join(', ')
 }
 
-function NewTour({ onClose }: { onClose: () => void }) {
-  const navigate = useNavigate()
-  const { data: catalogue } = useQuery({ queryKey: ['catalogue'], queryFn: api.catalogue })
-  const [name, setName] = useState('')
-  const [date, setDate] = useState(today())
-  const [riders, setRiders] = useState<Drafted[]>([newRider([])])
-  const [trouble, setTrouble] = useState('')
-  const start = async () => {
-    const missing = lacking(name, riders)
-    if (missing) return setTrouble(missing)
-    const people = riders.map(({ rider }) => ({ ...rider, name: rider.name.trim() }))
-    try {
-      const answer = await api.start({
-        name: name.trim(),
-        start_date: date,
-        riders: people,
-        bikes: newBikes(riders, catalogue, []),
-        typed_days: [],
-      })
-      void navigate(`/tours/${answer.tour.id}/road`)
-    } catch (e) {
-      setTrouble(e instanceof Problem ? `${e.body.detail} ${e.body.where ?? ''}` : String(e))
-    }
-  }
+function StateOf({ glance, units }: { glance: Glance; units: ReturnType<typeof useUnits> }) {
+  const next = glance.lacks[0] && NEXT[glance.lacks[0]]
   return (
-    <Dialog title="Start a tour" open onClose={onClose} wide>
-      <Row $min={220}>
-        <Field label="Name of the tour" value={name} onChange={setName} />
-        <Field label="First day" value={date} onChange={setDate} type="date" />
-      </Row>
-      <RiderList riders={riders} onChange={setRiders} />
-      {trouble && (
-        <p role="alert">
-          <b>{trouble}</b>
-        </p>
+    <State>
+      {next && (
+        <li>
+          <Box />
+          <span>
+            <b>{next.words}</b>
+            <small>{next.why}</small>
+          </span>
+        </li>
       )}
-      <Actions>
-        <Button isDisabled={riders.length >= MOST_RIDERS} onPress={() => setRiders([...riders, newRider(riders.map((r) => r.rider))])}>
-          Add a rider
-        </Button>
-        <Button onPress={onClose}>Not now</Button>
-        <Button $wanted onPress={() => void start()}>
-          Start
-        </Button>
-      </Actions>
-    </Dialog>
+      {glance.days > 0 && (
+        <li>
+          {glance.stops_you ? <Wedge grade="stops_you" size={18} /> : <Icon name="tick" size={17} />}
+          <span>
+            <b>{glance.stops_you ? `${glance.stops_you} ${glance.stops_you > 1 ? 'findings stop' : 'finding stops'} you` : 'Nothing stops you'}</b>
+            <small>{glance.worst ? units.say(glance.worst) : glance.slows_you ? `${glance.slows_you} slow you` : ''}</small>
+          </span>
+        </li>
+      )}
+      {!next && glance.things > 0 && (
+        <li>
+          {glance.on_shelf ? <Box /> : <Icon name="tick" size={17} />}
+          <span>
+            <b>{glance.on_shelf ? `${glance.things - glance.on_shelf} of ${glance.things} things stowed` : 'Everything has a place'}</b>
+            {glance.on_shelf > 0 && <small>{glance.on_shelf} still on the shelf</small>}
+          </span>
+        </li>
+      )}
+    </State>
   )
 }

@@ -1,0 +1,108 @@
+"""Trouble of single days: too long, in the dark, on foot; and too few of them."""
+
+import math
+from collections.abc import Iterator
+
+from omnifer.core.findings.situation import Draft, Situation, stretch
+from omnifer.core.model.assessment import Day
+from omnifer.core.model.finding import Mend
+from omnifer.core.model.quantities import Figure, Text
+from omnifer.core.model.road import LATEST_START_H
+from omnifer.core.sentence import clock, hours, km, number, say
+
+WALKED_KM = 0.5
+"""Less walking than this in a day is not worth a word [km]; practice."""
+JUST_WALKED = 0.05
+"""A day of which less is walked only just needs it [-]; practice."""
+LONG_DAY_HOURS = 8.5
+"""Riding hours that few keep up day after day [h]; practice."""
+MORE_THAN_PLANNED = 1.1
+"""Riding hours a day that are more by such a part are worth a word [-]."""
+
+
+def days(s: Situation) -> Iterator[Draft]:
+    """Days that end after dark, or longer than most riders last."""
+    for day in s.days:
+        on_road = day.riding_hours + day.pause_hours + day.transfer_hours
+        place = stretch(day.number, day.from_km, day.to_km)
+        if day.dark or day.starts_dark:
+            yield _dark(day, place)
+        elif day.riding_hours > LONG_DAY_HOURS:
+            yield Draft(
+                kind="long_day", grade="worth_knowing",
+                sentence=say("Day {day} is {riding} of riding.", day=number(day.number), riding=hours(day.riding_hours)),
+                reason=say("With the pauses counted here, {on_road} on the road.", on_road=hours(on_road)),
+                place=place, size=day.riding_hours - LONG_DAY_HOURS, at_km=day.from_km, to_km=day.to_km, day=day.number,
+            )  # fmt: skip
+        if day.walking_km >= WALKED_KM:
+            just = day.walking_km < JUST_WALKED * day.distance_km
+            words = "On day {day} you just have to walk: {walked}." if just else "On day {day} you walk {walked}."
+            yield Draft(
+                kind="walking", grade="worth_knowing",
+                sentence=say(words, day=number(day.number), walked=km(day.walking_km)),
+                reason=say("Steeper or softer than the lowest gear can be turned with this mass; the steepest ramp is {steepest}."
+                           " A lower gear or a lighter bike turns it into riding, not into more speed.",
+                           steepest=Figure(value=day.steepest, quantity="grade")),
+                place=place, size=day.walking_km, at_km=day.from_km, to_km=day.to_km, day=day.number,
+            )  # fmt: skip
+
+
+def _dark(day: Day, place: Text) -> Draft:
+    """A day that begins before the sun rises, ends after it has set, or has none."""
+    number_of, dusk = number(day.number), clock(day.dusk_h) if day.dusk_h is not None else "no clear hour"
+    reason = say("Starting at {start}, pauses included. Civil twilight ends at {dusk}; hills and haze shorten the light.",
+                 start=clock(day.start_h), dusk=dusk)  # fmt: skip
+    start_hour: float | None = None
+    lights = say("lights and reflectors are needed otherwise")
+    if day.sun == "stays_down":
+        sentence, late = say("On day {day} the sun does not rise.", day=number_of), day.riding_hours
+        reason = say("Polar night: at noon there is twilight at best. Plan lamps, batteries and warm stops for all of it.")
+        mend = say("Ride it in another season")
+    elif day.dark:
+        late = day.arrive_h - (day.sunset_h or 0.0)
+        sentence = say("Day {day} ends at {arrive}; the sun sets at {sunset}.", day=number_of, arrive=clock(day.arrive_h),
+                       sunset=clock(day.sunset_h or 0))  # fmt: skip
+        mend, start_hour = say("Start {late} earlier", late=_quarters(late)), day.start_h - _quarters(late).value / 60
+    else:
+        late = (day.sunrise_h or 0.0) - day.start_h
+        sentence = say("Day {day} begins at {start}; the sun rises at {sunrise}.", day=number_of, start=clock(day.start_h),
+                       sunrise=clock(day.sunrise_h or 0))  # fmt: skip
+        mend, start_hour = say("Start {late} later", late=_quarters(late)), day.start_h + _quarters(late).value / 60
+    if start_hour is not None and not 0 <= start_hour <= LATEST_START_H:
+        start_hour = None
+    return Draft(
+        kind="dark_day", grade="slows_you", sentence=sentence, reason=reason, place=place, size=late, at_km=day.from_km,
+        to_km=day.to_km, day=day.number, mends=[Mend(name=mend, consequence=lights, start_hour=start_hour)],
+    )  # fmt: skip
+
+
+def _quarters(late_h: float) -> Figure:
+    """So many minutes, in quarters of an hour that are enough."""
+    return Figure(value=15 * math.ceil(late_h * 4), quantity="minutes")
+
+
+def too_few(s: Situation) -> Iterator[Draft]:
+    """A number of days for the whole tour that asks more riding a day than the rider plans otherwise."""
+    cut = s.tour.road.cut
+    riding = [day for day in s.days if not day.rest]
+    if cut.by != "days" or s.tour.road.typed_days or not riding:
+        return
+    in_all = sum(day.riding_hours for day in riding)
+    a_day = in_all / len(riding)
+    if a_day <= cut.hours * MORE_THAN_PLANNED:
+        return
+    enough = math.ceil(in_all / cut.hours) + len(s.days) - len(riding)
+    yield Draft(
+        kind="too_few_days", grade="slows_you" if a_day <= LONG_DAY_HOURS else "stops_you",
+        sentence=say("{days} days ask for {riding} of riding on each.", days=number(len(s.days)), riding=hours(a_day)),
+        reason=say("{hours} in all, pauses apart. At {planned} a day, as you plan otherwise, it takes {enough} days.",
+                   hours=hours(in_all), planned=hours(cut.hours), enough=number(enough)),
+        place=say("the whole tour"), size=a_day - cut.hours,
+        mends=[
+            Mend(
+                name=say("Take {enough} days", enough=number(enough)),
+                consequence=say("{planned} of riding a day", planned=hours(cut.hours)),
+                cut=cut.model_copy(update={"days": enough}),
+            )
+        ],
+    )  # fmt: skip

@@ -1,0 +1,21 @@
+/** Dates in words, in the rider's own order; a day is a day wherever the reader sits. */
+const LOCALE = globalThis.navigator?.languages.find((language) => language.startsWith('en')) ?? 'en-GB'
+const told = (form: Intl.DateTimeFormatOptions) => {
+  const format = new Intl.DateTimeFormat(LOCALE, { ...form, timeZone: 'UTC' })
+  return (date: string) => format.format(new Date(`${date.slice(0, 10)}T12:00:00Z`))
+}
+
+/** Sat 24 Apr */
+export const shortDate = told({ weekday: 'short', day: 'numeric', month: 'short' })
+/** 24 Apr */
+export const dayMonth = told({ day: 'numeric', month: 'short' })
+/** 24 April */
+export const longDay = told({ day: 'numeric', month: 'long' })
+/** 24 April 2027 */
+export const fullDate = told({ day: 'numeric', month: 'long', year: 'numeric' })
+
+/** Today where the rider is, as 2027-04-24. */
+export const today = () => {
+  const now = new Date()
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+}
