@@ -8,18 +8,18 @@ from omnifer.api import shapes
 from omnifer.api.desk import answer, body, checked, desk
 from omnifer.api.openapi import operation
 from omnifer.api.streams import Tell, told
-from omnifer.core.assess import aims_paid, assess, places, why_here
+from omnifer.core.assess import aims_paid, places, why_here
 from omnifer.core.load.aims import AIMS, SCHOOLS
 from omnifer.core.load.explain import Why
 from omnifer.core.load.proposal import Proposal
 from omnifer.core.load.settle import load_proposals, repaired_load
-from omnifer.core.model.assessment import Assessment
+from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.rig.schools import rigs_of_schools
 from omnifer.core.sensitivity import Effect, effect_of
-from omnifer.core.worth import Price, compare, compare_loads, price, with_variant
+from omnifer.core.worth import Price, Tried, compare, compare_loads, price, tried, with_variant
 from omnifer.formats.problem import InputProblem
 from omnifer.store.tours import NotThereError
 
@@ -130,13 +130,27 @@ def aims(tour_id: str) -> Response:
 
 
 @blueprint.post("/api/tours/<tour_id>/trial")
-@operation(gives=Assessment, takes=shapes.Trial, problems=(404, 422))
+@operation(gives=Tried, takes=shapes.Trial, problems=(404, 422))
 def try_change(tour_id: str) -> Response:
-    """What another load, kit, road or way of eating would mean; nothing is kept."""
+    """What another load, kit, road or way of eating, or a mend, would mean; nothing is kept."""
     wanted = shapes.Trial.model_validate_json(body())
     stored = desk().tours.read(tour_id)
-    parts = {name: value for name, value in dict(wanted).items() if value is not None}
-    return answer(assess(_with(stored.sheet, **parts), desk().profile(stored)))
+    parts = {name: value for name, value in dict(wanted).items() if value is not None and name != "mend"}
+    sheet = stored.sheet.model_copy(update=parts)
+    changed = checked(sheet if wanted.mend is None else mended(sheet, wanted.mend))
+    return answer(tried(stored.sheet, changed, desk().profile(stored)))
+
+
+@blueprint.get("/api/tours/<tour_id>/mends")
+@operation(gives=shapes.Mends, asks=("finding",), problems=(404,))
+def mends(tour_id: str) -> Response:
+    """All that helps against one finding of a tour, each mend tried before it is told."""
+    stored = desk().tours.read(tour_id)
+    finding = request.args.get("finding", "")
+    try:
+        return answer(shapes.Mends(mends=mends_of(stored.sheet, desk().profile(stored), finding)))
+    except KeyError:
+        raise NotThereError(finding) from None
 
 
 @blueprint.post("/api/tours/<tour_id>/proposal")

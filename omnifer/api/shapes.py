@@ -11,6 +11,7 @@ from omnifer.core.load.places import PlaceFor
 from omnifer.core.load.proposal import Proposal
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
@@ -19,7 +20,7 @@ from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.stores import Food, Stores
-from omnifer.core.model.tour import TourSheet
+from omnifer.core.model.tour import SetAside, TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.rig.catalogue import CarrierTemplate, SupportTemplate
 from omnifer.core.rig.schools import SchoolRig
@@ -119,6 +120,8 @@ class Change(Noun):
     own_values: dict[str, float] | None = None
     variants: tuple[Variant, ...] | None = None
     kept_loads: tuple[NamedLoad, ...] | None = None
+    set_aside: tuple[SetAside, ...] | None = None
+    mend: Mend | None = Field(None, description="Taken on after the other parts")
 
 
 class Step(Noun):
@@ -216,6 +219,13 @@ class Trial(Noun):
     stores: Stores | None = None
     road: Road | None = None
     start_date: TourDate | None = None
+    mend: Mend | None = Field(None, description="Tried on top of them")
+
+
+class Mends(Noun):
+    """What helps against a finding, what ends it first."""
+
+    mends: list[Mend]
 
 
 class ProposalRequest(Noun):

@@ -7,6 +7,7 @@ from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
 from omnifer.core.load.keep import ridden_by
+from omnifer.core.mends import mended
 from omnifer.core.model.glance import Glance
 from omnifer.core.model.quantities import LONGEST_NAME
 from omnifer.core.model.rig import Rig
@@ -113,10 +114,14 @@ def change_tour(tour_id: str) -> Response:
     """Change parts of a tour; placements whose thing or carrier is gone go back to the shelf."""
     change = shapes.Change.model_validate_json(body())
     seen = desk().tours.read(tour_id, change.revision)
-    parts = {name: value for name, value in dict(change).items() if value is not None and name not in ("revision", "what")}
+    parts = {
+        name: value for name, value in dict(change).items() if value is not None and name not in ("revision", "what", "mend")
+    }
     sheet = seen.sheet.model_copy(update=parts)
     if change.riders is not None:
         sheet = ridden_by(sheet, change.riders)
+    if change.mend is not None:
+        sheet = mended(sheet, change.mend)
     return answer(desk().keep(seen, change.what, sheet))
 
 

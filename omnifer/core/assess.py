@@ -1,5 +1,7 @@
 """The one door to the rules of the job: a tour in, what it means out."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from omnifer.core.assumptions import assumptions_of
@@ -15,6 +17,7 @@ from omnifer.core.load.prices import minutes_of_things
 from omnifer.core.load.settle import stock_unloaded
 from omnifer.core.load.stance import stance_of
 from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
@@ -45,20 +48,16 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
     road : Profile or None
         From `profile_of`; kept apart because the raw track rarely changes.
     """
-    voyage, loaded = _ridden(tour, road)
-    days = days_of(tour, voyage) if voyage else []
-    gaps = gaps_of(tour, voyage) if voyage else []
+    here = situation_of(tour, road)
+    voyage, loaded, days, stances = here.voyage, here.loaded, here.days, here.stances
     minutes = _minutes(tour, voyage)
-    riders = {rider.id: rider for rider in tour.riders}
-    steepest = float(np.max(road.gradient)) if road is not None and road.has_heights else None
-    stances = {load.bike.id: stance_of(load, riders[load.bike.rider_id], steepest, tour.practice) for load in loaded.bikes}
     limits = {b.id: [traced(limit, loaded.contents) for limit in loaded.limits if limit.bike_id == b.id] for b in tour.rig.bikes}
     return Assessment(
         ready=voyage is not None,
         road=facts_of(tour, voyage, days) if voyage else None,
         profile=road.line if road is not None else None,
         days=days,
-        gaps=gaps,
+        gaps=here.gaps,
         passings=passings(tour, voyage) if voyage else [],
         zones=voyage.clocks.stretches() if voyage else [],
         climate=climate_of(voyage) if voyage else None,
@@ -68,12 +67,32 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
             load.trace(minutes.get(load.bike.rider_id, 0.0), stances[load.bike.id], limits[load.bike.id]) for load in loaded.bikes
         ],
         cards=cards(loaded.bikes),
-        findings=find(Situation(tour, voyage, loaded, days, gaps, stances)),
+        findings=find(here),
         assumptions=assumptions_of(tour, road),
         checked=[kind for kinds in CHECKS.values() for kind in kinds],
         shelf=shelf_of(tour),
         minutes_a_day=minutes_of_things(tour, minutes),
     )
+
+
+def situation_of(tour: TourSheet, road: Profile | None) -> Situation:
+    """The tour as it is ridden and loaded, as findings look at it."""
+    voyage, loaded = _ridden(tour, road)
+    days = days_of(tour, voyage) if voyage else []
+    gaps = gaps_of(tour, voyage) if voyage else []
+    return Situation(tour, voyage, loaded, days, gaps, _stances(tour, loaded, road))
+
+
+def otherwise_loaded(here: Situation, tour: TourSheet, road: Profile | None) -> Situation:
+    """The same tour loaded otherwise, at the pace and with the supplies that it has now: near enough to try a change."""
+    loaded = Loaded.of(tour, here.loaded.stock)
+    return replace(here, tour=tour, loaded=loaded, stances=_stances(tour, loaded, road))
+
+
+def _stances(tour: TourSheet, loaded: Loaded, road: Profile | None) -> dict[str, Stance]:
+    riders = {rider.id: rider for rider in tour.riders}
+    steepest = float(np.max(road.gradient)) if road is not None and road.has_heights else None
+    return {load.bike.id: stance_of(load, riders[load.bike.rider_id], steepest, tour.practice) for load in loaded.bikes}
 
 
 def _ridden(tour: TourSheet, road: Profile | None) -> tuple[Voyage | None, Loaded]:

@@ -11,7 +11,7 @@ POINTS_A_DAY = 8
 
 def glance_of(tour: TourSheet, found: Assessment) -> Glance:
     """A tour and what it means, as its own small land."""
-    grades = [finding.grade for finding in found.findings]
+    grades = [finding.grade for finding in found.findings if finding.aside is None]
     moments, days = found.moments, found.days
     total = moments.total_kg if moments is not None else [0.0]
     fullest = moments.fullest if moments is not None else 0
@@ -24,7 +24,7 @@ def glance_of(tour: TourSheet, found: Assessment) -> Glance:
         skyline=_skyline(found), weights=_weights(found), places=_places(tour, found),
         leaving_kg=total[0], heaviest_kg=total[fullest], heaviest=heaviest, lacks=list(_lacking(tour, found)),
         stops_you=grades.count("stops_you"), slows_you=grades.count("slows_you"),
-        worst=next((f.sentence for f in found.findings if f.grade == "stops_you"), None),
+        worst=next((f.sentence for f in found.findings if f.grade == "stops_you" and f.aside is None), None),
         things=sum(thing.count for thing in tour.kit), on_shelf=sum(found.shelf.values()),
     )  # fmt: skip
 

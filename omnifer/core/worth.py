@@ -11,15 +11,16 @@ from omnifer.core.load.keep import still_standing
 from omnifer.core.load.settle import propose_load, stock_unloaded
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.carrier_kind import KINDS
-from omnifer.core.model.finding import Finding
 from omnifer.core.model.load import Load
-from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.quantities import Noun, Quantity, Text
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.road.profile import Profile
 from omnifer.core.voyage import play, ridden_with
 
+WORSE, SOME = 1.02, 0.01
+"""A finding is told as worse from so many times its size, and so much more [-]."""
 ROUNDS = 2
 """Rounds of the search for the load of a rig that has none."""
 
@@ -117,14 +118,54 @@ def _saved(tour: TourSheet, without: TourSheet, road: Profile) -> tuple[float, f
 
 def changed(before: Assessment, after: Assessment) -> tuple[list[Text], list[Text]]:
     """Findings that are gone, and findings that have come."""
-    was, is_now = ({_key(f): f.sentence for f in a.findings} for a in (before, after))
+    was, is_now = ({f.id: f.sentence for f in a.findings} for a in (before, after))
     return [s for k, s in was.items() if k not in is_now], [s for k, s in is_now.items() if k not in was]
 
 
-def _key(finding: Finding) -> tuple[str | None, ...]:
-    """What makes two findings the same: kind, bike, bag and the places and things it names; figures and hours may differ."""
-    names = sorted(name for name in finding.sentence.names.values() if not any(c.isdigit() for c in name))
-    return finding.kind, finding.bike_id, finding.carrier_id, *(names or [str(finding.day)])
+class Figured(Noun):
+    """One figure of a tour, before and after a change."""
+
+    name: str
+    quantity: Quantity
+    before: float
+    after: float
+
+
+class Tried(Noun):
+    """What a change that is not kept would mean, and what of it is better and worse."""
+
+    sheet: TourSheet
+    assessment: Assessment
+    gone: list[Text] = Field(description="Findings that would be gone")
+    come: list[Text] = Field(description="Findings that would come up")
+    worse: list[Text] = Field(description="Findings that would stay and be worse, as they would be told")
+    figures: list[Figured] = Field(description="Figures that would be others")
+
+
+def tried(tour: TourSheet, changed_tour: TourSheet, road: Profile | None) -> Tried:
+    """A tour as it would be, held against the tour as it is."""
+    before, after = assess(tour, road), assess(changed_tour, road)
+    was = {f.id: f for f in before.findings}
+    gone, come = changed(before, after)
+    worse = [f.sentence for f in after.findings if f.id in was and f.size > was[f.id].size * WORSE + SOME]
+    both = zip(_told(tour, before), _told(changed_tour, after), strict=True)
+    figures = [Figured(name=name, quantity=quantity, before=a, after=b) for (name, quantity, a), (_, _, b) in both if a != b]
+    sheet = TourSheet.model_construct(**{name: getattr(changed_tour, name) for name in TourSheet.model_fields})
+    return Tried(sheet=sheet, assessment=after, gone=gone, come=come, worse=worse, figures=figures)
+
+
+def _told(tour: TourSheet, found: Assessment) -> list[tuple[str, Quantity, float]]:
+    moments, bikes = found.moments, found.bikes
+    heaviest = max(moments.total_kg) if moments else sum(max(b.total_kg) for b in bikes)
+    return [
+        ("things stay out", "count", sum(found.shelf.values())),
+        ("tenths of the food stay out", "count", 10 - sum(f.tenths for f in tour.load.food)),
+        ("at the heaviest", "mass", round(heaviest, 1)),
+        ("days", "count", len(found.days)),
+        ("of riding", "hours", round(found.road.riding_hours, 1) if found.road else 0.0),
+        ("findings stop you", "count", sum(f.grade == "stops_you" and f.aside is None for f in found.findings)),
+        ("findings slow you", "count", sum(f.grade == "slows_you" and f.aside is None for f in found.findings)),
+    ]
 
 
 def compare(tour: TourSheet, road: Profile | None) -> list[RigFigures]:

@@ -174,7 +174,8 @@ def test_looking_at_places_and_trying_a_load_keeps_nothing(client, tour):
         assert "tent:1,mug:2" in refused.json["mend"]
     load = {"placements": [{"thing_id": "tent", "carrier_id": "left"}]}
     tried = client.post(f"/api/tours/{tour}/trial", json={"load": load}).json
-    assert tried["shelf"] == {"pot": 1, "bottle": 1}
+    assert tried["assessment"]["shelf"] == {"pot": 1, "bottle": 1}
+    assert {"name": "things stay out", "quantity": "count", "before": 3, "after": 2} in tried["figures"]
     assert client.get(f"/api/tours/{tour}").json["tour"]["revision"] == 1
 
 

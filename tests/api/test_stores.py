@@ -33,16 +33,18 @@ def path(tours) -> str:
 
 def test_a_mend_is_tried_without_being_kept_and_kept_when_asked(client, path):
     finding = next(f for f in client.get(path).get_json()["assessment"]["findings"] if f["kind"] == "fuel_gap")
-    mend = next(m for m in finding["mends"] if m["things"])
-    sheet = client.get(path).get_json()["tour"]["sheet"]
-    kit = [next((t for t in mend["things"] if t["id"] == thing["id"]), thing) for thing in sheet["kit"]]
-    tried = client.post(f"{path}/trial", json={"kit": kit}).get_json()
-    assert "fuel_gap" not in {f["kind"] for f in tried["findings"]}
+    offered = client.get(f"{path}/mends", query_string={"finding": finding["id"]}).get_json()["mends"]
+    assert client.get(f"{path}/mends", query_string={"finding": "none"}).status_code == 404
+    mend = next(m for m in offered if m["things"])
+    tried = client.post(f"{path}/trial", json={"mend": mend}).get_json()
+    assert "fuel_gap" not in {f["kind"] for f in tried["assessment"]["findings"]}
+    assert any("of fuel" in gone["words"] for gone in tried["gone"])
     assert client.get(path).get_json()["tour"]["revision"] == 1
-    eating = next(m for m in finding["mends"] if m["stores"])["stores"]
-    assert client.post(f"{path}/trial", json={"stores": eating}).get_json()["stores"]["plan"] is not None
-    kept = client.patch(path, json={"revision": 1, "what": "Mend", "kit": kit}).get_json()
+    eating = next(m for m in offered if m["stores"])["stores"]
+    assert client.post(f"{path}/trial", json={"stores": eating}).get_json()["assessment"]["stores"]["plan"] is not None
+    kept = client.patch(path, json={"revision": 1, "what": "Mend", "mend": mend}).get_json()
     assert "fuel_gap" not in {f["kind"] for f in kept["assessment"]["findings"]}
+    kit = kept["tour"]["sheet"]["kit"]
     wrong = client.post(f"{path}/trial", json={"kit": [kit[0], kit[0]]})
     assert wrong.status_code == 422
     assert "two things" in wrong.get_json()["detail"]

@@ -23,7 +23,7 @@ def test_a_search_is_watched_stopped_and_kept(page: Page, site: str):
     visit(page, site, "load")
     page.get_by_role("button", name="Propose a load").click()
     expect(page.get_by_role("progressbar", name="Searching for a better load")).to_be_visible()
-    expect(page.get_by_text("Every limit holds, on every day.")).to_be_visible()
+    expect(page.get_by_text("All bags, racks and wheels hold")).to_be_visible()
     page.get_by_role("button", name="Stop and keep this one").click()
     expect(undo(page, "Propose a load, stopped early")).to_be_visible()
     expect(page.get_by_role("progressbar")).to_be_hidden()
@@ -33,7 +33,7 @@ def test_a_search_is_watched_stopped_and_kept(page: Page, site: str):
 def test_a_search_called_off_changes_nothing(page: Page, site: str):
     visit(page, site, "load")
     page.get_by_role("button", name="Propose a load").click()
-    expect(page.get_by_text("Every limit holds, on every day.")).to_be_visible()
+    expect(page.get_by_text("All bags, racks and wheels hold")).to_be_visible()
     page.get_by_role("button", name="Cancel").click()
     expect(page.get_by_role("progressbar")).to_be_hidden()
     page.wait_for_timeout(1500)
@@ -56,13 +56,13 @@ def test_aims_are_seen_chosen_and_weighed(page: Page, site: str):
 def test_a_thing_says_why_it_rides_where_it_does(page: Page, site: str):
     visit(page, site, "load")
     page.get_by_role("tab", name="On the bikes").click()
-    menu(page, "Move Tent fly", "Why here?")
+    menu(page, "Move Groundsheet", "Why here?")
     dialog = page.get_by_role("dialog")
     expect(dialog.get_by_text(re.compile("next best place|would be better"))).to_be_visible()
     first = dialog.get_by_role("row").nth(1)
     place = first.get_by_role("cell").first.text_content()
     first.get_by_role("button", name="Move it").click()
-    expect(undo(page, f"Move Tent fly to {re.escape(place)}")).to_be_visible()
+    expect(undo(page, f"Move Groundsheet to {re.escape(place)}")).to_be_visible()
 
 
 def test_room_is_made_around_a_move(page: Page, site: str):
@@ -174,3 +174,26 @@ def test_a_thing_tells_its_price_on_this_tour(page: Page, site: str):
     visit(page, site, "kit")
     page.get_by_role("row", name="Folding chair").click()
     expect(page.get_by_role("region", name="Price on this tour")).to_contain_text(re.compile(r"kJ.a day"))
+
+
+def test_a_mend_is_tried_on_the_drawing_put_back_kept_and_a_finding_set_aside(page: Page, site: str):
+    visit(page, site, "load")
+    findings = page.get_by_role("region", name="Findings")
+    findings.get_by_role("button", name="E-reader gets damp").click()
+    slow = findings.get_by_text(re.compile("slows you$")).first
+    before = slow.text_content()
+    findings.get_by_role("listitem").filter(has_text="Give it its own dry bag").get_by_role("button", name="Try").click()
+    tried = findings.get_by_role("status").filter(has_text="This ends it.")
+    expect(tried).to_contain_text("findings slow you")
+    tried.get_by_role("button", name="Put back").click()
+    expect(page.get_by_role("button", name=re.compile("^Undo"))).to_be_disabled()
+    findings.get_by_role("listitem").filter(has_text="Give it its own dry bag").get_by_role("button", name="Try").click()
+    tried.get_by_role("button", name="Keep").click()
+    expect(undo(page, "Mend: Give it its own dry bag")).to_be_visible()
+    expect(findings.get_by_role("button", name="E-reader gets damp")).to_have_count(0)
+    assert slow.text_content() != before
+    findings.get_by_role("button", name=re.compile("still on the shelf")).click()
+    findings.get_by_role("button", name="Set aside").click()
+    findings.get_by_label("Why it may stay so").fill("they are for the visitors")
+    page.keyboard.press("Enter")
+    expect(findings.get_by_text("Set aside: 1")).to_be_visible()

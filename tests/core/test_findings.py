@@ -4,6 +4,7 @@ import pytest
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.load.settle import propose_load
+from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.finding import GRADES
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
@@ -87,11 +88,53 @@ def test_a_mend_that_is_tried_mends():
     bricks = thing("bricks", 5, 2), thing("anvil", 5, 2)
     tour = small_tour(*bricks, **placed(("bricks", "left"), ("anvil", "left")))
     finding = found(tour)["over_mass"][0]
-    mend = finding.mends[0]
-    moved = {m.thing_id for m in mend.moves}
-    kept = [p for p in tour.load.placements if p.thing_id not in moved]
-    mended = tour.model_copy(update={"load": Load(placements=(*kept, *mend.moves))})
-    assert "over_mass" not in found(mended)
+    mend = mends_of(tour, profile_of(tour), finding.id)[0]
+    assert len(mend.moves) == 1
+    assert "over_mass" not in found(mended(tour, mend))
+
+
+@pytest.mark.parametrize("kind", [kind for kind in CASES if kind != "guesses"])
+def test_every_trouble_of_the_load_has_something_that_ends_it(kind):
+    """There is a waterproof bag that a hand finds while riding, a long one and a roomy one; each trouble fits one of them."""
+    what, where = CASES[kind]
+    tube = carrier("top_tube_bag", "tube", "top_tube")
+    long = carrier("trailer_bag", "long", "trailer", limit_kg=60, longest_mm=900)
+    bike = pannier_bike(
+        carriers=[*pannier_bike().carriers, tube, long],
+        supports=[*pannier_bike().supports, support("trailer_one_wheel", "trailer")],
+    )
+    brick = thing("brick", 0.5, 0.5)
+    tour = small_tour(what, brick, bikes=(bike,), **placed((what.id, where), ("brick", where)))
+    before = found(tour)[kind][0]
+    ends = [m for m in mends_of(tour, None, before.id) if m.changes and "left" not in m.consequence.figures]
+    assert ends
+    for mend in ends:
+        after = assess(Tour.model_validate(mended(tour, mend).model_dump()), None).findings
+        assert before.id not in {f.id for f in after}
+        assert kind in ("sides", "over_volume") or kind not in {f.kind for f in after}
+
+
+def test_only_what_may_stay_is_offered_to_be_left():
+    anvil, cushion = thing("anvil", 8.9, 2), thing("cushion", 0.5, 2, may_stay=True)
+    bike = pannier_bike(carriers=pannier_bike().carriers[:1], supports=pannier_bike().supports[:1])
+    tour = small_tour(anvil, cushion, bikes=(bike,), **placed(("anvil", "left"), ("cushion", "left")))
+    finding = found(tour)["over_mass"][0]
+    assert [mend.gone for mend in mends_of(tour, None, finding.id) if mend.gone] == [["cushion"]]
+
+
+def test_a_finding_is_the_same_while_it_is_about_the_same_and_can_be_set_aside():
+    def heavier(kg: float, **more: object) -> list:
+        tour = small_tour(thing("lock", kg, 1), thing("cape", 0.3, 1), **placed(("lock", "left"), ("cape", "left")), **more)
+        return assess(tour, profile_of(tour)).findings
+
+    first = heavier(3)
+    lock = next(f for f in first if f.kind == "sides")
+    assert lock.id in {f.id for f in heavier(4)}
+    assert next(f for f in heavier(4) if f.id == lock.id).size > lock.size
+    told = heavier(3, set_aside=({"finding_id": lock.id, "reason": "only the first day"},))
+    assert (told[-1].id, told[-1].aside) == (lock.id, "only the first day")
+    assert {f.id for f in told} == {f.id for f in first}
+    assert all(f.aside is None for f in told[:-1])
 
 
 def test_shelf_and_food_without_a_place():

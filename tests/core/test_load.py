@@ -319,6 +319,10 @@ def test_what_must_come_goes_before_what_may_stay_and_the_tent_before_the_ukulel
         small_tour(thing("a", 1, 6), thing("b", 1, 6, may_stay=True), bikes=(bike,)), None, rounds=1, effort=0.5
     )
     assert set(either.out) == {"b"}
+    trunk, pillow = thing("trunk", 8, 9, may_stay=True), thing("pillow", 0.1, 3, reach="breaks")
+    large = propose_load(small_tour(trunk, pillow, bikes=(bike,)), None, rounds=1, effort=0.5)
+    assert set(large.out) == {"trunk"}, "however much more of it could be taken along"
+    assert (large.things, sum(large.out.values())) == (2, 1)
 
 
 def test_food_keeps_from_fuel_soap_and_dirt_and_where_it_can_be_reached():

@@ -47,6 +47,7 @@ def test_the_optimum_is_that_of_every_placing_looked_at(seed):
             "pressed_ml",
             "allowed",
             "out_cost",
+            "may",
             "group",
             "opened",
             "has",

@@ -1,6 +1,7 @@
 """What goes wrong, where, when and why, and what would mend it: one kind of trouble, one function."""
 
-from collections.abc import Iterator
+from collections import Counter
+from collections.abc import Container, Iterator
 from dataclasses import replace
 
 from omnifer.core.findings import day_by_day, electric, fire_and_frost, limits, on_the_road, placing, rig, stores
@@ -49,34 +50,54 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
 
 
 def find(situation: Situation) -> list[Finding]:
-    """All findings, ranked: by grade, then the day on which they bite, then size."""
-    drafts = [draft for check in CHECKS for draft in _bounded(check(situation))]
-    drafts.sort(key=lambda d: (GRADES.index(d.grade), d.day or 0, -d.size, d.kind))
-    return [_ranked(rank, draft) for rank, draft in enumerate(drafts, 1)]
+    """All findings, ranked: those set aside last, by grade, then the day on which they bite, then size."""
+    aside = {one.finding_id: one.reason for one in situation.tour.set_aside}
+    found = [entry for check in CHECKS for entry in _bounded(_keyed(check(situation)), aside)]
+    found.sort(key=lambda f: (f[0] in aside, GRADES.index(f[1].grade), f[1].day or 0, -f[1].size, f[1].kind))
+    return [_ranked(rank, key, draft, aside.get(key)) for rank, (key, draft) in enumerate(found, 1)]
 
 
-def _bounded(drafts: Iterator[Draft]) -> Iterator[Draft]:
-    """Of each kind the worst few; the last shown says how many more there are."""
-    by_kind: dict[str, list[Draft]] = {}
+def look_for(kind: FindingKind, situation: Situation) -> dict[str, Draft]:
+    """What there is of one kind, by what findings of it are called."""
+    checks = (check for check, kinds in CHECKS.items() if kind in kinds)
+    return {key: draft for check in checks for key, draft in _keyed(check(situation)) if draft.kind == kind}
+
+
+def _keyed(drafts: Iterator[Draft]) -> Iterator[tuple[str, Draft]]:
+    """Drafts, each with what no other is called."""
+    taken: Counter[str] = Counter()
     for draft in drafts:
-        by_kind.setdefault(draft.kind, []).append(draft)
+        taken[draft.key] += 1
+        yield draft.key + (f":{taken[draft.key]}" if taken[draft.key] > 1 else ""), draft
+
+
+def _bounded(drafts: Iterator[tuple[str, Draft]], aside: Container[str]) -> Iterator[tuple[str, Draft]]:
+    """Of each kind the worst few; the last shown says how many more there are. What is set aside is shown besides."""
+    by_kind: dict[str, list[tuple[str, Draft]]] = {}
+    for key, draft in drafts:
+        if key in aside:
+            yield key, draft
+        else:
+            by_kind.setdefault(draft.kind, []).append((key, draft))
     for found in by_kind.values():
-        found.sort(key=lambda d: (GRADES.index(d.grade), -d.size))
+        found.sort(key=lambda f: (GRADES.index(f[1].grade), -f[1].size))
         shown, rest = found[:SHOWN_PER_KIND], len(found) - SHOWN_PER_KIND
         if rest > 0:
-            last = shown[-1]
+            key, last = shown[-1]
             words = last.reason.words + " {more} more of this kind."
             figures = last.reason.figures | {"more": number(rest)}
-            shown[-1] = replace(last, reason=Text(words=words, figures=figures, names=last.reason.names))
+            shown[-1] = key, replace(last, reason=Text(words=words, figures=figures, names=last.reason.names))
         yield from shown
 
 
-def _ranked(rank: int, draft: Draft) -> Finding:
+def _ranked(rank: int, key: str, draft: Draft, aside: str | None) -> Finding:
     return Finding(
-        id=f"{draft.kind}-{draft.bike_id or ''}-{draft.carrier_id or ''}-{draft.day or ''}-{rank}",
+        id=key,
         kind=draft.kind,
         grade=draft.grade,
         rank=rank,
+        size=round(draft.size, 3),
+        aside=aside,
         sentence=draft.sentence,
         reason=draft.reason,
         place=draft.place,
@@ -85,6 +106,7 @@ def _ranked(rank: int, draft: Draft) -> Finding:
         day=draft.day,
         bike_id=draft.bike_id,
         carrier_id=draft.carrier_id,
+        thing_ids=list(draft.things),
         need=draft.need,
         holds=draft.holds,
         parts=draft.parts,

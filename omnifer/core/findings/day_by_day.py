@@ -7,7 +7,7 @@ from omnifer.core.findings.situation import Draft, Situation, stretch
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure, Text
-from omnifer.core.model.road import LATEST_START_H
+from omnifer.core.model.road import LATEST_START_H, DayCut
 from omnifer.core.sentence import clock, hours, km, number, say
 
 WALKED_KM = 0.5
@@ -16,6 +16,8 @@ JUST_WALKED = 0.05
 """A day of which less is walked only just needs it [-]; practice."""
 LONG_DAY_HOURS = 8.5
 """Riding hours that few keep up day after day [h]; practice."""
+SHORTER_H = 0.5
+"""By so much days are planned shorter where one is too long [h]."""
 MORE_THAN_PLANNED = 1.1
 """Riding hours a day that are more by such a part are worth a word [-]."""
 
@@ -32,7 +34,9 @@ def days(s: Situation) -> Iterator[Draft]:
                 kind="long_day", grade="worth_knowing",
                 sentence=say("Day {day} is {riding} of riding.", day=number(day.number), riding=hours(day.riding_hours)),
                 reason=say("With the pauses counted here, {on_road} on the road.", on_road=hours(on_road)),
-                place=place, size=day.riding_hours - LONG_DAY_HOURS, at_km=day.from_km, to_km=day.to_km, day=day.number,
+                mends=[_shorter(s, day)], place=place,
+                size=day.riding_hours - LONG_DAY_HOURS, at_km=day.from_km, to_km=day.to_km, day=day.number,
+                about=str(day.number),
             )  # fmt: skip
         if day.walking_km >= WALKED_KM:
             just = day.walking_km < JUST_WALKED * day.distance_km
@@ -43,8 +47,21 @@ def days(s: Situation) -> Iterator[Draft]:
                 reason=say("Steeper or softer than the lowest gear can be turned with this mass; the steepest ramp is {steepest}."
                            " A lower gear or a lighter bike turns it into riding, not into more speed.",
                            steepest=Figure(value=day.steepest, quantity="grade")),
-                place=place, size=day.walking_km, at_km=day.from_km, to_km=day.to_km, day=day.number,
+                place=place, size=day.walking_km, at_km=day.from_km, to_km=day.to_km, day=day.number, about=str(day.number),
             )  # fmt: skip
+
+
+def _shorter(s: Situation, day: Day) -> Mend:
+    """The whole tour cut into shorter days; a night that the rider has set stays the rider's."""
+    cut = s.tour.road.cut
+    if day.night_set_km is not None or s.tour.road.typed_days:
+        return Mend(name=say("Sleep earlier on that day"), consequence=say("you have set its end yourself"))
+    most = min(LONG_DAY_HOURS, cut.hours if cut.by == "hours" else LONG_DAY_HOURS) - SHORTER_H
+    return Mend(
+        name=say("At most {hours} of riding a day", hours=hours(most)),
+        consequence=say("all days are cut anew; the tour may take longer"),
+        cut=DayCut.model_validate(cut.model_dump() | {"by": "hours", "hours": most}),
+    )
 
 
 def _dark(day: Day, place: Text) -> Draft:
@@ -72,7 +89,8 @@ def _dark(day: Day, place: Text) -> Draft:
         start_hour = None
     return Draft(
         kind="dark_day", grade="slows_you", sentence=sentence, reason=reason, place=place, size=late, at_km=day.from_km,
-        to_km=day.to_km, day=day.number, mends=[Mend(name=mend, consequence=lights, start_hour=start_hour)],
+        to_km=day.to_km, day=day.number, about=str(day.number),
+        mends=[Mend(name=mend, consequence=lights, start_hour=start_hour)],
     )  # fmt: skip
 
 
@@ -97,7 +115,7 @@ def too_few(s: Situation) -> Iterator[Draft]:
         sentence=say("{days} days ask for {riding} of riding on each.", days=number(len(s.days)), riding=hours(a_day)),
         reason=say("{hours} in all, pauses apart. At {planned} a day, as you plan otherwise, it takes {enough} days.",
                    hours=hours(in_all), planned=hours(cut.hours), enough=number(enough)),
-        place=say("the whole tour"), size=a_day - cut.hours,
+        place=say("the whole tour"), size=a_day - cut.hours, about="",
         mends=[
             Mend(
                 name=say("Take {enough} days", enough=number(enough)),

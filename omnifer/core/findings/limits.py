@@ -7,22 +7,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.findings.situation import Draft, Situation
-from omnifer.core.load.limits import InHand, Limit
-from omnifer.core.load.nesting import as_one, holds_kg, nested_in, taken_along
-from omnifer.core.load.places import against
-from omnifer.core.load.trace import CarrierContents
-from omnifer.core.model.finding import FindingKind, Mend
-from omnifer.core.model.kit import Thing
-from omnifer.core.model.load import Placement
-from omnifer.core.model.quantities import ROUNDING
+from omnifer.core.load.limits import Limit
+from omnifer.core.model.finding import FindingKind
 from omnifer.core.model.trace import LimitKind
 from omnifer.core.sentence import kg, litres, say, share
 
 Array = NDArray[np.float64]
 FAR_OVER = 0.2
 """A bag over its limit by more than this part of it stops the tour [-]; practice."""
-MENDS = 2
-"""Single things shown whose move would mend a bag."""
 
 
 class Saying(NamedTuple):
@@ -86,7 +78,7 @@ def _over(s: Situation, limit: Limit, beyond: Array) -> Draft:
         need=have,
         holds=most,
         parts={} if bag is None else {"gear": _at(bag.least_gear_l if limit.of_litres else bag.gear_kg, worst)},
-        mends=[] if bag is None else _move_out(s, bag, float(beyond[worst]), limit.of_litres),
+        about=limit.key,
     )
 
 
@@ -105,6 +97,7 @@ def _lifts(s: Situation, limit: Limit, beyond: Array) -> Draft:
     return Draft(
         kind=saying.kind, grade="slows_you", sentence=say(saying.sentence, slope=share(slope), bike=name),
         reason=say(saying.reason), place=say("on {bike}", bike=name), size=float(beyond.max()), bike_id=limit.bike_id,
+        about=limit.key,
     )  # fmt: skip
 
 
@@ -123,6 +116,7 @@ def _tail_heavy(s: Situation, limit: Limit) -> Draft:
         at_km=at_km,
         day=day,
         bike_id=limit.bike_id,
+        about=limit.key,
     )
 
 
@@ -147,55 +141,3 @@ def pressed_carriers(s: Situation) -> Iterator[Draft]:
                 bike_id=bike.bike.id,
                 carrier_id=bag.carrier.id,
             )
-
-
-def _move_out(s: Situation, bag: CarrierContents, over: float, by_litres: bool) -> list[Mend]:
-    """Single things whose move to another bag, with what rides in them, mends an overfull one and breaks no limit."""
-    whole = {thing.id: thing for thing in as_one(s.tour).kit}
-    free = [(whole[t.id], p.count) for t, p in bag.inside if t.inside is None and not p.pinned]
-
-    def size(thing: Thing) -> float:
-        return thing.least_l if by_litres else thing.mass_kg
-
-    mends: list[Mend] = []
-    for thing, count in sorted(free, key=lambda pair: size(pair[0])):
-        if size(thing) * count + ROUNDING < over:
-            continue
-        in_hand = [InHand(thing, count, bag.carrier.id)]
-        for bike in s.bikes:
-            for other in bike.contents:
-                if len(mends) == MENDS:
-                    return mends
-                if other is bag or next(against(s.loaded, bike.bike, other, in_hand), None) is not None:
-                    continue
-                mends.append(_mend(s, thing, count, bag, other))
-                break
-            else:
-                continue
-            break
-    return mends
-
-
-def _mend(s: Situation, thing: Thing, count: int, bag: CarrierContents, other: CarrierContents) -> Mend:
-    full_kg, volume_l = (thing.mass_kg + holds_kg(thing)) * count, thing.least_l * count
-    names = ", ".join([thing.name, *(t.name for t in nested_in(s.tour.kit).get(thing.id, []))])
-    then = kg(float(other.borne_kg.max()) + full_kg)
-    words = "takes {mass} and {volume} with it" + (" when full" if holds_kg(thing) else "") + "; {bag} then holds {then}"
-    return Mend(
-        name=say("{thing} to {bag}", thing=names, bag=other.carrier.name),
-        consequence=say(words, mass=kg(full_kg), volume=litres(volume_l), bag=other.carrier.name, then=then),
-        moves=_moves(s, thing.id, bag.carrier.id, other.carrier.id),
-    )
-
-
-def _moves(s: Situation, thing_id: str, source: str, target: str) -> list[Placement]:
-    """The placements of a thing, and of what rides in it, after all of it in one carrier went to another."""
-    counts: dict[str, int] = {}
-    pins: dict[str, bool] = {}
-    for placement in s.tour.load.placements:
-        if placement.thing_id == thing_id:
-            at = target if placement.carrier_id == source else placement.carrier_id
-            counts[at] = counts.get(at, 0) + placement.count
-            pins[at] = pins.get(at, False) or placement.pinned
-    own = [Placement(thing_id=thing_id, carrier_id=c, count=n, pinned=pins[c]) for c, n in counts.items()]
-    return list(taken_along(own, s.tour.kit))

@@ -128,6 +128,7 @@ def hot_days(s: Situation) -> Iterator[Draft]:
         reason=say("{high} on a hot day with {damp} of humidity. " + advice, **figures),
         place=stretch(hottest.number, hottest.from_km, hottest.to_km),
         size=hottest.heat_index_c - s.tour.practice.hot_index_c,
+        about="",
         at_km=hottest.from_km,
         to_km=hottest.to_km,
         day=hottest.number,
@@ -156,7 +157,8 @@ def shut_shops(s: Situation) -> Iterator[Draft]:
                     names=missed.why.names | {"shop": gap.from_name},
                 ),
                 place=say("day {day}, {km}", day=number(s.voyage.day_of(missed.at_km, leaving=False)), km=km(missed.at_km)),
-                size=gap.to_km - gap.from_km, at_km=missed.at_km, day=s.voyage.day_of(missed.at_km, leaving=False),
+                size=gap.to_km - gap.from_km, about=missed.stop_id, at_km=missed.at_km,
+                day=s.voyage.day_of(missed.at_km, leaving=False),
                 mends=list(_other_starts(s.voyage, s.tour, missed.stop_id)),
             )  # fmt: skip
 
@@ -205,6 +207,7 @@ def cold_nights(s: Situation) -> Iterator[Draft]:
             ),
             place=say("day {day}, {km}", day=number(coldest.number), km=km(coldest.to_km)),
             size=-coldest.night_low_c / 10,
+            about="",
             at_km=coldest.to_km,
             day=coldest.number,
         )
@@ -232,6 +235,7 @@ def food_room(s: Situation) -> Iterator[Draft]:
         ),
         place=place,
         size=missing,
+        about="",
         at_km=at_km,
         day=day,
     )

@@ -5,21 +5,27 @@ from typing import Any
 
 import numpy as np
 
+from omnifer.core.findings.mending import otherwise
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
 from omnifer.core.load.rules import FOOD, clashes, fits_in_length, left_behind, spot_of, stays_dry, stays_in, steps_too_deep
 from omnifer.core.model.finding import Mend
+from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import ROUNDING
-from omnifer.core.sentence import kg, number, say, share
+from omnifer.core.sentence import fine_kg, kg, number, say, share
 
+DRY_BAG_KG = 0.06
+"""A dry bag for one thing [kg]; practice."""
+GUESSES_NAMED = 3
 FAR_APART_KG, FAR_OFF_SHARE = 1.5, 0.06
 """From where uneven sides, and a front wheel outside its range, slow a rider down [kg, -]; practice."""
 
 
 def misplaced(s: Situation) -> Iterator[Draft]:
     """Things that get damp, fall out, stay behind, lie too deep, are too long, or ride with what they must not."""
+    whole = {thing.id: thing for thing in s.tour.kit}
     for bike in s.bikes:
         for contents in bike.contents:
             carrier, things = contents.carrier, sheltered(contents.inside)
@@ -29,45 +35,51 @@ def misplaced(s: Situation) -> Iterator[Draft]:
             }  # fmt: skip
             for thing in things:
                 names = {"thing": thing.name, "bag": carrier.name}
+                of_it: dict[str, Any] = common | {"things": (thing.id,), "about": thing.id}
                 if damp := stays_dry(thing, spot):
                     reason = say("It must stay dry and has no dry bag of its own; the bag keeps out splashes at most.")
                     if carrier.leaks:
                         reason = say("It has no dry bag of its own: {why}.", why=damp.metric())
                     yield Draft(
                         kind="not_dry", grade="slows_you", sentence=say("{thing} gets damp in {bag}.", **names), reason=reason,
-                        size=3, mends=[Mend(name=say("Give it its own dry bag"), consequence=say("about {mass}", mass=kg(0.06)))],
-                        **common,
+                        size=3, mends=[_own_dry_bag(whole[thing.id])],
+                        **of_it,
                     )  # fmt: skip
                 if stays_in(thing, spot):
                     yield Draft(
                         kind="falls_out", grade="slows_you", sentence=say("{thing} may fall out of {bag}.", **names),
                         reason=say("It does not close; papers and valuables want a zip, a lid or a rolled mouth."), size=3,
-                        **common,
+                        **of_it,
                     )  # fmt: skip
                 if left_behind(thing, carrier):
                     yield Draft(
                         kind="left_behind", grade="worth_knowing",
                         sentence=say("{thing} stays on the bike with {bag}.", **names),
                         reason=say("The bag neither lifts off nor locks: into a shop valuables come along."),
-                        size=1, **common,
+                        size=1, **of_it,
                     )  # fmt: skip
                 if too_long := fits_in_length(thing, spot):
                     yield Draft(
                         kind="too_long", grade="slows_you", sentence=say("{thing} is too long for {bag}.", **names),
-                        reason=too_long, size=3, **common,
+                        reason=too_long, size=3, **of_it,
                     )  # fmt: skip
                 if deep := steps_too_deep(thing, carrier):
                     yield Draft(
                         kind="too_deep", grade="worth_knowing" if deep == 1 else "slows_you",
                         sentence=say("{thing} is out of reach in {bag}.", **names),
-                        reason=say("A thing deeper than its reach is not used, or costs a full unpack."), size=deep, **common,
+                        reason=say("A thing deeper than its reach is not used, or costs a full unpack."), size=deep, **of_it,
                     )  # fmt: skip
             for one, other, reason in clashes([*things, FOOD] if contents.food_kg.any() else things):
                 yield Draft(
                     kind="not_together", grade="slows_you",
                     sentence=say("{a} and {b} share {bag}.", a=one.name, b=other.name, bag=carrier.name), reason=reason, size=2,
-                    **common,
+                    things=(one.id, other.id), about=f"{one.id}+{other.id}", **common,
                 )  # fmt: skip
+
+
+def _own_dry_bag(thing: Thing) -> Mend:
+    heavier = otherwise(thing, dry="own_bag", mass_kg=thing.mass_kg + DRY_BAG_KG)
+    return Mend(name=say("Give it its own dry bag"), consequence=say("about {mass}", mass=fine_kg(DRY_BAG_KG)), things=[heavier])
 
 
 def sides(s: Situation) -> Iterator[Draft]:
@@ -93,6 +105,7 @@ def sides(s: Situation) -> Iterator[Draft]:
                 at_km=at_km,
                 day=day,
                 bike_id=bike.bike.id,
+                about=axle,
             )  # fmt: skip
 
 
@@ -100,9 +113,9 @@ def front_shares(s: Situation) -> Iterator[Draft]:
     """A front wheel too light to steer or too heavy to turn."""
     for bike in s.bikes:
         part, (low, high) = bike.front_share, bike.steady
-        for worst, off, words in (
-            (int(np.argmin(part)), low - float(part.min()), "{bike}: the front wheel carries only {part}."),
-            (int(np.argmax(part)), float(part.max()) - high, "{bike}: the front wheel carries {part}."),
+        for about, worst, off, words in (
+            ("light", int(np.argmin(part)), low - float(part.min()), "{bike}: the front wheel carries only {part}."),
+            ("heavy", int(np.argmax(part)), float(part.max()) - high, "{bike}: the front wheel carries {part}."),
         ):
             if off <= ROUNDING:
                 continue
@@ -121,6 +134,7 @@ def front_shares(s: Situation) -> Iterator[Draft]:
                 at_km=at_km,
                 day=day,
                 bike_id=bike.bike.id,
+                about=about,
             )
 
 
@@ -143,6 +157,8 @@ def shelf(s: Situation) -> Iterator[Draft]:
         reason=say("{names}: {mass} in all. They ride nowhere yet.", names=names, mass=kg(mass)),
         place=say("on the shelf"),
         size=mass,
+        things=tuple(out),
+        about="",
     )
 
 
@@ -151,6 +167,8 @@ def guesses(s: Situation) -> Iterator[Draft]:
     guessed = [thing for thing in s.tour.kit if "mass" in thing.guessed]
     if guessed:
         mass = sum(thing.mass_kg * thing.count for thing in guessed)
+        heaviest = sorted(guessed, key=lambda t: -t.mass_kg * t.count)[:GUESSES_NAMED]
+        part = sum(t.mass_kg * t.count for t in heaviest) / mass if mass else 0
         yield Draft(
             kind="guesses",
             grade="worth_knowing",
@@ -158,4 +176,10 @@ def guesses(s: Situation) -> Iterator[Draft]:
             reason=say("Together {mass}. Put them on a kitchen scale.", mass=kg(mass)),
             place=say("in the kit"),
             size=mass / 10,
+            mends=[
+                Mend(
+                    name=say("Weigh {names} first", names=", ".join(t.name for t in heaviest)),
+                    consequence=say("{part} of all that is guessed", part=share(part)),
+                )
+            ],
         )

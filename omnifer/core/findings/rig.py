@@ -7,7 +7,7 @@ from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
-from omnifer.core.sentence import bar, mm, say
+from omnifer.core.sentence import bar, mm, number, say
 
 SEVERE_FROM = 40.0
 """Millimetres of air missing from which something surely does not fit; practice."""
@@ -22,7 +22,7 @@ def misfits(s: Situation) -> Iterator[Draft]:
             severe = clash.beyond_mm >= SEVERE_FROM or clash.rule == "bolts"
             yield Draft(
                 kind="no_fit", grade="slows_you" if severe else "worth_knowing", sentence=clash.sentence, reason=clash.reason,
-                place=_on(load.bike), size=clash.beyond_mm, bike_id=load.bike.id, carrier_id=clash.carrier_id,
+                place=_on(load.bike), size=clash.beyond_mm + 1, bike_id=load.bike.id, carrier_id=clash.carrier_id,
             )  # fmt: skip
 
 
@@ -38,7 +38,14 @@ def stances(s: Situation) -> Iterator[Draft]:
                 sentence=say("{bike} is {wide} wide, the narrowest passage {narrow}.", bike=bike.name, wide=mm(stance.width_mm),
                              narrow=mm(narrow)),
                 reason=say("Bags must come off there, or be carried through one by one."),
-                size=stance.width_mm - narrow, **common,
+                size=stance.width_mm - narrow, about="",
+                mends=[
+                    Mend(
+                        name=say("Take the bags off and carry them through"),
+                        consequence=say("{bags} lift off by hand", bags=number(sum(c.lifts_off for c in bike.carriers))),
+                    )
+                ],
+                **common,
             )  # fmt: skip
         most = max(stance.front_tyre.bar, stance.rear_tyre.bar)
         if max(stance.front_tyre.low_bar, stance.rear_tyre.low_bar) > stance.most_bar:
@@ -47,7 +54,7 @@ def stances(s: Situation) -> Iterator[Draft]:
                 sentence=say("The tyres of {bike} would want more pressure than they bear.", bike=bike.name),
                 reason=say("For its load about {wanted}, tyre and rim bear {most}: take wider tyres or less on that wheel.",
                            wanted=bar(most), most=bar(stance.most_bar)),
-                size=most - stance.most_bar, **common,
+                size=most - stance.most_bar, about="", **common,
             )  # fmt: skip
 
 
@@ -61,7 +68,7 @@ def improvised(s: Situation) -> Iterator[Draft]:
                 kind="improvised", grade="worth_knowing",
                 sentence=say("{parts} hold by ties or tape.", parts=", ".join(held)),
                 reason=say("They work loose: load them lightly, look at them every day, and carry spare ties."),
-                place=_on(load.bike), size=len(held), bike_id=load.bike.id,
+                place=_on(load.bike), size=len(held), bike_id=load.bike.id, about="",
                 mends=[Mend(name=say("Bolt it on"), consequence=say("a cage or rack made for the mount ends the daily look"))],
             )  # fmt: skip
 

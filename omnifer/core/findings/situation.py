@@ -61,6 +61,16 @@ class Draft:
     holds: float | None = None
     parts: dict[str, float] = field(default_factory=dict)
     mends: list[Mend] = field(default_factory=list)
+    things: tuple[str, ...] = ()
+    about: str | None = None
+    """What tells it from others of its kind on its bike and in its bag; None: the names in its sentence, else its day."""
+
+    @property
+    def key(self) -> str:
+        """What stays the same while it is about the same, whatever its figures."""
+        names = sorted(self.sentence.names.values()) or [str(self.day or "")]
+        about = "+".join(names) if self.about is None else self.about
+        return ":".join([self.kind, self.bike_id or "", self.carrier_id or "", about])
 
 
 Check = Callable[[Situation], Iterator[Draft]]

@@ -88,6 +88,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
         ),
         cost_parts=_costs(tour, pairs, (mass_kg.mean(axis=1) + mass_kg.max(axis=1)) / 2, place),
         out_cost=_ints(round(1000 * left_out(t)) for t in tour.kit),
+        may=np.array([thing.may_stay for thing in tour.kit], dtype=bool),
         group=_ints(groups.index(name) if name else -1 for name in names),
         group_cost=round(1000 * aims.KIT_SPLIT * tour.aims.together),
         away_cost=round(1000 * aims.AWAY * tour.aims.together),

@@ -58,6 +58,8 @@ class Problem:
         Of one thing in a carrier, by aim: height, distance from the middle, reach, change [thousandths of a point].
     out_cost : shape (i,)
         Of leaving one out.
+    may : shape (i,)
+        What may stay at home: nothing else is left for its sake.
     group : shape (i,)
         Number of the group, -1 for none: a kit, or several of a thing that has none.
     merged : shape (k,)
@@ -99,6 +101,7 @@ class Problem:
     allowed: Bools
     cost_parts: dict[AimName, Ints]
     out_cost: Ints
+    may: Bools
     group: Ints
     group_cost: int
     away_cost: int
@@ -178,19 +181,27 @@ class Placing:
 class Score:
     """What a placing is worth, from the placing alone.
 
-    `objective` counts what is aimed at, things left out included; `missing` is the part of it for what is left out; `broken`
-    is grams, millilitres and forbidden neighbours beyond the hard limits, 0 for a load that holds.
+    `objective` counts what is aimed at, things left out included; `missing` is the part of it for what is left out, `lacking`
+    the part of that for what must come; `broken` is grams, millilitres and forbidden neighbours beyond the hard limits, 0 for a
+    load that holds; `things_out` and `food_out` are pieces and tenths of the food.
     """
 
     objective: int
     broken: int
-    out: int
     missing: int
+    lacking: int
+    things_out: int
+    food_out: int
 
     @property
-    def order(self) -> tuple[bool, int, int, int]:
-        """Loads that hold come first, then those that take the most along, then the better ones."""
-        return self.broken > 0, self.broken, self.missing, self.objective
+    def out(self) -> int:
+        """Pieces and tenths of the food that are left out, for whether there is anything."""
+        return self.things_out + self.food_out
+
+    @property
+    def order(self) -> tuple[bool, int, int, int, int]:
+        """Loads that hold come first, then those that take what must come, the most of all, and then the better ones."""
+        return self.broken > 0, self.broken, self.lacking, self.missing, self.objective
 
 
 def overshoot(values: Ints, rows: Rows) -> Ints:
@@ -220,8 +231,10 @@ def evaluate(problem: Problem, placing: Placing) -> Score:
     broken += 1000 * int(together[problem.food_repelled][:, food > 0].sum())
     broken += 1000 * int(np.maximum(x.sum(axis=1) - problem.count, 0).sum() + max(food.sum() - 10, 0))
     paid = bill(problem, placing)
-    left = int((problem.count - x.sum(axis=1)).sum() + 10 - food.sum())
-    return Score(sum(paid.values()), broken, left, paid["out"])
+    left = problem.count - x.sum(axis=1)
+    without_food = int(10 - food.sum())
+    lacking = int((problem.out_cost * left)[~problem.may].sum()) + problem.food_out_cost * without_food
+    return Score(sum(paid.values()), broken, paid["out"], lacking, int(left.sum()), without_food)
 
 
 def bill(problem: Problem, placing: Placing) -> dict[AimName | Literal["out"], int]:

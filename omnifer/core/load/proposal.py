@@ -36,6 +36,7 @@ class Proposal(Noun):
     bound: float | None = Field(description="No load that takes as much along can have fewer; None: not known")
     proven: bool
     out: dict[str, int] = Field(description="How many of each thing stay out")
+    things: int = Field(0, description="Of the whole kit that is packed anywhere")
     food_out_tenths: int
     reasons: dict[str, Text] = Field({}, description="Of what stays out, why no carrier could take it even by itself")
     done: float = Field(1.0, description="How much of the search is behind it [-]")
@@ -144,6 +145,7 @@ def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score,
         bound=round((bound - score.missing) / 1000, 3) if bound is not None and (proven or not score.missing) else None,
         proven=proven and score.broken == 0,
         out=missing,
+        things=sum(thing.count for thing in tour.kit if thing.ever_packed),
         food_out_tenths=food_out,
         reasons=_reasons(tour, missing),
         done=round(done, 3),
@@ -171,7 +173,8 @@ def leaving_out(proposal: Proposal, out: dict[str, int]) -> Proposal:
     """A proposal for a tour without some things as one for the whole tour, which leaves them out; a bound of the smaller
     problem is none of the whole one."""
     both = proposal.out | {thing_id: n + proposal.out.get(thing_id, 0) for thing_id, n in out.items()}
-    return proposal.model_copy(update={"complete": False, "bound": None, "proven": False, "out": both})
+    things = proposal.things + sum(out.values())
+    return proposal.model_copy(update={"complete": False, "bound": None, "proven": False, "out": both, "things": things})
 
 
 def _empty(tour: TourSheet, problem: Problem) -> Proposal:
@@ -185,6 +188,7 @@ def _empty(tour: TourSheet, problem: Problem) -> Proposal:
         bound=None,
         proven=False,
         out=out,
+        things=sum(out.values()),
         food_out_tenths=10,
         short=[],
     )

@@ -12,8 +12,10 @@ from omnifer.core.load.nesting import as_one
 from omnifer.core.load.problem import LEVER, Placing, Problem, Score
 from omnifer.core.load.rules import clash, spot_of, why_not
 from omnifer.core.load.search import forced_contents, search
+from omnifer.core.model.carrier_kind import KINDS, LARGEST
 from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.rig import Carrier
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import kg, litres, say
 
@@ -37,7 +39,8 @@ class Relief(Noun):
     """A single change of the rig or the wishes that lets more in."""
 
     words: Text
-    still_out: int = Field(description="Things that would then stay out, food in tenths counted as things")
+    still_out: int = Field(description="Things that would then stay out")
+    food_still_out: int = Field(0, description="Tenths of the food that would then stay out")
     frees: list[Placement] = Field([], description="The pins that it frees, if it is that")
 
 
@@ -68,9 +71,10 @@ def best_change(tour: TourSheet, problem: Problem, short: list[Shortfall], score
     found = []
     for words, frees, easier in _changes(tour, problem, short[:LIMITS_TRIED]):
         _, then = search(easier, ROUNDS)
-        if then.broken == 0 and (then.out < score.out or score.broken > 0):
-            found.append((then.out, len(frees), Relief(words=words, still_out=then.out, frees=frees)))
-    return min(found, key=lambda f: f[:2])[2] if found else None
+        if then.broken == 0 and (then.missing < score.missing or score.broken > 0):
+            relief = Relief(words=words, still_out=then.things_out, food_still_out=then.food_out, frees=frees)
+            found.append((then.lacking, then.missing, len(frees), relief))
+    return min(found, key=lambda f: f[:3])[3] if found else None
 
 
 def _changes(tour: TourSheet, problem: Problem, short: list[Shortfall]) -> Iterator[tuple[Text, list[Placement], Problem]]:
@@ -82,7 +86,10 @@ def _changes(tour: TourSheet, problem: Problem, short: list[Shortfall]) -> Itera
         pins = [Placement(thing_id=problem.thing_ids[i], carrier_id=problem.carrier_ids[j], count=n) for i, j, n in frees]
         yield _freed_words(tour, problem, frees), pins, replace(problem, pinned=kept)
     hard = problem.hard
+    bags = {f"bag_mass:{carrier.id}": carrier for carrier in tour.carriers}
     for lacking in short:
+        if lacking.key in bags and not _can_exist(bags[lacking.key], lacking):
+            continue
         more_g, more_ml = round(lacking.mass_kg * 1000) + 1, round(lacking.volume_l * 1000) + 1
         here = np.array([f"bag_mass:{c}" == lacking.key for c in problem.carrier_ids])
         row = np.array([name == lacking.key for name in hard.names])
@@ -93,6 +100,15 @@ def _changes(tour: TourSheet, problem: Problem, short: list[Shortfall]) -> Itera
         )
         limits = {"limit_g": problem.limit_g + more_g * here, "brim_ml": problem.brim_ml + more_ml * here}
         yield _raised_words(lacking), [], replace(problem, hard=raised, **limits)
+
+
+def _can_exist(bag: Carrier, lacking: Shortfall) -> bool:
+    """Whether bags of its kind are made so much larger and stronger."""
+    kind = KINDS[bag.kind]
+    largest_l, strongest_kg = (
+        max(LARGEST * usual, own) for usual, own in ((kind.volume_l, bag.volume_l), (kind.limit_kg, bag.limit_kg))
+    )
+    return bag.volume_l + lacking.volume_l <= largest_l and bag.limit_kg + lacking.mass_kg <= strongest_kg
 
 
 def _raised_words(lacking: Shortfall) -> Text:

@@ -4,7 +4,7 @@ from collections.abc import Collection
 
 from omnifer.core.load.explain import placing_of
 from omnifer.core.load.formulate import formulate
-from omnifer.core.load.problem import evaluate
+from omnifer.core.load.problem import Placing, Problem, Score, evaluate
 from omnifer.core.load.proposal import Proposal, answer_of
 from omnifer.core.load.search import REHEATED, Search, without_clashes
 from omnifer.core.model.tour import TourSheet
@@ -28,7 +28,17 @@ def repair(tour: TourSheet, stock: Stock, in_hand: Collection[str] = ()) -> Prop
     )  # fmt: skip
     pinned = tour.model_copy(update={"aims": aims, "load": tour.load.model_copy(update={"placements": pins})})
     problem = formulate(pinned, stock)
-    standing = placing_of(pinned, problem)
+    placing, score = put_right(problem, placing_of(pinned, problem))
+    answer = answer_of(pinned, problem, placing, score, None, 1.0)
+    was = {(p.thing_id, p.carrier_id) for p in tour.load.placements if p.pinned}
+    kept = tuple(
+        p.model_copy(update={"pinned": p.pinned and (p.thing_id, p.carrier_id) in was}) for p in answer.load.placements
+    )  # fmt: skip
+    return answer.model_copy(update={"load": answer.load.model_copy(update={"placements": kept})})
+
+
+def put_right(problem: Problem, standing: Placing) -> tuple[Placing, Score]:
+    """The nearest load to one that stands in which nothing can be had cheaper by single moves and exchanges."""
     state = Search(problem, without_clashes(problem, standing))
     state.insert_all()
     state.descend()
@@ -39,9 +49,4 @@ def repair(tour: TourSheet, stock: Stock, in_hand: Collection[str] = ()) -> Prop
         state.descend()
         if (again := evaluate(problem, state.placing())).order < score.order:
             placing, score = state.placing(), again
-    answer = answer_of(pinned, problem, placing, score, None, 1.0)
-    was = {(p.thing_id, p.carrier_id) for p in tour.load.placements if p.pinned}
-    kept = tuple(
-        p.model_copy(update={"pinned": p.pinned and (p.thing_id, p.carrier_id) in was}) for p in answer.load.placements
-    )  # fmt: skip
-    return answer.model_copy(update={"load": answer.load.model_copy(update={"placements": kept})})
+    return placing, score

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
-from itertools import count
+from itertools import count, product
 
 import numpy as np
 
@@ -98,7 +98,8 @@ class Search:
     def __init__(self, problem: Problem, start: Placing | None = None) -> None:
         self.problem = problem
         self.tables = tables(problem)
-        self.order = np.lexsort((-self.tables.size[:, : problem.states].max(axis=1), (self.tables.cost < NEVER).sum(axis=1)))
+        largest, places = self.tables.size[:, : problem.states].max(axis=1), (self.tables.cost < NEVER).sum(axis=1)
+        self.order = np.lexsort((-largest, places, np.append(problem.may, False)))
         self.pinned = np.pad(problem.pinned, ((0, 1), (0, 1)))
         self.stand(start or Placing(problem.pinned, np.zeros(problem.limit_g.size, dtype=np.int64)))
 
@@ -129,7 +130,7 @@ class Search:
         return Placing(x[:-1, :-1].copy(), x[-1, :-1].copy())
 
     def insert_all(self, forced: bool = False) -> None:
-        """Put everything on the shelf where it costs least, what has fewest places and most mass first."""
+        """Put everything on the shelf where it costs least: what must come first, then what has fewest places."""
         annealing.insert_all(self.tables, self.standing, self.order, BROKEN, forced)
 
     def settle(self) -> None:
@@ -169,15 +170,17 @@ def without_clashes(problem: Problem, placing: Placing) -> Placing:
 
 
 def take_in(state: Search, problem: Problem, placing: Placing, score: Score) -> tuple[Placing, Score]:
-    """A load with what is out put into each of its carriers in turn, what cannot stand it there making room, and the
-    rest set right by single moves; the load as it was where that brings nothing in."""
-    for i in np.flatnonzero(problem.count > placing.x.sum(axis=1))[:TAKEN_IN]:
-        for j in np.flatnonzero(problem.allowed[i]):
+    """A load with what is out put into each of its carriers in turn, what cannot stand it there making room, for what must
+    come also what may stay, and the rest set right by single moves; the load as it was where that brings nothing in."""
+    out = np.flatnonzero(problem.count > placing.x.sum(axis=1))
+    for i in out[np.argsort(problem.may[out], kind="stable")][:TAKEN_IN]:
+        leaving = [problem.repelled[i]] if problem.may[i] else [problem.repelled[i], problem.repelled[i] | problem.may]
+        for j, gives_way in product(np.flatnonzero(problem.allowed[i]), leaving):
             missing = problem.count[i] - placing.x[i].sum()
             if not missing:
                 break
             x = placing.x.copy()
-            x[problem.repelled[i], j] = problem.pinned[problem.repelled[i], j]
+            x[gives_way, j] = problem.pinned[gives_way, j]
             x[i, j] += missing
             food = placing.food.copy()
             food[j] = 0 if problem.food_repelled[i] else food[j]

@@ -51,6 +51,9 @@ OutlineName = Literal[
 Takes = Literal["anything", "bottles", "soft_vessels"]
 """What a carrier can hold at all: a cage clamps bottles, a sleeve holds bladders."""
 
+LARGEST = 1.6
+"""Times the usual volume of its kind up to which bags are made; practice."""
+
 
 class Kind(NamedTuple):
     """What is true of every carrier of a kind, and the figures of a usual one."""

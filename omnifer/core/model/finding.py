@@ -8,6 +8,7 @@ from pydantic import Field
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import FoodShare, Placement
 from omnifer.core.model.quantities import Noun, Quantity, Text
+from omnifer.core.model.rig import Carrier
 from omnifer.core.model.road import DayCut, Stop
 from omnifer.core.model.stores import Stores
 
@@ -72,19 +73,27 @@ class Mend(Noun):
     things: list[Thing] = Field([], description="Things to take instead of those with the same identifiers, or besides")
     gone: list[str] = Field([], description="Things that stay at home")
     stores: Stores | None = Field(None, description="What is decided of the stores instead")
+    carriers: list[Carrier] = Field([], description="Carriers to take instead of those with the same identifiers")
     stops: list[Stop] = Field([], description="Stops to take instead of those with the same identifiers")
     start_date: dt.date | None = None
     start_hour: float | None = Field(None, ge=0, lt=24, description="Another hour to set out at [h]")
     cut: DayCut | None = Field(None, description="Another way to cut the days")
 
+    @property
+    def changes(self) -> bool:
+        """Whether it changes the tour; else it only says what to do."""
+        return self != Mend(name=self.name, consequence=self.consequence)
+
 
 class Finding(Noun):
     """One thing that goes wrong, or is worth knowing."""
 
-    id: str
+    id: str = Field(description="The same while it is about the same thing at the same place, whatever its figures")
     kind: FindingKind
     grade: Grade
     rank: int
+    size: float = Field(description="Of two findings of a kind the larger is the worse")
+    aside: str | None = Field(description="Why the rider has set it aside; such findings come last and stop nobody")
     sentence: Text
     place: Text
     reason: Text
@@ -93,6 +102,7 @@ class Finding(Noun):
     day: int | None
     bike_id: str | None
     carrier_id: str | None
+    thing_ids: list[str] = Field(description="The things that it is about")
     need: float | None
     holds: float | None
     parts: dict[str, float]

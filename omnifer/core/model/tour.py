@@ -24,6 +24,13 @@ VERSION = 3
 `formats/upgrade.py` and raises it."""
 
 
+class SetAside(Noun):
+    """A finding that the rider has looked at and lives with."""
+
+    finding_id: Annotated[str, Field(min_length=1, max_length=400)]
+    reason: Annotated[str, Field(min_length=1, max_length=200)]
+
+
 class TourSheet(Noun):
     """The tour without its raw track: what screens read and write."""
 
@@ -40,6 +47,7 @@ class TourSheet(Noun):
     own_values: dict[str, float] = Field({}, description="Values of the rider's own for defaults, by their names in Practice")
     variants: tuple[Variant, ...] = Field((), max_length=6, description="Other rigs to compare with")
     kept_loads: tuple[NamedLoad, ...] = Field((), max_length=12, description="Loads kept under a name")
+    set_aside: tuple[SetAside, ...] = Field((), max_length=200, description="Findings that the rider lives with")
 
     @field_validator("own_values")
     @classmethod

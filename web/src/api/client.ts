@@ -50,9 +50,9 @@ export type Stop = Schemas['Stop-Output']
 export type StopsPreview = Schemas['StopsPreview']
 export type Support = Schemas['Support-Output']
 export type SupportTemplate = Schemas['SupportTemplate']
-export type Text = Schemas['Text']
-export type Trial = Schemas['Trial']
-export type Mend = Schemas['Mend']
+export type Text = Schemas['Text-Output']
+export type Tried = Schemas['Tried']
+export type Mend = Schemas['Mend-Output']
 export type AtStop = Schemas['AtStop']
 export type Deed = Schemas['Deed']
 export type Lane = Schemas['Lane']
@@ -68,7 +68,7 @@ export type TourAnswer = Schemas['TourAnswer']
 export type TourEntry = Schemas['TourEntry']
 export type TourSheet = Schemas['TourSheet']
 export type TourView = Schemas['TourView']
-export type Quantity = Schemas['Figure']['quantity']
+export type Quantity = Schemas['Figure-Output']['quantity']
 type ProblemBody = Schemas['Problem']
 
 /** A refusal of the server, in words. */
@@ -213,7 +213,8 @@ export const api = {
       }),
     ),
   places: (tour_id: string, things: string) => taken(client.GET('/api/tours/{tour_id}/places', { params: { path: { tour_id }, query: { things } } })),
-  trial: (id: string, parts: Trial) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: parts })),
+  trial: (id: string, parts: Schemas['Trial']) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: parts })),
+  mends: (tour_id: string, finding: string) => taken(client.GET('/api/tours/{tour_id}/mends', { params: { path: { tour_id }, query: { finding } } })),
   schedule: (id: string) => taken(client.GET('/api/tours/{tour_id}/stores/schedule', at(id))),
   files: (id: string) => ({
     bundle: `/api/tours/${id}/bundle.json`,

@@ -330,6 +330,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/mends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that helps against one finding of a tour, each mend tried before it is told. */
+        get: operations["mends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/outlook/{number}": {
         parameters: {
             query?: never;
@@ -713,7 +730,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What another load, kit, road or way of eating would mean; nothing is kept. */
+        /** What another load, kit, road or way of eating, or a mend, would mean; nothing is kept. */
         post: operations["try_change"];
         delete?: never;
         options?: never;
@@ -1070,7 +1087,7 @@ export interface components {
              * @default null
              */
             usual: number | null;
-            value: components["schemas"]["Text"];
+            value: components["schemas"]["Text-Output"];
         };
         /**
          * AtAxles
@@ -2325,6 +2342,11 @@ export interface components {
             /** @default null */
             load?: components["schemas"]["Load-Input"] | null;
             /**
+             * @description Taken on after the other parts
+             * @default null
+             */
+            mend?: components["schemas"]["Mend-Input"] | null;
+            /**
              * Money
              * @default null
              */
@@ -2355,6 +2377,11 @@ export interface components {
             rig?: components["schemas"]["Rig-Input"] | null;
             /** @default null */
             road?: components["schemas"]["Road-Input"] | null;
+            /**
+             * Set Aside
+             * @default null
+             */
+            set_aside?: components["schemas"]["SetAside"][] | null;
             /**
              * Start Date
              * @default null
@@ -2441,10 +2468,10 @@ export interface components {
             beyond_mm: number;
             /** Carrier Id */
             carrier_id: string | null;
-            reason: components["schemas"]["Text"];
+            reason: components["schemas"]["Text-Output"];
             /** Rule */
             rule: string;
-            sentence: components["schemas"]["Text"];
+            sentence: components["schemas"]["Text-Output"];
             /**
              * Support Id
              * @default null
@@ -2810,7 +2837,7 @@ export interface components {
              * @description What can be taken at most; None: as much as one likes
              */
             most: number | null;
-            note: components["schemas"]["Text"] | null;
+            note: components["schemas"]["Text-Output"] | null;
             /** Short */
             short: number;
             /** Unit */
@@ -2822,7 +2849,7 @@ export interface components {
             verb: "fill" | "buy" | "refuel" | "charge" | "restock";
             /** Vessels */
             vessels: components["schemas"]["VesselFill"][];
-            words: components["schemas"]["Text"];
+            words: components["schemas"]["Text-Output"];
         };
         /**
          * Device
@@ -2982,7 +3009,7 @@ export interface components {
          */
         Elsewhere: {
             /** @description Why it cannot ride there as the load stands */
-            against: components["schemas"]["Text"] | null;
+            against: components["schemas"]["Text-Output"] | null;
             /**
              * By Aim
              * @description What of that each aim says, where it says anything
@@ -3006,7 +3033,29 @@ export interface components {
          *     mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
          *     pressure bar, energy Wh, money in that of the tour.
          */
-        Figure: {
+        "Figure-Input": {
+            /**
+             * Decimals
+             * @description Where more or fewer are wanted than are usual for the quantity
+             * @default null
+             */
+            decimals?: number | null;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            /** Value */
+            value: number;
+        };
+        /**
+         * Figure
+         * @description One number in a sentence, in the base unit of its quantity.
+         *
+         *     mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
+         *     pressure bar, energy Wh, money in that of the tour.
+         */
+        "Figure-Output": {
             /**
              * Decimals
              * @description Where more or fewer are wanted than are usual for the quantity
@@ -3022,10 +3071,32 @@ export interface components {
             value: number;
         };
         /**
+         * Figured
+         * @description One figure of a tour, before and after a change.
+         */
+        Figured: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Name */
+            name: string;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+        };
+        /**
          * Finding
          * @description One thing that goes wrong, or is worth knowing.
          */
         Finding: {
+            /**
+             * Aside
+             * @description Why the rider has set it aside; such findings come last and stop nobody
+             */
+            aside: string | null;
             /** At Km */
             at_km: number | null;
             /** Bike Id */
@@ -3041,7 +3112,10 @@ export interface components {
             grade: "stops_you" | "slows_you" | "worth_knowing";
             /** Holds */
             holds: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description The same while it is about the same thing at the same place, whatever its figures
+             */
             id: string;
             /**
              * Kind
@@ -3049,20 +3123,30 @@ export interface components {
              */
             kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days";
             /** Mends */
-            mends: components["schemas"]["Mend"][];
+            mends: components["schemas"]["Mend-Output"][];
             /** Need */
             need: number | null;
             /** Parts */
             parts: {
                 [key: string]: number;
             };
-            place: components["schemas"]["Text"];
+            place: components["schemas"]["Text-Output"];
             /** Quantity */
             quantity: ("mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money") | null;
             /** Rank */
             rank: number;
-            reason: components["schemas"]["Text"];
-            sentence: components["schemas"]["Text"];
+            reason: components["schemas"]["Text-Output"];
+            sentence: components["schemas"]["Text-Output"];
+            /**
+             * Size
+             * @description Of two findings of a kind the larger is the worse
+             */
+            size: number;
+            /**
+             * Thing Ids
+             * @description The things that it is about
+             */
+            thing_ids: string[];
             /** To Km */
             to_km: number | null;
         };
@@ -3453,7 +3537,7 @@ export interface components {
             things: number;
             weights: components["schemas"]["Weights"] | null;
             /** @description What stops you first */
-            worst: components["schemas"]["Text"] | null;
+            worst: components["schemas"]["Text-Output"] | null;
         };
         /**
          * Gone
@@ -3468,7 +3552,7 @@ export interface components {
             to_day: number;
             /** To Km */
             to_km: number;
-            words: components["schemas"]["Text"];
+            words: components["schemas"]["Text-Output"];
         };
         /**
          * HangingPlace
@@ -3677,7 +3761,7 @@ export interface components {
             day: number;
             /** Km */
             km: number;
-            words: components["schemas"]["Text"];
+            words: components["schemas"]["Text-Output"];
         };
         /**
          * LearnedPace
@@ -3776,7 +3860,7 @@ export interface components {
              */
             by_aim: components["schemas"]["Paid"][];
             /** Gained */
-            gained: components["schemas"]["Text"][];
+            gained: components["schemas"]["Text-Output"][];
             /**
              * Id
              * @description Of the kept load; empty for the one that rides
@@ -3785,7 +3869,7 @@ export interface components {
             /** @description What of it still stands */
             load: components["schemas"]["Load-Output"];
             /** Lost */
-            lost: components["schemas"]["Text"][];
+            lost: components["schemas"]["Text-Output"][];
             /**
              * Moves
              * @description Things that ride elsewhere than now
@@ -3829,8 +3913,79 @@ export interface components {
          * Mend
          * @description Something that would help, and what it does.
          */
-        Mend: {
-            consequence: components["schemas"]["Text"];
+        "Mend-Input": {
+            /**
+             * Carriers
+             * @description Carriers to take instead of those with the same identifiers
+             * @default []
+             */
+            carriers?: components["schemas"]["Carrier-Input"][];
+            consequence: components["schemas"]["Text-Input"];
+            /**
+             * @description Another way to cut the days
+             * @default null
+             */
+            cut?: components["schemas"]["DayCut-Input"] | null;
+            /**
+             * Food
+             * @description Shares of the food to take instead of those that are there
+             * @default null
+             */
+            food?: components["schemas"]["FoodShare"][] | null;
+            /**
+             * Gone
+             * @description Things that stay at home
+             * @default []
+             */
+            gone?: string[];
+            /**
+             * Moves
+             * @description Placements to take instead of those of the same things
+             * @default []
+             */
+            moves?: components["schemas"]["Placement-Input"][];
+            name: components["schemas"]["Text-Input"];
+            /**
+             * Start Date
+             * @default null
+             */
+            start_date?: string | null;
+            /**
+             * Start Hour
+             * @description Another hour to set out at [h]
+             * @default null
+             */
+            start_hour?: number | null;
+            /**
+             * Stops
+             * @description Stops to take instead of those with the same identifiers
+             * @default []
+             */
+            stops?: components["schemas"]["Stop-Input"][];
+            /**
+             * @description What is decided of the stores instead
+             * @default null
+             */
+            stores?: components["schemas"]["Stores-Input"] | null;
+            /**
+             * Things
+             * @description Things to take instead of those with the same identifiers, or besides
+             * @default []
+             */
+            things?: components["schemas"]["Thing-Input"][];
+        };
+        /**
+         * Mend
+         * @description Something that would help, and what it does.
+         */
+        "Mend-Output": {
+            /**
+             * Carriers
+             * @description Carriers to take instead of those with the same identifiers
+             * @default []
+             */
+            carriers: components["schemas"]["Carrier-Output"][];
+            consequence: components["schemas"]["Text-Output"];
             /**
              * @description Another way to cut the days
              * @default null
@@ -3854,7 +4009,7 @@ export interface components {
              * @default []
              */
             moves: components["schemas"]["Placement-Output"][];
-            name: components["schemas"]["Text"];
+            name: components["schemas"]["Text-Output"];
             /**
              * Start Date
              * @default null
@@ -3885,6 +4040,14 @@ export interface components {
             things: components["schemas"]["Thing-Output"][];
         };
         /**
+         * Mends
+         * @description What helps against a finding, what ends it first.
+         */
+        Mends: {
+            /** Mends */
+            mends: components["schemas"]["Mend-Output"][];
+        };
+        /**
          * Missed
          * @description A supply that is there but does not count when the rider passes.
          */
@@ -3895,7 +4058,7 @@ export interface components {
             name: string;
             /** Stop Id */
             stop_id: string;
-            why: components["schemas"]["Text"];
+            why: components["schemas"]["Text-Output"];
         };
         /**
          * Moments
@@ -4295,12 +4458,12 @@ export interface components {
             day: number;
             /** Hour */
             hour: number;
-            shop_shut: components["schemas"]["Text"] | null;
+            shop_shut: components["schemas"]["Text-Output"] | null;
             /** Stays */
             stays: boolean;
             /** Stop Id */
             stop_id: string;
-            water_fails: components["schemas"]["Text"] | null;
+            water_fails: components["schemas"]["Text-Output"] | null;
         };
         /**
          * PlaceFor
@@ -4317,7 +4480,7 @@ export interface components {
             /** Fits */
             fits: boolean;
             /** @description Why it does not fit, or what speaks against it */
-            reason: components["schemas"]["Text"] | null;
+            reason: components["schemas"]["Text-Output"] | null;
         };
         /**
          * Placement
@@ -4424,7 +4587,7 @@ export interface components {
              */
             low_bar: number;
             /** @description Where the rule does not know such a wheel, or the tyre's own least counts */
-            note: components["schemas"]["Text"] | null;
+            note: components["schemas"]["Text-Output"] | null;
         };
         /**
          * Price
@@ -4435,7 +4598,7 @@ export interface components {
              * Broken
              * @description Findings that would come up without it
              */
-            broken: components["schemas"]["Text"][];
+            broken: components["schemas"]["Text-Output"][];
             /**
              * Days Fewer
              * @description Days that the tour would be shorter by, its days cut anew without the thing
@@ -4452,7 +4615,7 @@ export interface components {
              * Mended
              * @description Findings that would be gone without it
              */
-            mended: components["schemas"]["Text"][];
+            mended: components["schemas"]["Text-Output"][];
             /**
              * Minutes A Day
              * @description Of the party, on the same days; None while the tour has no road
@@ -4579,13 +4742,19 @@ export interface components {
              * @default {}
              */
             reasons: {
-                [key: string]: components["schemas"]["Text"];
+                [key: string]: components["schemas"]["Text-Output"];
             };
             /**
              * Short
              * @description What everything together would need more of, where something stays out
              */
             short: components["schemas"]["Shortfall"][];
+            /**
+             * Things
+             * @description Of the whole kit that is packed anywhere
+             * @default 0
+             */
+            things: number;
         };
         /**
          * ProposalAnswer
@@ -4624,6 +4793,12 @@ export interface components {
          */
         Relief: {
             /**
+             * Food Still Out
+             * @description Tenths of the food that would then stay out
+             * @default 0
+             */
+            food_still_out: number;
+            /**
              * Frees
              * @description The pins that it frees, if it is that
              * @default []
@@ -4631,10 +4806,10 @@ export interface components {
             frees: components["schemas"]["Placement-Output"][];
             /**
              * Still Out
-             * @description Things that would then stay out, food in tenths counted as things
+             * @description Things that would then stay out
              */
             still_out: number;
-            words: components["schemas"]["Text"];
+            words: components["schemas"]["Text-Output"];
         };
         /**
          * Repair
@@ -4772,7 +4947,7 @@ export interface components {
              * Gained
              * @description Findings that the rig that is ridden does not have
              */
-            gained: components["schemas"]["Text"][];
+            gained: components["schemas"]["Text-Output"][];
             /**
              * Heaviest Kg
              * @description All bikes at the fullest moment, riders apart [kg]
@@ -4790,7 +4965,7 @@ export interface components {
              * Lost
              * @description Findings of the rig that is ridden that this one does not have
              */
-            lost: components["schemas"]["Text"][];
+            lost: components["schemas"]["Text-Output"][];
             /**
              * Money
              * @description Racks, trailers and bags; None where a price is missing
@@ -5158,6 +5333,16 @@ export interface components {
             csrf_token: string;
             /** Rider */
             rider: string;
+        };
+        /**
+         * SetAside
+         * @description A finding that the rider has looked at and lives with.
+         */
+        SetAside: {
+            /** Finding Id */
+            finding_id: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * Shape
@@ -6235,13 +6420,37 @@ export interface components {
          *
          *     `words` holds a `{name}` where the figure or name of that key belongs.
          */
-        Text: {
+        "Text-Input": {
+            /**
+             * Figures
+             * @default {}
+             */
+            figures?: {
+                [key: string]: components["schemas"]["Figure-Input"];
+            };
+            /**
+             * Names
+             * @default {}
+             */
+            names?: {
+                [key: string]: string;
+            };
+            /** Words */
+            words: string;
+        };
+        /**
+         * Text
+         * @description A sentence whose figures are kept apart, so that each reader sees them in their own units.
+         *
+         *     `words` holds a `{name}` where the figure or name of that key belongs.
+         */
+        "Text-Output": {
             /**
              * Figures
              * @default {}
              */
             figures: {
-                [key: string]: components["schemas"]["Figure"];
+                [key: string]: components["schemas"]["Figure-Output"];
             };
             /**
              * Names
@@ -6728,6 +6937,12 @@ export interface components {
              */
             road: components["schemas"]["Road-Output"];
             /**
+             * Set Aside
+             * @description Findings that the rider lives with
+             * @default []
+             */
+            set_aside: components["schemas"]["SetAside"][];
+            /**
              * Start Date
              * Format: date
              */
@@ -7011,6 +7226,11 @@ export interface components {
             kit?: components["schemas"]["Thing-Input"][] | null;
             /** @default null */
             load?: components["schemas"]["Load-Input"] | null;
+            /**
+             * @description Tried on top of them
+             * @default null
+             */
+            mend?: components["schemas"]["Mend-Input"] | null;
             /** @default null */
             road?: components["schemas"]["Road-Input"] | null;
             /**
@@ -7020,6 +7240,34 @@ export interface components {
             start_date?: string | null;
             /** @default null */
             stores?: components["schemas"]["Stores-Input"] | null;
+        };
+        /**
+         * Tried
+         * @description What a change that is not kept would mean, and what of it is better and worse.
+         */
+        Tried: {
+            assessment: components["schemas"]["Assessment"];
+            /**
+             * Come
+             * @description Findings that would come up
+             */
+            come: components["schemas"]["Text-Output"][];
+            /**
+             * Figures
+             * @description Figures that would be others
+             */
+            figures: components["schemas"]["Figured"][];
+            /**
+             * Gone
+             * @description Findings that would be gone
+             */
+            gone: components["schemas"]["Text-Output"][];
+            sheet: components["schemas"]["TourSheet"];
+            /**
+             * Worse
+             * @description Findings that would stay and be worse, as they would be told
+             */
+            worse: components["schemas"]["Text-Output"][];
         };
         /**
          * TypedDay
@@ -8384,6 +8632,48 @@ export interface operations {
             };
         };
     };
+    mends: {
+        parameters: {
+            query?: {
+                finding?: string;
+            };
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mends"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     outlook: {
         parameters: {
             query?: never;
@@ -9631,7 +9921,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Assessment"];
+                    "application/json": components["schemas"]["Tried"];
                 };
             };
             /** @description Refused */

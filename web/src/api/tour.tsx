@@ -1,19 +1,25 @@
-/** The tour on the desk: as the server last gave it, the changes sent to it, and trouble on the way. */
+/** The tour on the desk: as the server last gave it, a change tried and not kept, and work and trouble on the way. */
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react'
-import { api, type Assessment, type Change, Problem, type Progress, type Proposal, type TourAnswer, type TourSheet, type TourView } from './client'
+import {
+  api,
+  type Assessment,
+  type Change,
+  type Mend,
+  Problem,
+  type Progress,
+  type Proposal,
+  type TourAnswer,
+  type TourSheet,
+  type Tried,
+} from './client'
 
 type Parts = Omit<Change, 'revision' | 'what'>
 
 export interface Desk {
-  tour: TourView
+  tour: TourAnswer['tour']
   sheet: TourSheet
   assessment: Assessment
-  busy: string
-  /** Long work under way, how far it is, and how to call it off. */
-  underWay: (Progress & { cancel: () => void }) | null
-  problem: Problem | null
-  remarks: string[]
   change: (what: string, parts: Parts) => Promise<boolean>
   step: (step: 'undo' | 'redo') => void
   /** Searches for a load; tells each better one, and takes the last on. Called off, nothing changes. */
@@ -23,20 +29,52 @@ export interface Desk {
   bringTrack: (files: File[], after?: boolean) => Promise<boolean>
   /** Sends something else that answers with the tour. */
   ask: (what: string, call: (id: string, revision: number) => Promise<TourAnswer>) => Promise<boolean>
+}
+
+/** A mend as it would be: nothing of it is kept until the rider says so. */
+export interface Trial extends Tried {
+  mend: Mend
+  name: string
+}
+
+interface Trying {
+  trial: Trial | null
+  attempt: (mend: Mend, name: string) => Promise<void>
+  keep: () => Promise<boolean>
+  putBack: () => void
+}
+
+export interface Work {
+  busy: string
+  /** Long work under way, how far it is, and how to call it off. */
+  underWay: (Progress & { cancel: () => void }) | null
+  problem: Problem | null
+  remarks: string[]
   reload: () => void
   dismiss: () => void
 }
 
-const Context = createContext<Desk | null>(null)
+const DeskContext = createContext<Desk | null>(null)
+const TrialContext = createContext<Trying | null>(null)
+const WorkContext = createContext<Work | null>(null)
 
-/** The last change under way of each tour. */
-const queues = new Map<string, Promise<unknown>>()
-
-export function useDesk(): Desk {
-  const found = useContext(Context)
-  if (!found) throw new Error('TourProvider is missing')
-  return found
+function found<T>(value: T | null): T {
+  if (value === null) throw new Error('TourProvider is missing')
+  return value
 }
+
+export const useDesk = (): Desk => found(useContext(DeskContext))
+export const useTrial = (): Trying => found(useContext(TrialContext))
+export const useWork = (): Work => found(useContext(WorkContext))
+
+/** The tour as it is drawn: with what is being tried, or as it is kept. Edits start from the desk, never from here. */
+export function useShown(): { sheet: TourSheet; assessment: Assessment } {
+  const { sheet, assessment } = useDesk()
+  const { trial } = useTrial()
+  return trial ?? { sheet, assessment }
+}
+
+const asProblem = (trouble: unknown) => (trouble instanceof Problem ? trouble : new Problem({ detail: String(trouble) }))
 
 export function TourProvider({ id, children, waiting }: { id: string; children: ReactNode; waiting: (problem: Problem | null) => ReactNode }) {
   const queries = useQueryClient()
@@ -45,32 +83,39 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const [busy, setBusy] = useState('')
   const [problem, setProblem] = useState<Problem | null>(null)
   const [remarks, setRemarks] = useState<string[]>([])
-  const [underWay, setUnderWay] = useState<Desk['underWay']>(null)
+  const [underWay, setUnderWay] = useState<Work['underWay']>(null)
+  const [trial, setTrial] = useState<Trial | null>(null)
 
-  /** Sends one change after the other, each on the revision that the one before it made. */
+  /** Sends one change after the other, each on the revision that the one before it made; undefined where it did not take place. */
   const send = useCallback(
-    <T,>(what: string, call: (revision: number) => Promise<T | null>, answerOf: (result: T) => TourAnswer): Promise<T | undefined> => {
-      const next = (queues.get(id) ?? Promise.resolve()).then(async () => {
-        const now = queries.getQueryData<TourAnswer>(key)
-        if (!now) return undefined
-        setBusy(what)
-        try {
+    async <T,>(what: string, call: (revision: number) => Promise<T | null>, answerOf: (result: T) => TourAnswer): Promise<T | undefined> => {
+      const change = queries.getMutationCache().build(queries, {
+        scope: { id: `tour ${id}` },
+        networkMode: 'always',
+        gcTime: 0,
+        mutationFn: async () => {
+          const now = queries.getQueryData<TourAnswer>(key)
+          if (!now) return null
+          setBusy(what)
+          setTrial(null)
           const result = await call(now.tour.revision)
-          if (result === null) return undefined
-          const answer = answerOf(result)
-          queries.setQueryData(key, answer)
-          setProblem(null)
-          setRemarks(answer.remarks)
+          if (result !== null) {
+            const answer = answerOf(result)
+            queries.setQueryData(key, answer)
+            setProblem(null)
+            setRemarks(answer.remarks)
+          }
           return result
-        } catch (trouble) {
-          setProblem(trouble instanceof Problem ? trouble : new Problem({ detail: String(trouble) }))
-          return undefined
-        } finally {
-          setBusy('')
-        }
+        },
       })
-      queues.set(id, next)
-      return next
+      try {
+        return (await change.execute(undefined)) ?? undefined
+      } catch (trouble) {
+        setProblem(asProblem(trouble))
+        return undefined
+      } finally {
+        setBusy('')
+      }
     },
     [id, key, queries],
   )
@@ -82,9 +127,6 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       tour: data.tour,
       sheet: data.tour.sheet,
       assessment: data.assessment,
-      busy,
-      problem,
-      remarks,
       change: async (what, parts) => (await send(what, (revision) => api.change(id, { revision, what, ...parts }), same)) !== undefined,
       step: (step) => void send(step, (revision) => api.step(id, revision, step), same),
       propose: async (rounds, tell, signal) =>
@@ -96,7 +138,6 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
           )
         )?.proposal,
       repair: async (what, load, held) => (await send(what, (revision) => api.repair(id, revision, what, load, held), same)) !== undefined,
-      underWay,
       bringTrack: async (files, after = false) => {
         const stop = new AbortController()
         const tell = (progress: Progress) => setUnderWay({ ...progress, cancel: () => stop.abort() })
@@ -106,6 +147,36 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         return kept !== undefined
       },
       ask: async (what, call) => (await send(what, (revision) => call(id, revision), same)) !== undefined,
+    }
+  }, [data, id, send])
+
+  const change = desk?.change
+  const trying = useMemo<Trying>(
+    () => ({
+      trial,
+      attempt: async (mend, name) => {
+        setBusy(`Trying: ${name}`)
+        try {
+          setTrial({ ...(await api.trial(id, { mend })), mend, name })
+          setProblem(null)
+        } catch (trouble) {
+          setProblem(asProblem(trouble))
+        } finally {
+          setBusy('')
+        }
+      },
+      keep: async () => (trial && change ? await change(`Mend: ${trial.name}`.slice(0, 200), { mend: trial.mend }) : false),
+      putBack: () => setTrial(null),
+    }),
+    [trial, id, change],
+  )
+
+  const work = useMemo<Work>(
+    () => ({
+      busy,
+      problem,
+      remarks,
+      underWay,
       reload: () => {
         void refetch().then(() => setProblem(null))
       },
@@ -113,9 +184,16 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         setProblem(null)
         setRemarks([])
       },
-    }
-  }, [data, busy, underWay, problem, remarks, id, send, refetch])
+    }),
+    [busy, problem, remarks, underWay, refetch],
+  )
 
   if (!desk) return waiting(error instanceof Problem ? error : null)
-  return <Context.Provider value={desk}>{children}</Context.Provider>
+  return (
+    <DeskContext.Provider value={desk}>
+      <TrialContext.Provider value={trying}>
+        <WorkContext.Provider value={work}>{children}</WorkContext.Provider>
+      </TrialContext.Provider>
+    </DeskContext.Provider>
+  )
 }

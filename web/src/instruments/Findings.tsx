@@ -1,13 +1,15 @@
 /** What goes wrong, ranked, each with place, reason, evidence to scale, and what would help. */
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, type Assessment, type Finding, type Mend } from '../api/client'
+import type { Finding } from '../api/client'
 import { useDesk } from '../api/tour'
 import { Button, Muted, Section } from '../ui/controls'
+import { Fold } from '../ui/Fold'
 import { GRADE_WORDS, Wedge } from '../ui/icons'
 import { useUnits } from '../ui/preferences'
-import { withMend } from './loadEdits'
-import { usePlayhead } from './moment'
+import { Mends } from './Mends'
+import { SetAside } from './SetAside'
+import { useFocus, useGoToKm } from './moment'
 
 const Column = styled.section`
   min-height: 0;
@@ -63,42 +65,21 @@ const Item = styled.article<{ $open: boolean }>`
     margin: 3px 0;
   }
 `
-const Mends = styled.ul`
-  li {
-    display: grid;
-    grid-template-columns: 1fr auto;
-    gap: 8px;
-    align-items: center;
-    border-top: 1px solid var(--hair);
-    padding: 5px 0;
-    min-height: 44px;
-  }
-  b {
-    display: block;
-    font-weight: 620;
-    font-size: 13.5px;
-    line-height: 17px;
-    font-stretch: 92%;
-  }
-  small {
-    font-size: 12.5px;
-    line-height: 16px;
-    color: var(--ink2);
-    font-stretch: 86%;
-    display: block;
-  }
-`
+/** Findings shown at first; the rest on asking. */
+const AT_FIRST = 4
 
 export function Findings() {
   const { assessment } = useDesk()
-  const { goToKm, setBike } = usePlayhead()
+  const goToKm = useGoToKm()
+  const { setBike } = useFocus()
   const units = useUnits()
   const [chosen, setOpen] = useState<string | null>(null)
   const [all, setAll] = useState(false)
-  const { findings } = assessment
-  const open = findings.some((f) => f.id === chosen) ? chosen : (findings[0]?.id ?? null)
-  const openRank = findings.find((f) => f.id === open)?.rank ?? 1
-  const shown = all ? findings : findings.filter((f) => f.rank <= 4 || f.id === open)
+  const findings = assessment.findings.filter((f) => f.aside === null)
+  const aside = assessment.findings.filter((f) => f.aside !== null)
+  const open = assessment.findings.some((f) => f.id === chosen) ? chosen : (findings[0]?.id ?? null)
+  const openAt = findings.findIndex((f) => f.id === open)
+  const shown = all ? findings : findings.filter((f, i) => i < AT_FIRST || f.id === open)
   const counts = (['stops_you', 'slows_you', 'worth_knowing'] as const).map((g) => [g, findings.filter((f) => f.grade === g).length] as const)
   const show = (finding: Finding) => {
     setOpen(finding.id)
@@ -106,9 +87,30 @@ export function Findings() {
     if (finding.at_km !== null) goToKm(finding.at_km)
   }
   const walk = (step: number) => {
-    const next = findings.find((f) => f.rank === openRank + step)
+    const next = findings[openAt + step]
     if (next) show(next)
   }
+  const item = (finding: Finding) => (
+    <Item key={finding.id} $open={finding.id === open}>
+      <span className="wedge">
+        <Wedge grade={finding.grade} size={finding.id === open ? 24 : 22} />
+      </span>
+      <button type="button" aria-expanded={finding.id === open} onClick={() => show(finding)}>
+        <h3>{units.say(finding.sentence)}</h3>
+        <span className="at">
+          {finding.rank} {GRADE_WORDS[finding.grade]}, {units.say(finding.place)}
+        </span>
+      </button>
+      {finding.id === open && (
+        <>
+          <p>{units.say(finding.reason)}</p>
+          {finding.need !== null && finding.holds !== null && finding.quantity && <Evidence finding={finding} />}
+          <Mends finding={finding} />
+          <SetAside finding={finding} />
+        </>
+      )}
+    </Item>
+  )
   return (
     <Column
       aria-label="Findings"
@@ -116,6 +118,7 @@ export function Findings() {
       data-walk="findings"
       tabIndex={-1}
       onKeyDown={(e) => {
+        if ((e.target as Element).matches('input')) return
         if (e.key === 'n') walk(1)
         if (e.key === 'p') walk(-1)
       }}
@@ -139,20 +142,7 @@ export function Findings() {
           )}
         </Sum>
       )}
-      {shown.map((finding) => (
-        <Item key={finding.id} $open={finding.id === open}>
-          <span className="wedge">
-            <Wedge grade={finding.grade} size={finding.id === open ? 24 : 22} />
-          </span>
-          <button type="button" aria-expanded={finding.id === open} onClick={() => show(finding)}>
-            <h3>{units.say(finding.sentence)}</h3>
-            <span className="at">
-              {finding.rank} {GRADE_WORDS[finding.grade]}, {units.say(finding.place)}
-            </span>
-          </button>
-          {finding.id === open && <Details finding={finding} />}
-        </Item>
-      ))}
+      {shown.map(item)}
       {!all && findings.length > shown.length && (
         <Item as="div" $open={false}>
           <button type="button" onClick={() => setAll(true)}>
@@ -160,66 +150,20 @@ export function Findings() {
           </button>
         </Item>
       )}
-      {all && findings.length > 4 && (
+      {all && findings.length > AT_FIRST && (
         <Button $small onPress={() => setAll(false)}>
           Show fewer
         </Button>
+      )}
+      {aside.length > 0 && (
+        <Fold summary={`Set aside: ${aside.length}`} open={aside.some((f) => f.id === open)}>
+          {aside.map(item)}
+        </Fold>
       )}
       <Muted as="footer" style={{ marginTop: 10 }}>
         Limits are the makers’, the lowest in a chain counts. Check bolts and ride the loaded bike before you leave.
       </Muted>
     </Column>
-  )
-}
-
-function Details({ finding }: { finding: Finding }) {
-  const { tour, sheet, change } = useDesk()
-  const { speak } = usePlayhead()
-  const units = useUnits()
-  const [tried, setTried] = useState<{ name: string; result: Assessment } | null>(null)
-  const attempt = async (name: string, mend: Mend) => {
-    const result = await api.trial(tour.id, withMend(sheet, mend))
-    setTried({ name, result })
-    speak(`${name}: ${result.findings.length} findings instead.`)
-  }
-  return (
-    <>
-      <p>{units.say(finding.reason)}</p>
-      {finding.need !== null && finding.holds !== null && finding.quantity && <Evidence finding={finding} />}
-      <Mends>
-        {finding.mends.map((mend) => {
-          const name = units.say(mend.name)
-          const trying = tried?.name === name
-          const parts = withMend(sheet, mend)
-          return (
-            <li key={name}>
-              <span>
-                <b>{name}</b>
-                <small>{units.say(mend.consequence)}</small>
-                {trying && (
-                  <small>
-                    <b>
-                      {tried.result.findings.length} findings then
-                      {tried.result.findings[0] ? `, the first: ${units.say(tried.result.findings[0].sentence)}` : ''}
-                    </b>
-                  </small>
-                )}
-              </span>
-              {Object.keys(parts).length > 0 &&
-                (trying ? (
-                  <Button $small $wanted onPress={() => void change(`Mend: ${name}`.slice(0, 200), parts)}>
-                    Keep
-                  </Button>
-                ) : (
-                  <Button $small onPress={() => void attempt(name, mend)}>
-                    Try
-                  </Button>
-                ))}
-            </li>
-          )
-        })}
-      </Mends>
-    </>
   )
 }
 

@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import { Button } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
 import { usePhone } from '../ui/usePhone'
-import { usePlayhead } from './moment'
+import { useHand } from './moment'
 import { usePlaces, useStow } from './useStow'
 
 const Tray = styled.div`
@@ -64,7 +64,7 @@ const Tile = styled.button<{ $fits: boolean }>`
 `
 
 export function HandTray() {
-  const { inHand, setInHand } = usePlayhead()
+  const { inHand, setInHand } = useHand()
   const { entries, label, stow, wordsFor } = useStow()
   const places = usePlaces(inHand)
   const units = useUnits()

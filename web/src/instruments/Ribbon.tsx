@@ -2,12 +2,12 @@
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import type { Day, Deed, Moments } from '../api/client'
-import { useDesk } from '../api/tour'
+import { useShown } from '../api/tour'
 import { IconButton } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
 import { SUPPLY_WORDS } from '../ui/supplies'
 import { narrow } from '../ui/theme'
-import { momentAt, stopAt, usePlayhead } from './moment'
+import { momentAt, stopAt, useGoToKm, useMoment } from './moment'
 import { LANES_TOP, type OnSupply, RibbonLand } from './RibbonLand'
 import { RibbonNights } from './RibbonNights'
 import { ribbonScale, type Scale } from './ribbonScale'
@@ -117,8 +117,9 @@ const Zoom = styled.div`
 `
 
 export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, lane = 'weight', onPaint, onSet }: RibbonProps) {
-  const { assessment, sheet } = useDesk()
-  const { moment, setMoment, goToKm } = usePlayhead()
+  const { assessment, sheet } = useShown()
+  const { moment, setMoment } = useMoment()
+  const goToKm = useGoToKm()
   const units = useUnits()
   const [box, { width }] = useSize<HTMLDivElement>()
   const { moments, days } = assessment

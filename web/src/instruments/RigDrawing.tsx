@@ -2,12 +2,12 @@
 import { type ReactNode } from 'react'
 import styled from 'styled-components'
 import { type Bike, type BikeTrace, type Finding, pick } from '../api/client'
-import { useDesk } from '../api/tour'
+import { useShown } from '../api/tour'
 import { useUnits } from '../ui/preferences'
 import { Bag, type BagState } from './Bag'
 import { BicycleBefore, BicycleBehind } from './Bicycle'
 import { FixtureMarks, thereAt } from './Fixtures'
-import { usePlayhead } from './moment'
+import { useFocus, useHand, useMoment } from './moment'
 import { Plan } from './Plan'
 import { NumberTab } from './ribbonMarks'
 import { RigLabels } from './RigLabels'
@@ -46,8 +46,10 @@ export interface RigDrawingProps {
 }
 
 export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingProps) {
-  const { assessment } = useDesk()
-  const { moment, inHand, carrierId, setCarrier } = usePlayhead()
+  const { assessment } = useShown()
+  const { moment } = useMoment()
+  const { inHand } = useHand()
+  const { carrierId, setCarrier } = useFocus()
   const { stow } = useStow()
   const places = usePlaces(inHand)
   const units = useUnits()

@@ -4,7 +4,7 @@ import { type Bike, type BikeTrace, pick } from '../api/client'
 import { Button } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
 import { fixtureWords } from './Fixtures'
-import { usePlayhead } from './moment'
+import { useFocus, useHand, useMoment } from './moment'
 import { statesInWords } from './states'
 import { usePlaces, useStow } from './useStow'
 
@@ -35,7 +35,9 @@ const Scroll = styled.div`
 `
 
 export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
-  const { moment, inHand, setCarrier } = usePlayhead()
+  const { moment } = useMoment()
+  const { inHand } = useHand()
+  const { setCarrier } = useFocus()
   const { stow } = useStow()
   const places = usePlaces(inHand)
   const units = useUnits()

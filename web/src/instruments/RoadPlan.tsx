@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import type { Day, Stop } from '../api/client'
 import { useDesk } from '../api/tour'
 import { useUnits } from '../ui/preferences'
-import { useGoToKm, usePlayhead } from './moment'
+import { useGoToKm, useMoment } from './moment'
 import { useSize } from './useSize'
 
 type Ring = [number, number][]
@@ -79,7 +79,7 @@ function useLand(): Ring[] {
 
 export function RoadPlan() {
   const { assessment, sheet } = useDesk()
-  const { moment } = usePlayhead()
+  const { moment } = useMoment()
   const goToKm = useGoToKm()
   const units = useUnits()
   const [frame, { width, height }] = useSize<HTMLDivElement>()

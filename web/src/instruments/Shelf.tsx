@@ -9,7 +9,7 @@ import { Icon, REACH_WORDS } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { phone } from '../ui/theme'
 import { type CarrierEntry, moveGroup, pinCarrier, pinThing, swapCarriers, withNested } from './loadEdits'
-import { usePlayhead } from './moment'
+import { useFocus, useHand } from './moment'
 import { minutesWords, Tag } from './Tag'
 import { usePlaces, useStow } from './useStow'
 import { WhyDialog } from './WhyDialog'
@@ -119,7 +119,8 @@ type Shown = 'shelf' | 'bikes'
 
 export function Shelf() {
   const { sheet, assessment } = useDesk()
-  const { carrierId, setCarrier, inHand } = usePlayhead()
+  const { carrierId, setCarrier } = useFocus()
+  const { inHand } = useHand()
   const { entries, stow, wordsFor } = useStow()
   const [several, setSeveral] = useState(false)
   const { mending, setMending } = usePreferences()
@@ -319,7 +320,7 @@ function FoodLine({ carrierId }: { carrierId: string }) {
 
 function ThingTag({ thing, count, from, pinned, several }: { thing: Thing; count: number; from: string | null; pinned?: boolean; several: boolean }) {
   const { assessment } = useDesk()
-  const { inHand } = usePlayhead()
+  const { inHand } = useHand()
   const { pickUp, putBack, holds, move } = useStow()
   const mine = { thingId: thing.id, count, from }
   const held = holds(mine)

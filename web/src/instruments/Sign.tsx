@@ -1,11 +1,11 @@
 /** The yellow board on the playhead: day, date, place and steps to the neighbouring events. */
 import styled from 'styled-components'
 import { shortDate } from '../ui/dates'
-import { useDesk } from '../api/tour'
+import { useShown } from '../api/tour'
 import { Icon } from '../ui/icons'
 import { useUnits } from '../ui/preferences'
 import { sign } from '../ui/theme'
-import { usePlayhead } from './moment'
+import { useMoment } from './moment'
 
 const Board = styled.div<{ $phone: boolean }>`
   position: absolute;
@@ -47,8 +47,8 @@ const Board = styled.div<{ $phone: boolean }>`
 `
 
 export function Sign({ x, width, phone }: { x: number; width: number; phone: boolean }) {
-  const { assessment } = useDesk()
-  const { moment, setMoment } = usePlayhead()
+  const { assessment } = useShown()
+  const { moment, setMoment } = useMoment()
   const units = useUnits()
   const moments = assessment.moments
   if (!moments) return null

@@ -1,7 +1,7 @@
 /** Edits by hand never lose or double a thing, and undo themselves. */
 import { describe, expect, it } from 'vitest'
 import type { Load, Thing } from '../api/client'
-import { moveGroup, moveThing, pinCarrier, pinThing, setFoodShare, swapCarriers, withMoves, withNested } from './loadEdits'
+import { moveGroup, moveThing, pinCarrier, pinThing, setFoodShare, swapCarriers, withNested } from './loadEdits'
 
 const at = (thing_id: string, carrier_id: string, count = 1, pinned = false) => ({ thing_id, carrier_id, count, pinned })
 const LOAD: Load = {
@@ -71,9 +71,4 @@ describe('whole bags', () => {
     expect(setFoodShare(LOAD, 'box', 3).food).toHaveLength(2)
     expect(setFoodShare(LOAD, 'left', 0).food).toEqual([])
   })
-})
-
-it('a mend replaces the placements of its things and no others', () => {
-  const mended = withMoves(LOAD, [at('pot', 'right'), at('stove', 'right')])
-  expect(byPlace(mended)).toEqual({ 'mug@left': 2, 'mug@right!': 1, 'pot@right': 1, 'stove@right': 1 })
 })

@@ -1,5 +1,5 @@
 /** Edits of a load by hand: pure rearrangements of what the rider said, no rule of placing. */
-import type { Load, Mend, Placement, Thing, TourSheet, Trial } from '../api/client'
+import type { Load, Thing, TourSheet } from '../api/client'
 
 /** Moves a number of one thing from a carrier (or the shelf) to another (or the shelf). */
 export function moveThing(load: Load, thingId: string, count: number, from: string | null, to: string | null): Load {
@@ -51,37 +51,6 @@ export const withNested = (kit: Thing[], id: string, count: number): { id: strin
 /** Moves several things that lie in one carrier, or on the shelf, to another. */
 export function moveGroup(load: Load, things: { id: string; count: number }[], from: string | null, to: string | null): Load {
   return things.reduce((changed, { id, count }) => moveThing(changed, id, count, from, to), load)
-}
-
-/** Takes on the placements that a mend proposes for its things. */
-export function withMoves(load: Load, moves: Placement[]): Load {
-  const moved = new Set(moves.map((m) => m.thing_id))
-  return { ...load, placements: [...load.placements.filter((p) => !moved.has(p.thing_id)), ...moves] }
-}
-
-const replaced = <T extends { id: string }>(old: T[], other: T[]): T[] => [
-  ...old.map((one) => other.find((o) => o.id === one.id) ?? one),
-  ...other.filter((o) => !old.some((one) => one.id === o.id)),
-]
-
-/** The parts of the tour as a mend would have them; empty where it only says what to do. */
-export function withMend(sheet: TourSheet, mend: Mend): Trial {
-  const kit = mend.things.length || mend.gone.length ? replaced(sheet.kit, mend.things).filter((t) => !mend.gone.includes(t.id)) : undefined
-  const load = mend.moves.length || mend.food || mend.gone.length ? withMoves(sheet.load, mend.moves) : undefined
-  return {
-    ...(kit && { kit }),
-    ...(load && { load: { ...load, food: mend.food ?? load.food, placements: load.placements.filter((p) => !mend.gone.includes(p.thing_id)) } }),
-    ...(mend.stores && { stores: mend.stores }),
-    ...((mend.stops.length > 0 || mend.cut || mend.start_hour !== null) && {
-      road: {
-        ...sheet.road,
-        cut: mend.cut ?? sheet.road.cut,
-        start_hour: mend.start_hour ?? sheet.road.start_hour,
-        stops: replaced(sheet.road.stops, mend.stops),
-      },
-    }),
-    ...(mend.start_date && { start_date: mend.start_date }),
-  }
 }
 
 export function setFoodShare(load: Load, carrierId: string, tenths: number): Load {

@@ -1,7 +1,7 @@
-/** Where the playhead stands, and what is in hand: shared by ribbon, rig, shelf and findings. */
+/** Where the playhead stands, what is in hand and what is looked at: shared by ribbon, rig, shelf and findings. */
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react'
 import type { AtStop, Moments } from '../api/client'
-import { useDesk } from '../api/tour'
+import { useDesk, useShown } from '../api/tour'
 
 export interface Held {
   thingId: string
@@ -13,20 +13,26 @@ export interface Held {
 interface Playhead {
   moment: number
   setMoment: (moment: number) => void
-  goToKm: (km: number, leaving?: boolean) => void
+}
+interface Hand {
+  inHand: Held[]
+  setInHand: (things: Held[]) => void
+}
+interface Focus {
   bikeId: string
   setBike: (id: string) => void
   carrierId: string | null
   setCarrier: (id: string | null) => void
-  inHand: Held[]
-  setInHand: (things: Held[]) => void
-  spoken: string
-  speak: (words: string) => void
 }
+type GoToKm = (km: number, leaving?: boolean) => void
+type Speak = (words: string) => void
 
-const Context = createContext<Playhead | null>(null)
-/** Going to a kilometre, for what need not be drawn anew whenever the playhead moves. */
-const GoContext = createContext<Playhead['goToKm']>(() => undefined)
+// One context for each, so that what moves one does not redraw what reads another.
+const MomentContext = createContext<Playhead | null>(null)
+const HandContext = createContext<Hand | null>(null)
+const FocusContext = createContext<Focus | null>(null)
+const GoContext = createContext<GoToKm>(() => undefined)
+const VoiceContext = createContext<Speak>(() => undefined)
 
 /** Index of the moment nearest to a kilometre, on the asked side of a stop. */
 export function momentAt(moments: Moments, km: number, leaving = true): number {
@@ -46,7 +52,8 @@ export function stopAt(stops: AtStop[], moments: Moments, moment: number): AtSto
 }
 
 export function PlayheadProvider({ children }: { children: ReactNode }) {
-  const { assessment, sheet } = useDesk()
+  const { sheet } = useDesk()
+  const { assessment } = useShown()
   const moments = assessment.moments
   const [wanted, setWanted] = useState<number | null>(null)
   const [bike, setBike] = useState<string | null>(null)
@@ -58,26 +65,37 @@ export function PlayheadProvider({ children }: { children: ReactNode }) {
   const goToKm = useCallback((km: number, leaving = true) => moments && setWanted(momentAt(moments, km, leaving)), [moments])
   const bikes = sheet.rig.bikes
   const bikeId = bikes.some((b) => b.id === bike) ? (bike ?? '') : (bikes[0]?.id ?? '')
-  const value = useMemo(
-    () => ({ moment, setMoment: setWanted, goToKm, bikeId, setBike, carrierId, setCarrier, inHand, setInHand, spoken, speak }),
-    [moment, goToKm, bikeId, carrierId, inHand, spoken],
-  )
+  const playhead = useMemo(() => ({ moment, setMoment: setWanted }), [moment])
+  const hand = useMemo(() => ({ inHand, setInHand }), [inHand])
+  const focus = useMemo(() => ({ bikeId, setBike, carrierId, setCarrier }), [bikeId, carrierId])
   return (
-    <GoContext.Provider value={goToKm}>
-      <Context.Provider value={value}>
-        {children}
-        <div role="status" className="unseen">
-          {spoken}
-        </div>
-      </Context.Provider>
-    </GoContext.Provider>
+    <VoiceContext.Provider value={speak}>
+      <GoContext.Provider value={goToKm}>
+        <FocusContext.Provider value={focus}>
+          <HandContext.Provider value={hand}>
+            <MomentContext.Provider value={playhead}>{children}</MomentContext.Provider>
+          </HandContext.Provider>
+        </FocusContext.Provider>
+      </GoContext.Provider>
+      <div role="status" className="unseen">
+        {spoken}
+      </div>
+    </VoiceContext.Provider>
   )
 }
 
-export function usePlayhead(): Playhead {
-  const found = useContext(Context)
-  if (!found) throw new Error('PlayheadProvider is missing')
-  return found
+function found<T>(value: T | null): T {
+  if (value === null) throw new Error('PlayheadProvider is missing')
+  return value
 }
 
-export const useGoToKm = (): Playhead['goToKm'] => useContext(GoContext)
+/** Where the playhead stands. */
+export const useMoment = (): Playhead => found(useContext(MomentContext))
+/** What is in hand. */
+export const useHand = (): Hand => found(useContext(HandContext))
+/** The bike and the bag that are looked at. */
+export const useFocus = (): Focus => found(useContext(FocusContext))
+/** Going to a kilometre, for what need not be drawn anew whenever the playhead moves. */
+export const useGoToKm = (): GoToKm => useContext(GoContext)
+/** Telling what was done to those who do not see it. */
+export const useVoice = (): Speak => useContext(VoiceContext)

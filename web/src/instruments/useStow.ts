@@ -2,17 +2,19 @@
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api, type PlaceFor } from '../api/client'
-import { useDesk } from '../api/tour'
+import { useDesk, useTrial } from '../api/tour'
 import { carrierEntries, moveGroup, withNested } from './loadEdits'
 import { usePreferences } from '../ui/preferences'
-import { type Held, usePlayhead } from './moment'
+import { type Held, useHand, useVoice } from './moment'
 
 const same = (a: Held, b: Held) => a.thingId === b.thingId && a.from === b.from
 
 export function useStow() {
   const { sheet, change, repair } = useDesk()
   const { mending } = usePreferences()
-  const { inHand, setInHand, speak } = usePlayhead()
+  const { inHand, setInHand } = useHand()
+  const { trial } = useTrial()
+  const speak = useVoice()
   const entries = useMemo(() => carrierEntries(sheet), [sheet])
   const label = (id: string | null) => (id === null ? 'the shelf' : (entries.find((e) => e.id === id)?.label ?? ''))
   const nameOf = (id: string) => sheet.kit.find((t) => t.id === id)?.name ?? ''
@@ -49,6 +51,10 @@ export function useStow() {
     holds: (held: Held) => inHand.some((h) => same(h, held)),
     /** Takes a thing in hand: alone, or with what is there already. */
     pickUp: (taken: Held, more = false) => {
+      if (trial) {
+        speak(`${trial.name} is being tried. Keep it or put it back first.`)
+        return
+      }
       const held = whole(taken)
       const things = [...(more ? inHand.filter((h) => !same(h, held)) : []), held]
       setInHand(things)

@@ -59,6 +59,7 @@ export function Field({
   onChange: (value: string) => void
   type?: 'text' | 'date'
   placeholder?: string
+  maxLength?: number
 }) {
   return (
     <Labelled as={Aria.TextField} value={value} onChange={onChange} type={type} {...rest}>

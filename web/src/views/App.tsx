@@ -2,11 +2,12 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
-import { Navigate, NavLink, Outlet, Route, Routes, useNavigate, useParams } from 'react-router'
+import { Navigate, NavLink, Outlet, Route, Routes, useLocation, useNavigate, useParams } from 'react-router'
 import { longDay } from '../ui/dates'
 import styled from 'styled-components'
-import { TourProvider, useDesk } from '../api/tour'
-import { PlayheadProvider, usePlayhead } from '../instruments/moment'
+import { TourProvider, useDesk, useWork } from '../api/tour'
+import { PlayheadProvider, useFocus, useHand, useMoment } from '../instruments/moment'
+import { Boundary } from '../ui/Boundary'
 import { Actions, Button, IconButton, Menu } from '../ui/controls'
 import { Notice, Loading, UnderWay } from '../ui/notices'
 import { Icon, type IconName, Mark, Textures } from '../ui/icons'
@@ -263,12 +264,23 @@ function TourPage() {
           <Trouble />
           <main>
             <Suspense fallback={<Loading />}>
-              <Outlet />
+              <View />
             </Suspense>
           </main>
         </Page>
       </PlayheadProvider>
     </TourProvider>
+  )
+}
+
+/** One view of the tour; what fails in it leaves the bar and its undo alive. */
+function View() {
+  const { tour } = useDesk()
+  const { pathname } = useLocation()
+  return (
+    <Boundary what="This view" on={`${pathname} ${tour.revision}`}>
+      <Outlet />
+    </Boundary>
   )
 }
 
@@ -299,7 +311,8 @@ function Unreadable({ id, problem }: { id: string; problem: Problem }) {
 }
 
 function TopBar() {
-  const { tour, sheet, assessment, step, busy } = useDesk()
+  const { tour, sheet, assessment, step } = useDesk()
+  const { busy } = useWork()
   const { dark, toggleTheme, system, setSystem, letters, setLetters } = usePreferences()
   const units = useUnits()
   const navigate = useNavigate()
@@ -381,7 +394,9 @@ function TopBar() {
 function useKeys() {
   const { step, assessment } = useDesk()
   const { letters, toggleTheme } = usePreferences()
-  const { setInHand, moment, setMoment, setCarrier } = usePlayhead()
+  const { setInHand } = useHand()
+  const { moment, setMoment } = useMoment()
+  const { setCarrier } = useFocus()
   const navigate = useNavigate()
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -419,7 +434,7 @@ function useKeys() {
 }
 
 function Trouble() {
-  const { problem, remarks, dismiss, reload, underWay } = useDesk()
+  const { problem, remarks, dismiss, reload, underWay } = useWork()
   if (underWay) return <UnderWay what={underWay.what} share={underWay.share} onCancel={underWay.cancel} />
   if (problem) {
     const action = problem.stale ? { text: 'Show the newer state', run: reload } : undefined

@@ -2,7 +2,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { api, type KitPreview, type KitText, Problem } from '../../api/client'
-import { useDesk } from '../../api/tour'
+import { useDesk, useWork } from '../../api/tour'
 import { Actions, Button, Dialog, FileButton, Muted, RailLine } from '../../ui/controls'
 import { Area } from '../../ui/fields'
 import { Fold } from '../../ui/Fold'
@@ -25,7 +25,8 @@ const Scroll = styled.div`
 type Choices = NonNullable<KitText['columns']>
 
 export function BringKit({ onClose }: { onClose: () => void }) {
-  const { tour, sheet, ask, busy } = useDesk()
+  const { tour, sheet, ask } = useDesk()
+  const { busy } = useWork()
   const units = useUnits()
   const [text, setText] = useState('')
   const [columns, setColumns] = useState<Choices>([])

@@ -2,14 +2,15 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { pick } from '../../api/client'
-import { useDesk } from '../../api/tour'
+import { useDesk, useShown } from '../../api/tour'
 import { Findings } from '../../instruments/Findings'
 import { HandTray } from '../../instruments/HandTray'
-import { usePlayhead } from '../../instruments/moment'
+import { useFocus, useMoment } from '../../instruments/moment'
 import { Ribbon } from '../../instruments/Ribbon'
 import { RigDrawing } from '../../instruments/RigDrawing'
 import { RigList } from '../../instruments/RigList'
 import { Shelf } from '../../instruments/Shelf'
+import { Boundary } from '../../ui/Boundary'
 import { Button, Muted } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
@@ -30,7 +31,6 @@ const Stage = styled.div`
     overflow-y: auto;
     grid-template-rows: 480px auto;
     #findings {
-      grid-column: 1 / -1;
       overflow: visible;
     }
   }
@@ -48,6 +48,23 @@ const Stage = styled.div`
     #shelf {
       order: 4;
     }
+  }
+`
+/** What was found for the load, and what is found of it. */
+const Beside = styled.div`
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+  #findings {
+    flex: 1;
+  }
+  ${narrow} {
+    grid-column: 1 / -1;
+  }
+  ${phone} {
+    order: 3;
+    flex: none;
   }
 `
 const RigColumn = styled.section`
@@ -131,8 +148,9 @@ const Readings = styled.dl`
 `
 
 export function LoadView() {
-  const { sheet, assessment } = useDesk()
-  const { bikeId, setBike } = usePlayhead()
+  const { tour } = useDesk()
+  const { sheet, assessment } = useShown()
+  const { bikeId, setBike } = useFocus()
   const [leftSide, setLeft] = useState(false)
   const [riderOn, setRider] = useState(false)
   const [list, setList] = useState(false)
@@ -146,13 +164,10 @@ export function LoadView() {
       <Stage>
         <Shelf />
         <RigColumn aria-label="Rig">
-          <ProposalBoard search={search} />
           {bike && trace ? (
-            list ? (
-              <RigList bike={bike} trace={trace} />
-            ) : (
-              <RigDrawing bike={bike} trace={trace} leftSide={leftSide} riderOn={riderOn} />
-            )
+            <Boundary what="The rig" on={assessment}>
+              {list ? <RigList bike={bike} trace={trace} /> : <RigDrawing bike={bike} trace={trace} leftSide={leftSide} riderOn={riderOn} />}
+            </Boundary>
           ) : (
             <Muted style={{ margin: 'auto' }}>No bike yet. Choose one under Rig.</Muted>
           )}
@@ -193,10 +208,17 @@ export function LoadView() {
           )}
         </RigColumn>
         <PhoneReadings />
-        <Findings />
+        <Beside>
+          <ProposalBoard search={search} />
+          <Boundary what="The findings" on={tour.revision}>
+            <Findings />
+          </Boundary>
+        </Beside>
       </Stage>
       <HandTray />
-      <Ribbon />
+      <Boundary what="The ribbon" on={assessment}>
+        <Ribbon />
+      </Boundary>
       {comparing && <KeptLoads onClose={() => setComparing(false)} />}
       {aiming && <AimsDialog onClose={() => setAiming(false)} />}
     </>
@@ -204,8 +226,8 @@ export function LoadView() {
 }
 
 function PhoneReadings() {
-  const { assessment, sheet } = useDesk()
-  const { moment } = usePlayhead()
+  const { assessment, sheet } = useShown()
+  const { moment } = useMoment()
   const units = useUnits()
   const m = assessment.moments
   if (!m) return null

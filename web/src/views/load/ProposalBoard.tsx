@@ -7,26 +7,31 @@ import { pinThing } from '../../instruments/loadEdits'
 import { Button } from '../../ui/controls'
 import { Gauge } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
+import { phone } from '../../ui/theme'
 
 const Board = styled.div`
-  position: absolute;
-  left: 50%;
-  transform: translateX(-50%);
-  top: 4px;
-  width: min(600px, calc(100% - 16px));
+  flex: none;
+  max-height: 55%;
+  overflow-y: auto;
+  margin: 8px 20px 0 0;
   background: var(--tag);
   border: 2px solid var(--ink);
   border-radius: 3px;
   padding: 8px 12px;
   font-size: 13px;
-  z-index: 4;
+  line-height: 17px;
   display: flex;
   flex-direction: column;
   gap: 6px;
   > div:last-child {
     display: flex;
+    flex-wrap: wrap;
     gap: 6px;
     justify-content: flex-end;
+  }
+  ${phone} {
+    max-height: none;
+    margin: 8px 14px 0;
   }
 `
 const USUAL_ROUNDS = 7
@@ -103,7 +108,7 @@ export function ProposalBoard({ search }: { search: Search }) {
           )}
         </Gauge>
       )}
-      <span>{best ? say(best) : 'The first load comes in a moment.'}</span>
+      <span>{best ? say(best, running) : 'The first load comes in a moment.'}</span>
       <div>
         {running ? (
           <>
@@ -136,11 +141,26 @@ export function ProposalBoard({ search }: { search: Search }) {
   )
 }
 
+/** What stays out after the change that helps most. */
+const stillOut = (change: NonNullable<Proposal['change']>) => {
+  const food = change.food_still_out ? `${change.food_still_out * 10}\u00a0% of the food` : ''
+  const things = change.still_out ? `${change.still_out} of them` : ''
+  return things || food ? `${[things, food].filter(Boolean).join(' and ')} stay out` : 'everything goes in'
+}
+
 /** How good a proposal is, what stays out and what would be short. */
 function useWords() {
-  const { sheet } = useDesk()
+  const { sheet, assessment } = useDesk()
   const units = useUnits()
-  return (proposal: Proposal) => {
+  const stops = assessment.findings.filter((f) => f.grade === 'stops_you' && f.aside === null)
+  return (proposal: Proposal, running: boolean) => {
+    const count = Object.values(proposal.out).reduce((sum, n) => sum + n, 0)
+    const others = stops.map((f) => units.say(f.sentence)).slice(0, 2)
+    const holds = proposal.holds ? 'All bags, racks and wheels hold' : 'Not all bags, racks and wheels hold'
+    const verdict =
+      running || !stops.length
+        ? `${holds}.`
+        : `${holds}; ${stops.length === 1 ? 'one finding still stops' : `${stops.length} findings still stop`} you: ${others.join(' ')}${stops.length > others.length ? ' …' : ''}`
     const out = Object.entries(proposal.out).map(([id, n]) => `${n > 1 ? `${n} × ` : ''}${sheet.kit.find((t) => t.id === id)?.name ?? id}`)
     const near = proposal.bound !== null && proposal.points > 0 ? Math.max(0, 1 - proposal.bound / proposal.points) : null
     if (proposal.food_out_tenths) out.push(`${proposal.food_out_tenths * 10}\u00a0% of the food`)
@@ -153,16 +173,15 @@ function useWords() {
           `${s.limit}${s.too_light ? ' too light' : ''} by ${[s.mass_kg ? units.show(s.mass_kg, 'mass') : '', s.volume_l ? units.show(s.volume_l, 'volume') : ''].filter(Boolean).join(' and ')}`,
       )
     return [
-      proposal.holds ? 'Every limit holds, on every day.' : 'Not every limit holds.',
-      proposal.complete ? 'Everything has a place.' : `Stays out: ${named}.`,
+      verdict,
+      proposal.complete ? 'Everything has a place.' : `${count} of ${proposal.things} things stay out: ${named}.`,
       reasons.length > 0 &&
         `${reasons
           .slice(0, 3)
           .map((r) => units.say(r))
           .join('; ')}.`,
       short.length > 0 && `Short with all of it: ${short.join('; ')}.`,
-      proposal.change &&
-        `What would help most: ${units.say(proposal.change.words)}; then ${proposal.change.still_out === 0 ? 'everything goes in' : `${proposal.change.still_out} stay out`}.`,
+      proposal.change && `What would help most: ${units.say(proposal.change.words)}; then ${stillOut(proposal.change)}.`,
       proposal.proven
         ? 'By these aims no better load exists.'
         : `${proposal.points.toFixed(0)} points; ${near === null ? 'how much better could exist is not known yet.' : `no load can be more than ${units.show(near, 'share')} better.`}`,

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import { api, type Bike } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { usePlayhead } from '../../instruments/moment'
+import { useFocus } from '../../instruments/moment'
 import { RigDrawing } from '../../instruments/RigDrawing'
 import { Button, Dialog, Muted, RailLine, Section } from '../../ui/controls'
 import { Choice } from '../../ui/fields'
@@ -62,7 +62,7 @@ const Stage = styled.div`
 `
 export function RigView() {
   const { sheet, assessment, change } = useDesk()
-  const { bikeId, setBike } = usePlayhead()
+  const { bikeId, setBike } = useFocus()
   const { data: catalogue } = useQuery({ queryKey: ['catalogue'], queryFn: api.catalogue })
   const units = useUnits()
   const [leftSide, setLeft] = useState(false)

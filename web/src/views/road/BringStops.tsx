@@ -1,12 +1,13 @@
 /** Stops from a sheet: pasted or from a file, looked at before anything is taken. */
 import { useState } from 'react'
 import { api, Problem, type StopsPreview } from '../../api/client'
-import { useDesk } from '../../api/tour'
+import { useDesk, useWork } from '../../api/tour'
 import { Actions, Button, Dialog, FileButton, Muted } from '../../ui/controls'
 import { Area, Choice } from '../../ui/fields'
 
 export function BringStops({ onClose }: { onClose: () => void }) {
-  const { tour, ask, busy } = useDesk()
+  const { tour, ask } = useDesk()
+  const { busy } = useWork()
   const [text, setText] = useState('')
   const [found, setFound] = useState<StopsPreview | null>(null)
   const [trouble, setTrouble] = useState('')

@@ -4,14 +4,14 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, Problem } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { usePlayhead } from '../../instruments/moment'
+import { useMoment } from '../../instruments/moment'
 import { Button, Muted, RailLine, Row } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 import { Sheet } from './sheet'
 
 export function OutlookTable() {
   const { tour, assessment } = useDesk()
-  const { moment } = usePlayhead()
+  const { moment } = useMoment()
   const units = useUnits()
   const here = assessment.moments?.day[moment] ?? 1
   const [day, setDay] = useState<number | null>(null)

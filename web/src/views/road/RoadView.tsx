@@ -3,8 +3,8 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'rea
 import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
 import type { Road, Stop } from '../../api/client'
-import { useDesk } from '../../api/tour'
-import { usePlayhead } from '../../instruments/moment'
+import { useDesk, useWork } from '../../api/tour'
+import { useMoment } from '../../instruments/moment'
 import { Ribbon } from '../../instruments/Ribbon'
 import type { Surface } from '../../instruments/RibbonSurfaces'
 import { RoadPlan } from '../../instruments/RoadPlan'
@@ -75,8 +75,9 @@ const kilogramWords = (minutes: number[]) =>
   `${[...new Set([Math.min(...minutes), Math.max(...minutes)].map((m) => m.toFixed(1)))].join('–')}\u00a0min`
 
 export function RoadView() {
-  const { sheet, assessment, change, bringTrack, busy, tour } = useDesk()
-  const { moment } = usePlayhead()
+  const { sheet, assessment, change, bringTrack, tour } = useDesk()
+  const { busy } = useWork()
+  const { moment } = useMoment()
   const { letters } = usePreferences()
   const units = useUnits()
   const [typing, setTyping] = useState(false)

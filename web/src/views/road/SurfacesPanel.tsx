@@ -5,7 +5,7 @@ import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
 import type { Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { usePlayhead } from '../../instruments/moment'
+import { useMoment } from '../../instruments/moment'
 import { type Surface, SurfaceMark } from '../../instruments/RibbonSurfaces'
 import { Button, IconButton, Muted, RailLine, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
@@ -131,7 +131,7 @@ function Stretches<T extends Stretch>({
   kind: (stretch: T, set: (part: Partial<T>) => void) => ReactNode
 }) {
   const { assessment } = useDesk()
-  const { moment } = usePlayhead()
+  const { moment } = useMoment()
   const end = assessment.road?.length_km ?? 0
   const from_km = Math.round(assessment.moments?.km[moment] ?? 0)
   const to_km = Math.min(from_km + NEW_KM, end)

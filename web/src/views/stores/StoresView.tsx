@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import styled from 'styled-components'
 import type { AtStop, Deed, StoreStep } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { stopAt, usePlayhead } from '../../instruments/moment'
+import { stopAt, useMoment } from '../../instruments/moment'
 import { Ribbon } from '../../instruments/Ribbon'
 import { useSize } from '../../instruments/useSize'
 import { Button, Muted } from '../../ui/controls'
@@ -58,7 +58,7 @@ function withStep(steps: StoreStep[], supply: string, stop_id: string | null, am
 
 export function StoresView() {
   const { sheet, assessment, change } = useDesk()
-  const { moment } = usePlayhead()
+  const { moment } = useMoment()
   const [box, { height }] = useSize<HTMLDivElement>()
   const small = usePhone()
   const [tables, setTables] = useState(false)
