@@ -15,6 +15,7 @@ from bench.browser import launch
 HERE = Path(__file__).parent
 DESK, PHONE = (1280, 800), (390, 844)
 PICTURES = (
+    ("start", "", DESK, "light"),
     ("road", "road", DESK, "light"),
     ("road-days", "road", DESK, "light"),
     ("road-outlook", "road", DESK, "light"),
@@ -23,15 +24,15 @@ PICTURES = (
     ("rigs", "rig", DESK, "light"),
     ("kit", "kit", DESK, "light"),
     ("load", "load", DESK, "light"),
-    ("search", "load", DESK, "light"),
+    ("mend", "load", DESK, "light"),
     ("aims", "load", DESK, "light"),
-    ("why", "load", DESK, "light"),
     ("load-dark", "load", DESK, "dark"),
     ("stores", "stores", DESK, "light"),
     ("stores-list", "stores", DESK, "light"),
     ("stores-shop", "stores", DESK, "light"),
     ("pack", "pack", DESK, "light"),
     ("load-phone", "load", PHONE, "light"),
+    ("pack-phone", "pack", PHONE, "light"),
     ("stores-phone", "stores", PHONE, "light"),
 )
 
@@ -64,25 +65,23 @@ def rigs(page: Page) -> None:
     page.get_by_role("columnheader", name="Runa without racks").wait_for()
 
 
-def search(page: Page) -> None:
-    """A search under way; called off with the page."""
-    page.get_by_role("button", name="Propose a load").click()
-    page.get_by_text("Every limit holds").wait_for()
-    page.wait_for_timeout(1500)
+def mend(page: Page) -> None:
+    """A mend tried, neither kept nor put back."""
+    findings = page.get_by_role("region", name="Findings")
+    findings.get_by_role("button", name="E-reader gets damp").click()
+    findings.get_by_role("listitem").filter(has_text="Trailer bag").get_by_role("button", name="Try").click()
+    findings.get_by_role("button", name="Put back").scroll_into_view_if_needed()
+
+
+def card(page: Page) -> None:
+    """A card opened in its place."""
+    page.get_by_role("button", name="Rear left").first.click()
 
 
 def aims(page: Page) -> None:
     """What a good load is."""
     page.get_by_role("button", name="Aims").click()
     page.get_by_text("a leaning bike pulls").wait_for()
-
-
-def why(page: Page) -> None:
-    """Why a thing rides where it does."""
-    page.get_by_role("tab", name="On the bikes").click()
-    page.get_by_role("button", name="Move ", exact=False).nth(3).click()
-    page.get_by_role("menuitem", name="Why here?").click()
-    page.get_by_text("One point is about").wait_for()
 
 
 def stores_list(page: Page) -> None:
@@ -102,7 +101,7 @@ def stores_shop(page: Page) -> None:
 
 
 BEFORE: dict[str, Callable[[Page], None]] = {
-    "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "search": search, "aims": aims, "why": why,
+    "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "mend": mend, "aims": aims, "pack-phone": card,
     "stores-list": stores_list, "stores-shop": stores_shop,
 }  # fmt: skip
 
@@ -116,8 +115,8 @@ def main() -> None:
             context = browser.new_context(viewport={"width": width, "height": height}, color_scheme=theme, locale="en-GB")
             page = context.new_page()
             tour = context.request.get(f"{address}/api/tours").json()["tours"][0]["id"]
-            page.goto(f"{address}/tours/{tour}/{view}")
-            page.get_by_role("link", name="Load").first.wait_for()
+            page.goto(f"{address}/tours/{tour}/{view}" if view else address)
+            page.get_by_role("link", name="Load" if view else "Tamsen Quay").first.wait_for()
             page.wait_for_timeout(1500)
             if name in BEFORE:
                 BEFORE[name](page)

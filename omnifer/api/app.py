@@ -2,10 +2,12 @@
 
 import ipaddress
 import secrets
+from mimetypes import guess_type
 from pathlib import Path
 from typing import Any
 
 from flask import Flask, Response, abort, g, request, send_from_directory
+from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
 
@@ -52,8 +54,12 @@ def create_app(
         TRUSTED_HOSTS=["localhost", "127.0.0.1", "[::1]"],
         WTF_CSRF_TIME_LIMIT=None,
         WTF_CSRF_SSL_STRICT=False,
+        COMPRESS_ALGORITHM=["br", "gzip"],
+        COMPRESS_BR_LEVEL=4,
+        COMPRESS_STREAMS=False,
     )
     CSRFProtect(app)
+    Compress(app)
     problems.register(app)
     if address is not None:
         app.extensions["omnifer"] = Office(open_pool(address), WeatherService(weather_address))
@@ -105,7 +111,13 @@ def _pages(app: Flask, built: Path) -> None:
 
     @app.get("/assets/<path:name>")
     def assets(name: str) -> Response:
-        response = send_from_directory(built / "assets", name)
+        packed = f"{name}.gz"
+        if request.accept_encodings["gzip"] > 0 and (built / "assets" / packed).is_file():
+            response = send_from_directory(built / "assets", packed, mimetype=guess_type(name)[0])
+            response.headers["Content-Encoding"] = "gzip"
+        else:
+            response = send_from_directory(built / "assets", name)
+        response.headers["Vary"] = "Accept-Encoding"
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return response
 

@@ -228,6 +228,25 @@ class Mends(Noun):
     mends: list[Mend]
 
 
+class Ticked(Noun):
+    """A thing in a carrier, as whoever packs ticks it."""
+
+    carrier_id: Id
+    thing_id: Id
+
+
+class Tick(Ticked):
+    """That it is in, or is not."""
+
+    packed: bool
+
+
+class Packed(Noun):
+    """All that is packed already; it belongs to the tour, not to one screen."""
+
+    ticked: list[Ticked]
+
+
 class ProposalRequest(Noun):
     """Ask for a load."""
 

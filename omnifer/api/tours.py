@@ -133,6 +133,35 @@ def step_tour(tour_id: str) -> Response:
     return answer(desk().step(tour_id, step.revision, step.step))
 
 
+@blueprint.get("/api/tours/<tour_id>/packed")
+@operation(gives=shapes.Packed, problems=(404,))
+def packed(tour_id: str) -> Response:
+    """What is packed already."""
+    return answer(_packed(tour_id))
+
+
+@blueprint.put("/api/tours/<tour_id>/packed")
+@operation(gives=shapes.Packed, takes=shapes.Tick, problems=(404, 422))
+def tick(tour_id: str) -> Response:
+    """Tick one thing, or take its tick away; whoever packs at the same time ticks besides."""
+    told = shapes.Tick.model_validate_json(body())
+    desk().tours.tick(tour_id, told.carrier_id, told.thing_id, told.packed)
+    return answer(_packed(tour_id))
+
+
+@blueprint.delete("/api/tours/<tour_id>/packed")
+@operation(gives=shapes.Packed, problems=(404,))
+def pack_anew(tour_id: str) -> Response:
+    """Take all ticks away."""
+    desk().tours.pack_anew(tour_id)
+    return answer(_packed(tour_id))
+
+
+def _packed(tour_id: str) -> shapes.Packed:
+    ticked = [shapes.Ticked(carrier_id=carrier, thing_id=thing) for carrier, thing in desk().tours.packed(tour_id)]
+    return shapes.Packed(ticked=ticked)
+
+
 @blueprint.delete("/api/tours/<tour_id>")
 @operation(status=204, problems=(404,))
 def delete_tour(tour_id: str) -> Response:

@@ -28,35 +28,42 @@ def _left_open(tour: TourSheet, profile: Profile | None) -> Iterator[Assumption]
             words = "{high} days, {low} nights everywhere"
             value = say(words, high=celsius(usual.default_day_high_c), low=celsius(usual.default_night_low_c))
             source = "practice: a mild season"
-        yield Assumption(name="Weather not known", value=value, source=source)
+        yield Assumption(name="Weather not known", value=value, source=source, said_at="weather")
     if profile is not None and not profile.has_heights:
-        yield Assumption(name="Heights not known", value=say("flat road"), source="the track has none")
+        yield Assumption(name="Heights not known", value=say("flat road"), source="the track has none", said_at="track")
     if profile is not None and not tour.road.zones:
         names = clocks_of(tour.road, profile).names
         value = say("{zones}", zones=", ".join(dict.fromkeys(names))) if names else say("none: a typed road has no sun")
-        yield Assumption(name="Time zones", value=value, source="map of time zones, by the track")
+        yield Assumption(name="Time zones", value=value, source="map of time zones, by the track", said_at="zones")
     for rider in tour.riders:
         missing = [n for n, v in (("height", rider.height_cm), ("age", rider.age_years), ("sex", rider.sex)) if v is None]
         if missing:
             value = say("{what} of the average rider", what=", ".join(missing))
-            yield Assumption(name=f"Energy of {rider.name}", value=value, source="Mifflin and St Jeor 1990, mean of both")
+            yield Assumption(
+                name=f"Energy of {rider.name}", value=value, source="Mifflin and St Jeor 1990, mean of both", said_at="party"
+            )
     for bike in tour.rig.bikes:
         if bike.ridden_front_kg is None:
             value = say("by posture and height; weigh both wheels with the rider on to know it")
             yield Assumption(
-                name=f"Where the rider sits on {bike.name}", value=value, source="de Leva 1996, from memory; practice"
+                name=f"Where the rider sits on {bike.name}",
+                value=value,
+                source="de Leva 1996, from memory; practice",
+                said_at="rig",
             )
         drawn = sum(carrier.size is None for carrier in bike.carriers)
         if drawn:
             value = say("{count} bags of {bike} as large as usual at their litres", count=number(drawn), bike=bike.name)
-            yield Assumption(name="Sizes of bags", value=value, source="practice")
+            yield Assumption(name="Sizes of bags", value=value, source="practice", said_at="rig")
     static = [thing.name for thing in tour.kit if thing.fuel]
     if static:
         value = say("{things} as full all the way as at the start", things=", ".join(static))
-        yield Assumption(name="Fuel", value=value, source="say what they hold, and which stove burns it, to see it burn")
+        yield Assumption(
+            name="Fuel", value=value, source="say what they hold, and which stove burns it, to see it burn", said_at="kit"
+        )
     if tour.stores.cooking is None:
         value = say("a usual mix, and nothing boiled; say under Stores how you eat")
-        yield Assumption(name="Way of eating", value=value, source="practice")
+        yield Assumption(name="Way of eating", value=value, source="practice", said_at="stores")
     if any(isinstance(thing.role, UsedUp) for thing in tour.kit):
         value = say("not in the bags: used wipes and wrappings are told and not weighed there")
         yield Assumption(name="Waste", value=value, source="practice")

@@ -4,7 +4,7 @@ import datetime as dt
 import io
 import json
 import uuid
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
@@ -235,6 +235,26 @@ class Tours:
         with self._connection() as connection:
             row = QUERIES.read_outlook(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, day=day)
         return None if row is None else (Outlook.model_validate(row["told"]), row["told_at"])
+
+    def packed(self, tour_id: str) -> Sequence[tuple[str, str]]:
+        """What is packed already, as carriers and things. Raises NotThereError."""
+        self.revision(tour_id)
+        with self._connection() as connection:
+            rows = QUERIES.read_packed(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
+            return [(row["carrier_id"], row["thing_id"]) for row in rows]
+
+    def tick(self, tour_id: str, carrier_id: str, thing_id: str, packed: bool) -> None:
+        """Say that a thing is in its carrier, or is not. Raises NotThereError."""
+        self.revision(tour_id)
+        query = QUERIES.tick_packed if packed else QUERIES.untick_packed
+        with self._connection() as connection:
+            query(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, carrier_id=carrier_id, thing_id=thing_id)
+
+    def pack_anew(self, tour_id: str) -> None:
+        """Nothing is packed yet. Raises NotThereError."""
+        self.revision(tour_id)
+        with self._connection() as connection:
+            QUERIES.pack_anew(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
 
     def _lock(self, connection: Any, tour_id: str, revision: int) -> int:
         row = QUERIES.lock_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)

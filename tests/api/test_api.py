@@ -1,5 +1,6 @@
 """The web side: changes, refusals, guards, and the document that describes it."""
 
+import gzip
 import io
 import json
 
@@ -219,7 +220,8 @@ def test_the_document_describes_what_happens(app):
     References within a document (a bike naming its rider) are beyond JSON Schema, so valid-looking data may be refused.
     """
     serve = app.wsgi_app
-    app.wsgi_app = lambda environ, start: serve(environ | {"REMOTE_ADDR": "127.0.0.1"}, start)
+    here = {"REMOTE_ADDR": "127.0.0.1", "HTTP_ACCEPT_ENCODING": "identity"}  # nothing unpacks what is sent packed
+    app.wsgi_app = lambda environ, start: serve(environ | here, start)
     schema = schemathesis.openapi.from_wsgi("/api/openapi.json", app)
     for result in schema.get_all_operations():
         operation = result.ok()
@@ -231,3 +233,32 @@ def test_the_document_describes_what_happens(app):
             case.validate_response(response, excluded_checks=[positive_data_acceptance])
 
         attack()
+
+
+def test_what_is_packed_belongs_to_the_tour_and_to_no_revision(client, tour):
+    path = f"/api/tours/{tour}/packed"
+    assert client.get(path).json == {"ticked": []}
+    for thing_id in ("tent", "pot", "tent"):
+        client.put(path, json={"carrier_id": "left", "thing_id": thing_id, "packed": True})
+    told = client.put(path, json={"carrier_id": "left", "thing_id": "pot", "packed": False}).json
+    assert told == client.get(path).json == {"ticked": [{"carrier_id": "left", "thing_id": "tent"}]}
+    assert client.get(f"/api/tours/{tour}").json["tour"]["revision"] == 1
+    assert client.put(path, json={"carrier_id": "left", "packed": True}).status_code == 422
+    assert client.delete(path).json == {"ticked": []}
+    for call in (client.get, client.delete):
+        assert call("/api/tours/00000000-0000-0000-0000-000000000000/packed").status_code == 404
+
+
+def test_answers_and_screens_are_sent_packed(client, tour, tmp_path):
+    plain = client.get(f"/api/tours/{tour}")
+    packed = client.get(f"/api/tours/{tour}", headers={"Accept-Encoding": "gzip"})
+    assert (plain.headers.get("Content-Encoding"), packed.headers["Content-Encoding"]) == (None, "gzip")
+    assert gzip.decompress(packed.data) == plain.data
+    assert len(packed.data) < len(plain.data) / 2
+    (tmp_path / "assets").mkdir()
+    (tmp_path / "assets" / "a.js").write_text("1")
+    (tmp_path / "assets" / "a.js.gz").write_bytes(gzip.compress(b"1"))
+    screens = create_app(None, built=tmp_path).test_client()
+    sent = screens.get("/assets/a.js", headers={"Accept-Encoding": "gzip"})
+    assert (gzip.decompress(sent.data), sent.mimetype) == (b"1", "text/javascript")
+    assert screens.get("/assets/a.js").data == b"1"

@@ -88,7 +88,7 @@ def test_a_mend_of_the_stores_is_tried_and_kept(page: Page, site: str):
     expect(page.get_by_role("button", name=re.compile("^Leaving Kestin Wells"))).to_be_visible()
     mend = page.get_by_role("listitem").filter(has_text=re.compile("^Carry .* more in"))
     mend.get_by_role("button", name="Try").click()
-    expect(mend).to_contain_text("findings then")
+    expect(mend).to_contain_text("This ends it.")
     mend.get_by_role("button", name="Keep").click()
     expect(page.get_by_role("button", name=re.compile("^Undo: Mend: Carry"))).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("^Leaving Kestin Wells"))).to_have_count(0)

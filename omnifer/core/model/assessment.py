@@ -174,6 +174,9 @@ class PackCard(Noun):
     empty_l: float
 
 
+SaidAt = Literal["weather", "track", "zones", "party", "rig", "kit", "stores"]
+
+
 class Assumption(Noun):
     """A default that stands in for something not known, or that its rider has overwritten."""
 
@@ -189,6 +192,7 @@ class Assumption(Noun):
     most: float | None = None
     unit: str = Field("", description="Of the figures: a quantity, or as it is")
     own: bool = Field(False, description="The rider's own value")
+    said_at: SaidAt | None = Field(None, description="Where it is said, if not here")
 
 
 class RoadFacts(Noun):

@@ -129,3 +129,17 @@ INSERT INTO outlook (tour_id, owner_id, day, told) VALUES (:tour_id, :owner_id, 
 
 -- name: read_outlook^
 SELECT told, told_at FROM outlook WHERE tour_id = :tour_id AND owner_id = :owner_id AND day = :day;
+
+-- name: read_packed
+SELECT carrier_id, thing_id FROM packed WHERE tour_id = :tour_id AND owner_id = :owner_id ORDER BY ticked_at, carrier_id, thing_id;
+
+-- name: tick_packed!
+INSERT INTO packed (tour_id, owner_id, carrier_id, thing_id)
+    SELECT id, owner_id, :carrier_id, :thing_id FROM tour WHERE id = :tour_id AND owner_id = :owner_id
+    ON CONFLICT DO NOTHING;
+
+-- name: untick_packed!
+DELETE FROM packed WHERE tour_id = :tour_id AND owner_id = :owner_id AND carrier_id = :carrier_id AND thing_id = :thing_id;
+
+-- name: pack_anew!
+DELETE FROM packed WHERE tour_id = :tour_id AND owner_id = :owner_id;

@@ -40,6 +40,7 @@ export type LearnedPace = Schemas['LearnedPace']
 export type Passing = Schemas['Passing']
 export type Paid = Schemas['Paid']
 export type PlaceFor = Schemas['PlaceFor']
+export type Packed = Schemas['Packed']
 export type PackCard = Schemas['PackCard']
 export type Placement = Schemas['Placement-Output']
 export type Proposal = Schemas['Proposal']
@@ -214,6 +215,9 @@ export const api = {
     ),
   places: (tour_id: string, things: string) => taken(client.GET('/api/tours/{tour_id}/places', { params: { path: { tour_id }, query: { things } } })),
   trial: (id: string, parts: Schemas['Trial']) => taken(client.POST('/api/tours/{tour_id}/trial', { ...at(id), body: parts })),
+  packed: (id: string) => taken(client.GET('/api/tours/{tour_id}/packed', at(id))),
+  tick: (id: string, body: Schemas['Tick']) => taken(client.PUT('/api/tours/{tour_id}/packed', { ...at(id), body })),
+  packAnew: (id: string) => taken(client.DELETE('/api/tours/{tour_id}/packed', at(id))),
   mends: (tour_id: string, finding: string) => taken(client.GET('/api/tours/{tour_id}/mends', { params: { path: { tour_id }, query: { finding } } })),
   schedule: (id: string) => taken(client.GET('/api/tours/{tour_id}/stores/schedule', at(id))),
   files: (id: string) => ({

@@ -381,6 +381,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/packed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is packed already. */
+        get: operations["packed"];
+        /** Tick one thing, or take its tick away; whoever packs at the same time ticks besides. */
+        put: operations["tick"];
+        post?: never;
+        /** Take all ticks away. */
+        delete: operations["pack_anew"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/places": {
         parameters: {
             query?: never;
@@ -1068,6 +1087,12 @@ export interface components {
              * @default false
              */
             own: boolean;
+            /**
+             * Said At
+             * @description Where it is said, if not here
+             * @default null
+             */
+            said_at: ("weather" | "track" | "zones" | "party" | "rig" | "kit" | "stores") | null;
             /**
              * Set To
              * @description What counts now
@@ -4379,6 +4404,14 @@ export interface components {
             volume_l: number;
         };
         /**
+         * Packed
+         * @description All that is packed already; it belongs to the tour, not to one screen.
+         */
+        Packed: {
+            /** Ticked */
+            ticked: components["schemas"]["Ticked"][];
+        };
+        /**
          * Paid
          * @description Points for one aim, or for what is left out.
          */
@@ -6793,6 +6826,40 @@ export interface components {
             where: components["schemas"]["Whereabouts-Output"][];
         };
         /**
+         * Tick
+         * @description That it is in, or is not.
+         */
+        Tick: {
+            /**
+             * Carrier Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            carrier_id: string;
+            /** Packed */
+            packed: boolean;
+            /**
+             * Thing Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            thing_id: string;
+        };
+        /**
+         * Ticked
+         * @description A thing in a carrier, as whoever packs ticks it.
+         */
+        Ticked: {
+            /**
+             * Carrier Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            carrier_id: string;
+            /**
+             * Thing Id
+             * @description Identifier, unique among its kind in the tour
+             */
+            thing_id: string;
+        };
+        /**
          * TourAnswer
          * @description A tour after a change, and what it now means.
          */
@@ -8786,6 +8853,139 @@ export interface operations {
             };
             /** @description Refused */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    packed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Packed"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tick"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Packed"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pack_anew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Packed"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

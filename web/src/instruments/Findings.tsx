@@ -21,8 +21,8 @@ const Sum = styled.p`
   display: flex;
   gap: 4px 10px;
   flex-wrap: wrap;
-  font-size: 12.5px;
-  font-stretch: 80%;
+  font-size: var(--size-note);
+  font-stretch: var(--width-narrow);
   margin: 3px 0 8px;
   color: var(--ink2);
   span {
@@ -49,18 +49,18 @@ const Item = styled.article<{ $open: boolean }>`
     font-size: ${(p) => (p.$open ? '16px' : '14px')};
     line-height: ${(p) => (p.$open ? '20px' : '18px')};
     font-weight: ${(p) => (p.$open ? 680 : 600)};
-    font-stretch: 91%;
+    font-stretch: var(--width-text);
   }
   .at {
-    font-size: 12.5px;
-    font-stretch: 86%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
     color: var(--ink2);
     line-height: 17px;
   }
   p {
-    font-size: 13px;
+    font-size: var(--size-small);
     line-height: 17px;
-    font-stretch: 90%;
+    font-stretch: var(--width-text);
     color: var(--ink2);
     margin: 3px 0;
   }
@@ -69,7 +69,7 @@ const Item = styled.article<{ $open: boolean }>`
 const AT_FIRST = 4
 
 export function Findings() {
-  const { assessment } = useDesk()
+  const { assessment, sheet } = useDesk()
   const goToKm = useGoToKm()
   const { setBike } = useFocus()
   const units = useUnits()
@@ -124,7 +124,9 @@ export function Findings() {
       }}
     >
       <Section>Findings</Section>
-      {findings.length === 0 ? (
+      {findings.length === 0 && !sheet.load.placements.length ? (
+        <Muted>Nothing is loaded yet. Once road, bike and things are there, what goes wrong is told here, the worst first.</Muted>
+      ) : findings.length === 0 ? (
         <Muted>
           Nothing found for this load. {assessment.checked.length} kinds of trouble were checked:{' '}
           {assessment.checked.map((k) => k.replaceAll('_', ' ')).join(', ')}.
@@ -198,9 +200,9 @@ function Evidence({ finding }: { finding: Finding }) {
               <text
                 x={i > 0 && i === marked.length - 1 ? x + w - 1 : x + 1}
                 y={41}
-                fontSize={12}
+                fontSize="var(--size-fine)"
                 textAnchor={i > 0 && i === marked.length - 1 ? 'end' : 'start'}
-                style={{ fontStretch: '80%', fill: 'var(--ink2)' }}
+                style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink2)' }}
               >
                 {name}{' '}
                 <tspan fontWeight={700} fill="var(--ink)">
@@ -212,7 +214,7 @@ function Evidence({ finding }: { finding: Finding }) {
         )
       })}
       <path d={`M${holds * per} 31V4h-7`} stroke="var(--ink)" strokeWidth={2.4} fill="none" />
-      <text x={holds * per - 11} y={10} fontSize={12} fontWeight={600} textAnchor="end" style={{ fontStretch: '82%' }}>
+      <text x={holds * per - 11} y={10} fontSize="var(--size-fine)" fontWeight={600} textAnchor="end" style={{ fontStretch: 'var(--width-narrow)' }}>
         holds {units.show(holds, quantity)}
       </text>
     </svg>

@@ -45,12 +45,12 @@ const Tile = styled.button<{ $fits: boolean }>`
   text-align: left;
   b {
     display: block;
-    font-size: 14px;
+    font-size: var(--size-text);
     line-height: 17px;
   }
   small {
     display: block;
-    font-size: 12.5px;
+    font-size: var(--size-note);
     line-height: 15px;
     color: var(--ink2);
   }

@@ -22,15 +22,15 @@ const List = styled.ul`
   b {
     display: block;
     font-weight: 620;
-    font-size: 13.5px;
+    font-size: var(--size-small);
     line-height: 17px;
-    font-stretch: 92%;
+    font-stretch: var(--width-text);
   }
   small {
-    font-size: 12.5px;
+    font-size: var(--size-note);
     line-height: 16px;
     color: var(--ink2);
-    font-stretch: 86%;
+    font-stretch: var(--width-narrow);
     display: block;
   }
 `
@@ -40,10 +40,10 @@ const Tried = styled.div`
   border-radius: 3px;
   padding: 6px 8px;
   margin: 4px 0;
-  font-size: 12.5px;
+  font-size: var(--size-note);
   line-height: 16px;
   h4 {
-    font-size: 12.5px;
+    font-size: var(--size-note);
     font-weight: 680;
     margin-top: 4px;
   }
@@ -90,7 +90,7 @@ export function Mends({ finding }: { finding: Finding }) {
                   <small>{units.say(mend.consequence)}</small>
                 </span>
                 {changes(mend) && !trying && (
-                  <Button $small isDisabled={busy !== ''} onPress={() => void attempt(mend, name)}>
+                  <Button $small isDisabled={busy !== '' || isPending} onPress={() => void attempt(mend, name)}>
                     Try
                   </Button>
                 )}

@@ -131,13 +131,13 @@ function FarLabel({
   return (
     <g>
       {rect.y > 40 && <path d={`M${x} 34L${corner} ${rect.y + 6}`} stroke="var(--ink)" />}
-      <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>
+      <text x={x} y={y} fontSize="var(--size-fine)" fontWeight={600} textAnchor={anchor} style={{ fontStretch: 'var(--width-narrow)' }}>
         {[carrier.name, statesInWords(trace.states)].filter(Boolean).join(', ')}
       </text>
-      <text x={x} y={y + 15} fontSize={14} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>
+      <text x={x} y={y + 15} fontSize="var(--size-text)" fontWeight={720} textAnchor={anchor} style={{ fontStretch: 'var(--width-text)' }}>
         {units.show(pick(trace.kg, moment), 'mass')}
       </text>
-      <text x={x} y={y + 28} fontSize={12} textAnchor={anchor} style={{ fontStretch: '82%', fill: 'var(--ink2)' }}>
+      <text x={x} y={y + 28} fontSize="var(--size-fine)" textAnchor={anchor} style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink2)' }}>
         {units.figure(pick(trace.litres, moment), 'volume')} of {units.show(trace.room_l, 'volume')}
       </text>
     </g>
@@ -177,18 +177,18 @@ function Level({
       <rect x={x} y={top} width={16} height={high} rx={8} fill="var(--tag)" stroke="var(--ink)" strokeWidth={2} />
       <path d={`M${x} ${middle - 9}h16M${x} ${middle + 9}h16`} stroke="var(--ink)" strokeWidth={1.2} />
       <ellipse cx={x + 8} cy={bubble} rx={5.5} ry={8} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.6} />
-      <text x={x + 22} y={top + 10} fontSize={12} style={{ fontStretch: '82%' }}>
+      <text x={x + 22} y={top + 10} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)' }}>
         {leftSide ? 'Right' : 'Left'} {units.show(leftSide ? right : left, 'mass')}
       </text>
-      <text x={x + 22} y={middle} fontSize={12} fontWeight={720} style={{ fontStretch: '84%' }}>
+      <text x={x + 22} y={middle} fontSize="var(--size-fine)" fontWeight={720} style={{ fontStretch: 'var(--width-narrow)' }}>
         {words}
       </text>
       {Math.abs(off) >= 0.05 && (
-        <text x={x + 22} y={middle + 14} fontSize={12} style={{ fontStretch: '84%' }}>
+        <text x={x + 22} y={middle + 14} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)' }}>
           heavier, {worst.axle}
         </text>
       )}
-      <text x={x + 22} y={top + high} fontSize={12} style={{ fontStretch: '82%' }}>
+      <text x={x + 22} y={top + high} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)' }}>
         {leftSide ? 'Left' : 'Right'} {units.show(leftSide ? left : right, 'mass')}
       </text>
     </g>
@@ -200,7 +200,7 @@ function ScaleBar({ view, units }: { view: RigView; units: ReturnType<typeof use
   return (
     <g>
       <path d={`M8 138v4h${(mm * view.scale).toFixed(1)}v-4`} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
-      <text x={12} y={136} fontSize={12} style={{ fontStretch: '82%', fill: 'var(--ink2)' }}>
+      <text x={12} y={136} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink2)' }}>
         {units.system === 'metric' ? '0.3\u00a0m' : '1\u00a0ft'}
       </text>
     </g>

@@ -15,6 +15,7 @@ import { Sign } from './Sign'
 import { StoreReadings } from './StoreReadings'
 import { useRibbonPointer } from './useRibbonPointer'
 import { useSize } from './useSize'
+import { useHeight } from '../ui/usePhone'
 import { WEATHER_KEYS } from './WeatherLane'
 
 const Frame = styled.div<{ $tall: number; $painting?: boolean }>`
@@ -53,14 +54,14 @@ const Legend = styled.div`
   }
   strong {
     width: 150px;
-    font-size: 25px;
+    font-size: var(--size-figure);
     font-weight: 720;
     line-height: 26px;
     display: block;
   }
   span {
-    font-size: 12.5px;
-    font-stretch: 84%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
     color: var(--ink2);
     line-height: 15px;
     display: block;
@@ -69,8 +70,8 @@ const Legend = styled.div`
     display: grid;
     grid-template-columns: 16px 1fr auto;
     gap: 0 5px;
-    font-size: 12.5px;
-    font-stretch: 84%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
     line-height: 16px;
     margin-top: 2px;
   }
@@ -111,12 +112,29 @@ const Zoom = styled.div`
   button {
     width: 32px;
     height: 32px;
-    font-size: 18px;
+    font-size: var(--size-head);
     font-weight: 700;
   }
 `
 
-export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, lane = 'weight', onPaint, onSet }: RibbonProps) {
+/** A whole ribbon where there is room for it; a lower one in a low window; in a very low one a line of days with the playhead. */
+const LINE_PX = 84
+const EMPTY_PX = 96
+const LOW_PART = 0.8
+
+export function Ribbon({
+  height: wantedHeight = 248,
+  skylineHeight: wantedSkyline = 50,
+  onSupply,
+  onNight,
+  lane: wantedLane = 'weight',
+  onPaint,
+  onSet,
+}: RibbonProps) {
+  const room = useHeight()
+  const height = room === 'least' ? LINE_PX : room === 'low' ? Math.round(wantedHeight * LOW_PART) : wantedHeight
+  const skylineHeight = room === 'least' ? 0 : room === 'low' ? wantedSkyline / 2 : wantedSkyline
+  const lane = room === 'least' ? 'land' : wantedLane
   const { assessment, sheet } = useShown()
   const { moment, setMoment } = useMoment()
   const goToKm = useGoToKm()
@@ -139,7 +157,7 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
     onStretch: onPaint && ((a, b) => onPaint(scale.km(a).km, scale.km(b).km)),
   })
 
-  if (!moments || !days.length) return <EmptyLand ref_={box} height={height} />
+  if (!moments || !days.length) return <EmptyLand ref_={box} height={EMPTY_PX} />
 
   const xNow = scale.x(moments.km[moment] ?? 0, dayNow)
   const sureWater = sheet.road.stops
@@ -253,7 +271,7 @@ export function Ribbon({ height = 248, skylineHeight = 50, onSupply, onNight, la
               />
             )}
           </svg>
-          <Sign x={xNow} width={width} phone={small} />
+          <Sign x={xNow} width={width} phone={small} gutter={gutter} />
           {!small && days.length > FEWEST_DAYS && (
             <Zoom>
               <IconButton aria-label="Show fewer days" isDisabled={span <= FEWEST_DAYS} onPress={() => zoom(0.5)}>

@@ -83,7 +83,7 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
           ['Night, ' + (units.system === 'metric' ? '°C' : '°F'), rows.nights],
           ['Day', rows.days],
         ].map(([word, y]) => (
-          <text key={word} x={20} y={y} fontSize={12} style={{ fontStretch: '84%', fill: 'var(--onland2)' }}>
+          <text key={word} x={20} y={y} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--onland2)' }}>
             {word}
           </text>
         ))}
@@ -117,7 +117,13 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
                 {cold && (
                   <rect x={b - 13} y={rows.nights - 12} width={26} height={15} rx={2} fill="var(--land)" stroke="var(--onland)" strokeWidth={1.3} />
                 )}
-                <text x={b} y={rows.nights} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%', fill: 'var(--onland)' }}>
+                <text
+                  x={b}
+                  y={rows.nights}
+                  fontSize="var(--size-fine)"
+                  textAnchor="middle"
+                  style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--onland)' }}
+                >
                   {night}
                 </text>
               </>
@@ -127,10 +133,10 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
               <text
                 x={(a + b) / 2}
                 y={rows.days}
-                fontSize={12}
+                fontSize="var(--size-fine)"
                 textAnchor="middle"
                 fontWeight={day.number === dayNow ? 750 : 500}
-                style={{ fontStretch: '84%', fill: day.number === dayNow ? 'var(--onnow)' : 'var(--onland)' }}
+                style={{ fontStretch: 'var(--width-narrow)', fill: day.number === dayNow ? 'var(--onnow)' : 'var(--onland)' }}
               >
                 {day.number}
               </text>
@@ -209,7 +215,13 @@ function Stack({
         ticks.map((kg) => (
           <g key={kg}>
             <path d={`M${gutter} ${y(kg)}H${x(index.at(-1) ?? 0)}`} stroke="var(--hair)" strokeWidth={1} />
-            <text x={gutter - 5} y={Number(y(kg)) + 4} fontSize={12} textAnchor="end" style={{ fontStretch: '84%', fill: 'var(--ink3)' }}>
+            <text
+              x={gutter - 5}
+              y={Number(y(kg)) + 4}
+              fontSize="var(--size-fine)"
+              textAnchor="end"
+              style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink3)' }}
+            >
               {units.figure(kg, 'mass', 0)}
             </text>
           </g>
@@ -240,9 +252,9 @@ function Stack({
             <text
               x={Number(x(worst)) + 20}
               y={top + 26}
-              fontSize={12}
+              fontSize="var(--size-fine)"
               fontWeight={650}
-              style={{ fontStretch: '84%', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}
+              style={{ fontStretch: 'var(--width-narrow)', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}
             >
               {units.show(value, 'volume')} short
             </text>
@@ -279,7 +291,14 @@ function Names({ stops, xOf, y, left, right }: { stops: Stop[]; xOf: (km: number
         if (taken.some(([a, b]) => x - half < b && x + half > a)) return null
         taken.push([x - half, x + half])
         return (
-          <text key={stop.id} x={x} y={y} fontSize={12} textAnchor="middle" style={{ fontStretch: '82%', fill: 'var(--onland)' }}>
+          <text
+            key={stop.id}
+            x={x}
+            y={y}
+            fontSize="var(--size-fine)"
+            textAnchor="middle"
+            style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--onland)' }}
+          >
             {stop.name}
           </text>
         )

@@ -10,13 +10,13 @@ import { usePlaces, useStow } from './useStow'
 
 const Table = styled.table`
   width: 100%;
-  font-size: 13px;
+  font-size: var(--size-small);
   th {
     text-align: left;
     font-weight: 650;
     border-bottom: 2px solid var(--ink);
     padding: 4px 6px;
-    font-size: 12.5px;
+    font-size: var(--size-note);
   }
   td {
     border-bottom: 1px solid var(--hair);
@@ -63,7 +63,7 @@ export function RigList({ bike, trace }: { bike: Bike; trace: BikeTrace }) {
             <th className="n">Volume</th>
             <th className="n">Holds</th>
             <th>Reach, dry</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

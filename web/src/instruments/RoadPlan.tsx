@@ -116,7 +116,7 @@ export function RoadPlan() {
             stroke="var(--ink)"
             strokeWidth={1.3}
           />
-          <text x={12} y={height - 16} fontSize={12} style={{ fontStretch: '84%' }}>
+          <text x={12} y={height - 16} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)' }}>
             {units.show(far * KM_PER_DEGREE, 'distance')}
           </text>
         </svg>

@@ -1,11 +1,12 @@
 /** What is not stowed yet, by the moment a hand needs it; and what rides where. */
 import { useMemo, useState } from 'react'
-import { ToggleButton } from 'react-aria-components'
+import { Tab, TabList, TabPanel, Tabs, ToggleButton } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Placement, Thing } from '../api/client'
 import { useDesk } from '../api/tour'
 import { Button, IconButton, Menu, type MenuEntry, Muted, RailLine, Section } from '../ui/controls'
 import { Icon, REACH_WORDS } from '../ui/icons'
+import { Swatch } from '../ui/Swatch'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { phone } from '../ui/theme'
 import { type CarrierEntry, moveGroup, pinCarrier, pinThing, swapCarriers, withNested } from './loadEdits'
@@ -36,9 +37,9 @@ const Column = styled.section`
     flex: none;
     button {
       text-align: left;
-      font-size: 13px;
+      font-size: var(--size-small);
       font-weight: 600;
-      font-stretch: 84%;
+      font-stretch: var(--width-narrow);
       min-height: 32px;
       cursor: pointer;
     }
@@ -68,7 +69,7 @@ const Column = styled.section`
     align-items: center;
     gap: 6px;
     padding: 4px 0;
-    font-size: 12.5px;
+    font-size: var(--size-note);
   }
 `
 const Head = styled.div`
@@ -80,25 +81,42 @@ const Head = styled.div`
     display: flex;
     gap: 12px;
   }
-  button {
-    font-size: 13px;
-    font-stretch: 86%;
+  [role='tab'] {
+    display: flex;
+    align-items: center;
+    font-size: var(--size-small);
+    font-stretch: var(--width-narrow);
     font-weight: 500;
     color: var(--ink2);
     padding: 3px 0;
     border-bottom: 2px solid transparent;
+    cursor: pointer;
   }
-  button[aria-selected='true'] {
+  [role='tab'][aria-selected='true'] {
     color: var(--ink);
     font-weight: 700;
     border-color: var(--ink);
+  }
+  ${phone} {
+    [role='tab'] {
+      min-height: 44px;
+    }
+  }
+`
+const Sides = styled(Tabs)`
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  flex: 1;
+  ${phone} {
+    flex: none;
   }
 `
 const Bill = styled.p`
   border-top: 1px solid var(--edge);
   padding: 4px 0 6px;
-  font-size: 12.5px;
-  font-stretch: 86%;
+  font-size: var(--size-note);
+  font-stretch: var(--width-narrow);
   color: var(--ink2);
   b {
     color: var(--ink);
@@ -111,7 +129,7 @@ const Find = styled.input`
   border: 1.5px solid var(--edge);
   border-radius: 3px;
   background: var(--tag);
-  font-size: 13px;
+  font-size: var(--size-small);
   margin-bottom: 4px;
 `
 
@@ -153,87 +171,77 @@ export function Shelf() {
         if (stowed) stow(null)
       }}
     >
-      <Head>
-        <Section>Shelf</Section>
-        <div role="tablist" aria-label="What is shown">
-          <button
-            type="button"
-            role="tab"
-            aria-selected={shown === 'shelf'}
-            onClick={() => {
-              setShown('shelf')
-              setCarrier(null)
-            }}
-          >
-            To stow {shelfCount}
-          </button>
-          <button
-            type="button"
-            role="tab"
-            aria-selected={shown === 'bikes'}
-            onClick={() => {
-              setShown('bikes')
-              setCarrier(null)
-            }}
-          >
-            On the {sheet.rig.bikes.length > 1 ? 'bikes' : 'bike'} {placedCount}
-          </button>
-        </div>
-      </Head>
-      {shown === 'bikes' && (
-        <Find id="find" type="search" placeholder="Where is …" aria-label="Where is it" value={query} onChange={(e) => setQuery(e.target.value)} />
-      )}
-      {stowed && (
-        <Button $small onPress={() => stow(null)}>
-          Put {wordsFor(inHand)} on the shelf
-        </Button>
-      )}
-      <div className="scroll">
-        {shown === 'shelf'
-          ? (Object.keys(REACH_WORDS) as (keyof typeof REACH_WORDS)[]).map((reach) => {
-              const things = onShelf.filter((t) => t.reach === reach)
-              if (!things.length && onShelf.length) return null
-              return (
-                <div key={reach} className="group">
-                  <RailLine>
-                    <Icon name={reach} size={17} />
-                    {REACH_WORDS[reach]}
-                  </RailLine>
-                  {things.map((t) => (
-                    <ThingTag key={t.id} thing={t} count={assessment.shelf[t.id] ?? 0} from={null} several={several} />
-                  ))}
-                </div>
-              )
-            })
-          : groups.map((entry) => {
-              const inside = placed.filter((p) => p.carrier_id === entry.id)
-              if (!inside.length && (query || !carrierId)) return null
-              return (
-                <div key={entry.id} className="group">
-                  <BagLine entry={entry} inside={inside} />
-                  {inside.map((p) => {
-                    const thing = byId.get(p.thing_id)
-                    return (
-                      thing && (
-                        <ThingTag
-                          key={p.thing_id + String(p.pinned)}
-                          thing={thing}
-                          count={p.count}
-                          from={p.carrier_id}
-                          pinned={p.pinned}
-                          several={several}
-                        />
-                      )
-                    )
-                  })}
-                  <FoodLine carrierId={entry.id} />
-                </div>
-              )
-            })}
-        {shown === 'shelf' && !onShelf.length && (
-          <Muted>{sheet.kit.length ? 'Everything is stowed.' : 'No things yet. Bring a list under Kit.'}</Muted>
+      <Sides
+        selectedKey={shown}
+        onSelectionChange={(key) => {
+          setShown(key === 'bikes' ? 'bikes' : 'shelf')
+          setCarrier(null)
+        }}
+      >
+        <Head>
+          <Section>Shelf</Section>
+          <TabList aria-label="What is shown">
+            <Tab id="shelf">To stow {shelfCount}</Tab>
+            <Tab id="bikes">
+              On the {sheet.rig.bikes.length > 1 ? 'bikes' : 'bike'} {placedCount}
+            </Tab>
+          </TabList>
+        </Head>
+        {shown === 'bikes' && (
+          <Find id="find" type="search" placeholder="Where is …" aria-label="Where is it" value={query} onChange={(e) => setQuery(e.target.value)} />
         )}
-      </div>
+        {stowed && (
+          <Button $small onPress={() => stow(null)}>
+            Put {wordsFor(inHand)} on the shelf
+          </Button>
+        )}
+        <TabPanel id={shown} className="scroll">
+          {shown === 'shelf'
+            ? (Object.keys(REACH_WORDS) as (keyof typeof REACH_WORDS)[]).map((reach) => {
+                const things = onShelf.filter((t) => t.reach === reach)
+                if (!things.length && onShelf.length) return null
+                return (
+                  <div key={reach} className="group">
+                    <RailLine>
+                      <Icon name={reach} size={17} />
+                      {REACH_WORDS[reach]}
+                    </RailLine>
+                    {things.map((t) => (
+                      <ThingTag key={t.id} thing={t} count={assessment.shelf[t.id] ?? 0} from={null} several={several} />
+                    ))}
+                  </div>
+                )
+              })
+            : groups.map((entry) => {
+                const inside = placed.filter((p) => p.carrier_id === entry.id)
+                if (!inside.length && (query || !carrierId)) return null
+                return (
+                  <div key={entry.id} className="group">
+                    <BagLine entry={entry} inside={inside} />
+                    {inside.map((p) => {
+                      const thing = byId.get(p.thing_id)
+                      return (
+                        thing && (
+                          <ThingTag
+                            key={p.thing_id + String(p.pinned)}
+                            thing={thing}
+                            count={p.count}
+                            from={p.carrier_id}
+                            pinned={p.pinned}
+                            several={several}
+                          />
+                        )
+                      )
+                    })}
+                    <FoodLine carrierId={entry.id} />
+                  </div>
+                )
+              })}
+          {shown === 'shelf' && !onShelf.length && (
+            <Muted>{sheet.kit.length ? 'Everything is stowed.' : 'No things yet. Bring a list under Kit.'}</Muted>
+          )}
+        </TabPanel>
+      </Sides>
       <div className="ways">
         <ToggleButton isSelected={several} onChange={setSeveral}>
           {several ? '☑' : '☐'} Take several{inHand.length > 1 ? ` (${inHand.length})` : ''}
@@ -292,7 +300,11 @@ function BagLine({ entry, inside }: { entry: CarrierEntry; inside: Placement[] }
     <RailLine>
       <Icon name="pack" size={17} />
       {entry.label}
-      {own?.colour && `, ${own.colour}`}
+      {own?.colour && (
+        <>
+          , <Swatch colour={own.colour} />
+        </>
+      )}
       <em>{inside.length ? '' : 'empty'}</em>
       <Menu label={`All in ${entry.label}`} entries={entries} onChoose={run}>
         <IconButton aria-label={`All in ${entry.label}`}>

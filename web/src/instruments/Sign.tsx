@@ -32,21 +32,28 @@ const Board = styled.div<{ $phone: boolean }>`
     align-items: baseline;
     gap: 10px;
     padding-top: ${(p) => (p.$phone ? 9 : 4)}px;
+    min-width: 0;
     white-space: nowrap;
     overflow: hidden;
-    font-size: 13.5px;
-    font-stretch: 86%;
+    font-size: var(--size-small);
+    font-stretch: var(--width-narrow);
     font-weight: 550;
+  }
+  ${(p) => p.$phone && 'p { flex-direction: column; gap: 0; align-items: center; padding-top: 1px; line-height: 17px; }'}
+  .where {
+    max-width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   b {
     font-family: ${sign};
-    font-stretch: 116%;
+    font-stretch: var(--width-sign);
     font-weight: 780;
-    font-size: 14.5px;
+    font-size: var(--size-text);
   }
 `
 
-export function Sign({ x, width, phone }: { x: number; width: number; phone: boolean }) {
+export function Sign({ x, width, phone, gutter }: { x: number; width: number; phone: boolean; gutter: number }) {
   const { assessment } = useShown()
   const { moment, setMoment } = useMoment()
   const units = useUnits()
@@ -58,8 +65,10 @@ export function Sign({ x, width, phone }: { x: number; width: number; phone: boo
   const earlier = events.findLast((i) => i < moment)
   const later = events.find((i) => i > moment)
   const place = moments.place[moment]
-  const board = phone ? width - 16 : 400
-  const left = Math.max(phone ? 8 : 10, Math.min(x - board / 2, width - board - (phone ? 8 : 10)))
+  const edge = phone ? 8 : 10
+  const board = Math.min(400, width - 2 * edge)
+  // Beside the figures at the left, not over them.
+  const left = Math.max(phone ? edge : gutter, Math.min(x - board / 2, width - board - edge))
   return (
     <Board $phone={phone} style={{ left, width: board }}>
       <button type="button" aria-label="Previous event" disabled={earlier === undefined} onClick={() => earlier !== undefined && setMoment(earlier)}>
@@ -67,7 +76,7 @@ export function Sign({ x, width, phone }: { x: number; width: number; phone: boo
       </button>
       <p>
         <b>Day {number}</b>
-        <span>
+        <span className="where">
           {day ? `${shortDate(day.date)}, ` : ''}
           {units.show(moments.km[moment] ?? 0, 'distance')}
           {place ? `, ${moments.leaving[moment] ? 'leaving' : 'reaching'} ${place}` : ''}

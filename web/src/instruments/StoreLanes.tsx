@@ -90,7 +90,13 @@ export const StoreLanes = memo(function StoreLanes({ told, moments, scale, top, 
         ),
       )}
       {head && !small && (
-        <text x={20} y={head.top - 6} fontSize={14} fontWeight={750} style={{ fontFamily: 'Archivo Variable', fontStretch: '116%' }}>
+        <text
+          x={20}
+          y={head.top - 6}
+          fontSize="var(--size-text)"
+          fontWeight={750}
+          style={{ fontFamily: 'Archivo Variable', fontStretch: 'var(--width-sign)' }}
+        >
           Small things
         </text>
       )}
@@ -144,7 +150,7 @@ function Area(props: RowProps) {
   )
 }
 
-const label = { fontStretch: '84%', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 } as const
+const label = { fontStretch: 'var(--width-narrow)', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 } as const
 
 /** What the vessels hold, and the reserve. */
 function Bounds({ row, moments, scale, gutter, right, units }: RowProps & { gutter: number; right: number; units: Units }) {
@@ -156,7 +162,7 @@ function Bounds({ row, moments, scale, gutter, right, units }: RowProps & { gutt
     <g>
       {lane.capacity && <path d={steps(lane.capacity)} fill="none" stroke="var(--ink)" strokeWidth={1.8} />}
       {lane.capacity && (
-        <text x={right} y={yOf(row, pick(lane.capacity, at)) - 4} fontSize={12} textAnchor="end" style={label}>
+        <text x={right} y={yOf(row, pick(lane.capacity, at)) - 4} fontSize="var(--size-fine)" textAnchor="end" style={label}>
           {lane.group === 'power' ? 'full at' : 'holds'} {amount(units, lane.unit, pick(lane.capacity, at))}
         </text>
       )}
@@ -201,7 +207,7 @@ function Short({ row, moments, scale, units, right }: RowProps & { units: Units;
               <text
                 x={Math.min(end + 5, right)}
                 y={row.top + 9}
-                fontSize={12}
+                fontSize="var(--size-fine)"
                 fontWeight={680}
                 textAnchor={end + 80 > right ? 'end' : 'start'}
                 style={label}
@@ -250,7 +256,14 @@ function Marks({ row, scale, units, right, plugs }: Omit<RowProps, 'moments'> & 
         return (
           <g key={`${g.from_km}${words}`}>
             <rect x={x} y={row.foot - 20} width={wide} height={17} fill="var(--tag)" stroke="var(--ink)" strokeWidth={1.2} strokeDasharray="3 2" />
-            <text x={x + wide / 2} y={row.foot - 7} fontSize={12} fontWeight={650} textAnchor="middle" style={{ fontStretch: '82%' }}>
+            <text
+              x={x + wide / 2}
+              y={row.foot - 7}
+              fontSize="var(--size-fine)"
+              fontWeight={650}
+              textAnchor="middle"
+              style={{ fontStretch: 'var(--width-narrow)' }}
+            >
               {words}
             </text>
           </g>
@@ -263,7 +276,7 @@ function Marks({ row, scale, units, right, plugs }: Omit<RowProps, 'moments'> & 
           const x = Math.max(scale.x(note.km, note.day), (scale.edges[0] ?? 0) + words.length * 3)
           return (
             free(x, words) && (
-              <text key={words} x={x} y={row.top - 2} fontSize={12} textAnchor="middle" style={label}>
+              <text key={words} x={x} y={row.top - 2} fontSize="var(--size-fine)" textAnchor="middle" style={label}>
                 {words}
               </text>
             )
@@ -284,7 +297,7 @@ function Thread({ row, moments, scale, gutter, small, units }: RowProps & { gutt
       <title>{`${lane.name}: ${amount(units, lane.unit, lane.a_day, lane.unit === 'mass' ? 2 : undefined)} a day`}</title>
       <path d={area} fill="url(#kit)" stroke="var(--ink)" strokeWidth={1} />
       {!small && (
-        <text x={gutter - 8} y={row.foot - 2} fontSize={12} textAnchor="end" style={{ fontStretch: '84%' }}>
+        <text x={gutter - 8} y={row.foot - 2} fontSize="var(--size-fine)" textAnchor="end" style={{ fontStretch: 'var(--width-narrow)' }}>
           {lane.name.length > 22 ? `${lane.name.slice(0, 21)}…` : lane.name}
         </text>
       )}
@@ -308,9 +321,9 @@ function Thread({ row, moments, scale, gutter, small, units }: RowProps & { gutt
               <text
                 x={fits ? (a + b) / 2 : Math.min(b + 4, right - words.length * 5.6)}
                 y={row.foot - 2}
-                fontSize={12}
+                fontSize="var(--size-fine)"
                 textAnchor={fits ? 'middle' : 'start'}
-                style={fits ? { fontStretch: '82%' } : label}
+                style={fits ? { fontStretch: 'var(--width-narrow)' } : label}
               >
                 {words}
               </text>

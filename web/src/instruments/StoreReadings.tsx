@@ -60,7 +60,13 @@ export function StoreReadings({ told, moment, x, top, foot, small, units, deeds,
             )}
             <circle cx={x} cy={dot} r={isThread(lane) ? 3.5 : 5.5} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.8} pointerEvents="none" />
             {pulled !== null && (
-              <text x={x + 10} y={dot + 4} fontSize={13} fontWeight={700} style={{ paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}>
+              <text
+                x={x + 10}
+                y={dot + 4}
+                fontSize="var(--size-small)"
+                fontWeight={700}
+                style={{ paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}
+              >
                 take {amount(units, lane.unit, pulled)}
               </text>
             )}
@@ -90,7 +96,13 @@ function Gutter({
   const holds = lane.capacity ? ` of ${amount(units, lane.unit, pick(lane.capacity, moment))}` : ''
   if (small) {
     return (
-      <text x={16} y={row.top + 2} fontSize={14} fontWeight={720} style={{ paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}>
+      <text
+        x={16}
+        y={row.top + 2}
+        fontSize="var(--size-text)"
+        fontWeight={720}
+        style={{ paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}
+      >
         {lane.name} {amount(units, lane.unit, value)}
       </text>
     )
@@ -100,16 +112,22 @@ function Gutter({
   return (
     <g>
       <rect x={20} y={y + 5} width={13} height={13} fill={`url(#${lane.group})`} stroke="var(--ink)" strokeWidth={1.2} />
-      <text x={39} y={y + 16} fontSize={14} fontWeight={750} style={{ fontFamily: 'Archivo Variable', fontStretch: '116%' }}>
+      <text
+        x={39}
+        y={y + 16}
+        fontSize="var(--size-text)"
+        fontWeight={750}
+        style={{ fontFamily: 'Archivo Variable', fontStretch: 'var(--width-sign)' }}
+      >
         {lane.name}
       </text>
-      <text x={20} y={y + 37} fontSize={21} fontWeight={720} style={{ fontStretch: '90%' }}>
+      <text x={20} y={y + 37} fontSize="var(--size-head)" fontWeight={720} style={{ fontStretch: 'var(--width-text)' }}>
         {amount(units, lane.unit, value)}
-        <tspan fontSize={12.5} fontWeight={550} style={{ fontStretch: '84%' }}>
+        <tspan fontSize="var(--size-note)" fontWeight={550} style={{ fontStretch: 'var(--width-narrow)' }}>
           {holds}
         </tspan>
       </text>
-      <text x={20} y={y + 53} fontSize={12} style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>
+      <text x={20} y={y + 53} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink2)' }}>
         {days >= 0.05 ? `${units.figure(days, 'count')} ${days === 1 ? 'day' : 'days'} at ${rate}` : `${rate} a day`}
       </text>
     </g>

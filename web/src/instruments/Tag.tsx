@@ -61,17 +61,17 @@ export const TagBody = styled.button<{ $held?: boolean }>`
   b {
     display: block;
     font-weight: 620;
-    font-size: 14px;
-    font-stretch: 92%;
+    font-size: var(--size-text);
+    font-stretch: var(--width-text);
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
   }
   small {
     display: block;
-    font-size: 12.5px;
+    font-size: var(--size-note);
     line-height: 16px;
-    font-stretch: 84%;
+    font-stretch: var(--width-narrow);
     color: var(--ink2);
     overflow: hidden;
     text-overflow: ellipsis;

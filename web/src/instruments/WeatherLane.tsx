@@ -41,7 +41,13 @@ export function WeatherLane({ days, scale, top, foot, gutter, units, small }: Pr
             strokeDasharray={t === 0 ? '6 3' : undefined}
           />
           {!small && (
-            <text x={gutter - 5} y={y(t) + 4} fontSize={12} textAnchor="end" style={{ fontStretch: '84%', fill: 'var(--ink3)' }}>
+            <text
+              x={gutter - 5}
+              y={y(t) + 4}
+              fontSize="var(--size-fine)"
+              textAnchor="end"
+              style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink3)' }}
+            >
               {units.figure(t, 'temperature', 0)}
             </text>
           )}

@@ -70,13 +70,19 @@ export function Weighbridge({
         <path d="M0 0V-10A10 10 0 0 1 10 0ZM0 0V10A10 10 0 0 1 -10 0Z" fill="var(--onnow)" />
       </g>
       {compact ? (
-        <text x={width / 2} y={beam + 31} fontSize={14} textAnchor="middle" fontWeight={650}>
+        <text x={width / 2} y={beam + 31} fontSize="var(--size-text)" textAnchor="middle" fontWeight={650}>
           rear {units.show((riderOn ? trace.rider_rear_kg : 0) + pick(trace.rear_kg, moment), 'mass')} · {percent} front · front{' '}
           {units.show((riderOn ? trace.rider_front_kg : 0) + pick(trace.front_kg, moment), 'mass')}
         </text>
       ) : (
         <>
-          <text x={view.x(bike.wheelbase_mm / 2)} y={beam + (trailer ? 65 : 26)} fontSize={13} textAnchor="middle" style={{ fontStretch: '84%' }}>
+          <text
+            x={view.x(bike.wheelbase_mm / 2)}
+            y={beam + (trailer ? 65 : 26)}
+            fontSize="var(--size-small)"
+            textAnchor="middle"
+            style={{ fontStretch: 'var(--width-narrow)' }}
+          >
             <tspan fontWeight={720}>front {percent}</tspan>,{' '}
             {units.system === 'metric'
               ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m`
@@ -108,13 +114,19 @@ export function Weighbridge({
               )
             return (
               <g key={load.name}>
-                <text x={x} y={y} fontSize={12} fontWeight={600} textAnchor={anchor} style={{ fontStretch: '84%' }}>
+                <text x={x} y={y} fontSize="var(--size-fine)" fontWeight={600} textAnchor={anchor} style={{ fontStretch: 'var(--width-narrow)' }}>
                   {load.name}
                 </text>
-                <text x={x} y={y + 20} fontSize={21} fontWeight={720} textAnchor={anchor} style={{ fontStretch: '90%' }}>
+                <text x={x} y={y + 20} fontSize="var(--size-head)" fontWeight={720} textAnchor={anchor} style={{ fontStretch: 'var(--width-text)' }}>
                   {units.show(main, 'mass')}
                 </text>
-                <text x={x} y={y + 35} fontSize={12} textAnchor={anchor} style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>
+                <text
+                  x={x}
+                  y={y + 35}
+                  fontSize="var(--size-fine)"
+                  textAnchor={anchor}
+                  style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink2)' }}
+                >
                   {other}
                 </text>
               </g>
@@ -148,13 +160,13 @@ function TrailerLoads({
   const x = view.x(axle)
   const figures = (at: number, name: string, value: number, note: string) => (
     <g>
-      <text x={at} y={beam + 18} fontSize={12} fontWeight={600} textAnchor="middle" style={{ fontStretch: '84%' }}>
+      <text x={at} y={beam + 18} fontSize="var(--size-fine)" fontWeight={600} textAnchor="middle" style={{ fontStretch: 'var(--width-narrow)' }}>
         {name}
       </text>
-      <text x={at} y={beam + 37} fontSize={17} fontWeight={720} textAnchor="middle" style={{ fontStretch: '90%' }}>
+      <text x={at} y={beam + 37} fontSize="var(--size-head)" fontWeight={720} textAnchor="middle" style={{ fontStretch: 'var(--width-text)' }}>
         {units.show(value, 'mass')}
       </text>
-      <text x={at} y={beam + 51} fontSize={12} textAnchor="middle" style={{ fontStretch: '84%', fill: 'var(--ink2)' }}>
+      <text x={at} y={beam + 51} fontSize="var(--size-fine)" textAnchor="middle" style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink2)' }}>
         {note}
       </text>
     </g>

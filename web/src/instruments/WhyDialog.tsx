@@ -9,11 +9,11 @@ import { useStow } from './useStow'
 
 const Table = styled.table`
   width: 100%;
-  font-size: 13.5px;
-  font-stretch: 90%;
+  font-size: var(--size-small);
+  font-stretch: var(--width-text);
   th {
     text-align: left;
-    font-size: 12.5px;
+    font-size: var(--size-note);
     border-bottom: 2px solid var(--ink);
     padding: 2px 6px;
   }
@@ -73,7 +73,7 @@ export function WhyDialog({ thing, from, onClose }: { thing: Thing; from: string
                 <th>Place</th>
                 <th className="n">Points</th>
                 <th>What speaks</th>
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

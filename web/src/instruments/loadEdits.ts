@@ -65,15 +65,33 @@ export interface CarrierEntry {
   label: string
 }
 
-/** All carriers with a name that is unique on this tour: the rider's is added where two bikes share one. */
+const SIDE_WORDS = { left: 'left', right: 'right', middle: 'middle' }
+
+/** All carriers with a name that is unique on this tour: side, place or rider is added where two share one. */
 export function carrierEntries(sheet: TourSheet): CarrierEntry[] {
-  const all = sheet.rig.bikes.flatMap((bike) => bike.carriers.map((c) => ({ id: c.id, name: c.name, bike })))
-  const twice = (name: string) => all.filter((c) => c.name === name).length > 1
-  const rider = (id: string) => sheet.riders.find((r) => r.id === id)?.name ?? ''
-  return all.map(({ id, name, bike }) => ({
-    id,
-    name,
-    bikeId: bike.id,
-    label: twice(name) ? `${name} (${rider(bike.rider_id)})` : name,
-  }))
+  const names = namesOf(sheet)
+  return sheet.rig.bikes.flatMap((bike) => bike.carriers.map((c) => ({ id: c.id, name: c.name, bikeId: bike.id, label: names.get(c.id) ?? c.name })))
 }
+
+/** Names of carriers that tell them apart: of two alike by their side, else by where they hang, else by whose bike it is. */
+export function namesOf(sheet: TourSheet): Map<string, string> {
+  const all = sheet.rig.bikes.flatMap((bike) => bike.carriers.map((carrier) => ({ carrier, bike, name: carrier.name })))
+  const rider = (id: string) => sheet.riders.find((r) => r.id === id)?.name ?? ''
+  const ways: ((entry: (typeof all)[number]) => string)[] = [
+    ({ carrier, bike }) => `${carrier.name}, ${bike.supports.find((s) => s.id === carrier.hangs_on)?.name ?? hangWords(carrier.hangs_on)}`,
+    ({ carrier }) => `${carrier.name}, ${SIDE_WORDS[carrier.side]}`,
+  ]
+  const tell = (entries: typeof all) => {
+    for (const entry of entries) {
+      const alike = entries.filter((other) => other.carrier.name === entry.carrier.name)
+      if (alike.length === 1) continue
+      const way = ways.find((words) => new Set(alike.map(words)).size === alike.length)
+      entry.name = way ? way(entry) : `${entry.carrier.name} ${alike.indexOf(entry) + 1}`
+    }
+  }
+  for (const bike of sheet.rig.bikes) tell(all.filter((entry) => entry.bike === bike))
+  const taken = (name: string) => all.filter((entry) => entry.name === name).length > 1
+  return new Map(all.map(({ carrier, bike, name }) => [carrier.id, taken(name) ? `${name} (${rider(bike.rider_id)})` : name]))
+}
+
+const hangWords = (mount: string) => mount.replace(/_bolts$/, '').replaceAll('_', ' ')

@@ -68,7 +68,7 @@ export function NumberTab({ finding, x, y }: { finding: Finding; x: number; y: n
         strokeWidth={finding.grade === 'stops_you' ? 2 : 1.3}
       />
       <path d={`M4 15H15V${15 - rise}Z`} fill={fill} stroke="var(--ink)" strokeWidth={1.4} strokeLinejoin="round" />
-      <text x={finding.rank > 9 ? 25 : 23} y={14.5} fontSize={12} fontWeight={700} textAnchor="middle">
+      <text x={finding.rank > 9 ? 25 : 23} y={14.5} fontSize="var(--size-fine)" fontWeight={700} textAnchor="middle">
         {finding.rank}
       </text>
     </g>

@@ -6,7 +6,7 @@ const Boxes = styled(CheckboxGroup)`
   display: flex;
   flex-wrap: wrap;
   gap: 4px;
-  font-size: 12.5px;
+  font-size: var(--size-note);
   > .head {
     width: 100%;
     font-weight: 600;
@@ -22,8 +22,8 @@ const Box = styled(Checkbox)`
   border-radius: 3px;
   background: var(--tag);
   cursor: pointer;
-  font-size: 13px;
-  font-stretch: 86%;
+  font-size: var(--size-small);
+  font-stretch: var(--width-narrow);
   &::before {
     content: '○';
     margin-right: 5px;

@@ -4,21 +4,21 @@ import { Button } from './controls'
 
 const Table = styled.table`
   width: 100%;
-  font-size: 13.5px;
-  font-stretch: 90%;
+  font-size: var(--size-small);
+  font-stretch: var(--width-text);
   table-layout: fixed;
   th {
     text-align: left;
     vertical-align: bottom;
     padding: 4px 8px;
     border-bottom: 2px solid var(--ink);
-    font-size: 14px;
+    font-size: var(--size-text);
   }
   th:first-child,
   td:first-child {
     width: 170px;
     color: var(--ink2);
-    font-size: 12.5px;
+    font-size: var(--size-note);
   }
   td {
     padding: 4px 8px;
@@ -28,13 +28,13 @@ const Table = styled.table`
   }
   td small {
     font-weight: 500;
-    font-size: 12.5px;
+    font-size: var(--size-note);
     color: var(--ink2);
     display: block;
   }
   li {
     font-weight: 500;
-    font-size: 12.5px;
+    font-size: var(--size-note);
     line-height: 16px;
     padding-bottom: 3px;
   }

@@ -17,7 +17,7 @@ export const Button = styled(Aria.Button)<{ $wanted?: boolean; $small?: boolean 
   background: var(--tag);
   color: var(--ink);
   font-weight: 600;
-  font-stretch: 88%;
+  font-stretch: var(--width-text);
   font-size: ${(p) => (p.$small ? 13 : 14)}px;
   cursor: pointer;
   &[data-hovered] {
@@ -68,26 +68,26 @@ export const IconButton = styled(Aria.Button)`
 
 export const Section = styled.h2`
   font-family: ${sign};
-  font-stretch: 118%;
+  font-stretch: var(--width-sign);
   font-weight: 750;
-  font-size: 16px;
+  font-size: var(--size-lead);
   line-height: 20px;
   letter-spacing: -0.01em;
 `
 
 export const Title = styled.h1`
   font-family: ${sign};
-  font-stretch: 118%;
+  font-stretch: var(--width-sign);
   font-weight: 780;
-  font-size: 25px;
+  font-size: var(--size-figure);
   line-height: 28px;
   letter-spacing: -0.01em;
 `
 
 export const Muted = styled.p`
-  font-size: 12.5px;
+  font-size: var(--size-note);
   line-height: 17px;
-  font-stretch: 86%;
+  font-stretch: var(--width-narrow);
   color: var(--ink2);
 `
 
@@ -97,9 +97,9 @@ export const RailLine = styled.div`
   gap: 7px;
   border-top: 3px solid var(--ink);
   padding-top: 4px;
-  font-size: 12.5px;
+  font-size: var(--size-note);
   font-weight: 650;
-  font-stretch: 88%;
+  font-stretch: var(--width-text);
   > em {
     margin-left: auto;
     font-style: normal;
@@ -123,7 +123,7 @@ export const itemLook = css`
   min-height: 36px;
   cursor: pointer;
   outline: none;
-  font-size: 13.5px;
+  font-size: var(--size-small);
   &[data-focused] {
     background: var(--ink);
     color: var(--tag);
@@ -134,8 +134,8 @@ export const itemLook = css`
   }
   small {
     display: block;
-    font-size: 12px;
-    font-stretch: 84%;
+    font-size: var(--size-fine);
+    font-stretch: var(--width-narrow);
   }
 `
 const MenuRow = styled(Aria.MenuItem)`
@@ -208,6 +208,12 @@ const Sheet = styled(Aria.Modal)<{ $wide?: boolean }>`
   }
 `
 
+/** The first field of a dialog takes the focus; a finger would get a keyboard it did not ask for. */
+function focusFirstField(dialog: HTMLElement | null) {
+  if (window.matchMedia('(pointer: coarse)').matches) return
+  dialog?.querySelector<HTMLElement>('input:not([type=hidden], [type=file]), textarea, button[aria-haspopup=listbox]')?.focus()
+}
+
 /** A dialog over the page; Escape closes it. */
 export function Dialog({
   title,
@@ -225,7 +231,7 @@ export function Dialog({
   return (
     <Overlay isOpen={open} onOpenChange={(next) => !next && onClose()} isDismissable>
       <Sheet $wide={wide}>
-        <Aria.Dialog>
+        <Aria.Dialog ref={focusFirstField}>
           <Title as={Aria.Heading} slot="title">
             {title}
           </Title>
@@ -300,9 +306,9 @@ const TabFrame = styled(Aria.Tabs)`
     display: flex;
     align-items: center;
     cursor: pointer;
-    font-size: 14px;
+    font-size: var(--size-text);
     font-weight: 600;
-    font-stretch: 88%;
+    font-stretch: var(--width-text);
     color: var(--ink2);
     white-space: nowrap;
     &[data-selected] {
@@ -335,9 +341,20 @@ const TabFrame = styled(Aria.Tabs)`
 `
 
 /** Sheets behind each other, one shown. */
-export function Tabs({ label, tabs, onChange }: { label: string; tabs: { id: string; name: string; content: ReactNode }[]; onChange?: () => void }) {
+export function Tabs({
+  label,
+  tabs,
+  selected,
+  onChange,
+}: {
+  label: string
+  tabs: { id: string; name: string; content: ReactNode }[]
+  /** Where given, what is shown is decided outside. */
+  selected?: string
+  onChange?: (id: string) => void
+}) {
   return (
-    <TabFrame onSelectionChange={onChange}>
+    <TabFrame selectedKey={selected} onSelectionChange={(key) => onChange?.(String(key))}>
       <Aria.TabList aria-label={label}>
         {tabs.map((t) => (
           <Aria.Tab key={t.id} id={t.id}>

@@ -1,5 +1,5 @@
 /** Fields for words, quantities and choices: what is typed is kept until it is left, and refused in words. */
-import { useState } from 'react'
+import { useId, useState } from 'react'
 import * as Aria from 'react-aria-components'
 import styled, { css } from 'styled-components'
 import type { Quantity } from '../api/client'
@@ -17,7 +17,7 @@ const fieldLook = css`
   border-radius: 3px;
   background: var(--tag);
   color: var(--ink);
-  font-size: 14px;
+  font-size: var(--size-text);
   ${phone} {
     min-height: 48px;
   }
@@ -30,8 +30,8 @@ const Labelled = styled.div`
   min-width: 0;
   label,
   .label {
-    font-size: 12.5px;
-    font-stretch: 86%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
     font-weight: 600;
     color: var(--ink2);
   }
@@ -40,7 +40,7 @@ const Labelled = styled.div`
     ${fieldLook}
   }
   .refusal {
-    font-size: 12.5px;
+    font-size: var(--size-note);
     color: var(--ink);
     font-weight: 600;
   }
@@ -78,12 +78,16 @@ export function SettledField({
   value,
   onChange,
   optional = false,
+  offers = [],
 }: {
   label: string
   value: string
   onChange: (value: string) => void
+  /** Words that are usual there; others can be typed. */
+  offers?: string[]
   optional?: boolean
 }) {
+  const list = useId()
   const [typed, setTyped] = useState<string | null>(null)
   const settle = () => {
     if (typed !== null && typed.trim() !== value && (typed.trim() || optional)) onChange(typed.trim())
@@ -102,7 +106,14 @@ export function SettledField({
       }}
     >
       <Aria.Label>{label}</Aria.Label>
-      <Aria.Input />
+      <Aria.Input list={offers.length ? list : undefined} />
+      {offers.length > 0 && (
+        <datalist id={list}>
+          {offers.map((words) => (
+            <option key={words} value={words} />
+          ))}
+        </datalist>
+      )}
     </Labelled>
   )
 }
@@ -182,7 +193,7 @@ export function Measure({
 export const Area = styled.textarea`
   ${fieldLook} min-height: 160px;
   font-family: ui-monospace, monospace;
-  font-size: 12.5px;
+  font-size: var(--size-note);
 `
 
 const SelectButton = styled(Aria.Button)`
@@ -192,8 +203,8 @@ const SelectButton = styled(Aria.Button)`
   gap: 6px;
   text-align: left;
   cursor: pointer;
-  font-size: 13px;
-  font-stretch: 88%;
+  font-size: var(--size-small);
+  font-stretch: var(--width-text);
   font-weight: 550;
 `
 

@@ -49,7 +49,7 @@ export const Gauge = styled(Aria.ProgressBar)`
   align-items: center;
   gap: 12px;
   font-weight: 600;
-  font-stretch: 88%;
+  font-stretch: var(--width-text);
   > div {
     flex: 1;
     max-width: 340px;

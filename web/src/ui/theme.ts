@@ -62,22 +62,39 @@ const night: typeof day = {
   metal: '#7F9698',
 }
 
-const variables = (colours: typeof day) =>
-  Object.entries(colours)
+/** Sizes and widths of letters: six steps and three widths for everything that is read. */
+const type = {
+  'size-fine': '12px',
+  'size-note': '12.5px',
+  'size-small': '13.5px',
+  'size-text': '14px',
+  'size-lead': '15.5px',
+  'size-head': '19px',
+  'size-figure': '25px',
+  'width-narrow': '84%',
+  'width-text': '90%',
+  'width-sign': '118%',
+}
+
+const variables = (tokens: Record<string, string>) =>
+  Object.entries(tokens)
     .map(([name, value]) => `--${name}: ${value};`)
     .join('')
 
 export const sign = "'Archivo Variable', Archivo, Arial, sans-serif"
 export const phone = '@media (max-width: 700px)'
 export const narrow = '@media (max-width: 1099px)'
+export const low = '@media (max-height: 740px)'
+/** At 200 % on a small screen, or a phone lying down. */
+export const veryLow = '@media (max-height: 600px)'
 
 export const GlobalStyle = createGlobalStyle`
-  :root { ${variables(day)} color-scheme: light; }
+  :root { ${variables(type)} ${variables(day)} color-scheme: light; }
   :root[data-theme='dark'] { ${variables(night)} color-scheme: dark; }
   * { box-sizing: border-box; margin: 0; }
   html, body, #root { height: 100%; }
   body {
-    font-family: 'Encode Sans Variable', 'Encode Sans', Arial, sans-serif; font-stretch: 92%; font-size: 14px;
+    font-family: 'Encode Sans Variable', 'Encode Sans', Arial, sans-serif; font-stretch: var(--width-text); font-size: var(--size-text);
     line-height: 18px; color: var(--ink); background: var(--sky); font-variant-numeric: tabular-nums lining-nums;
     -webkit-font-smoothing: antialiased;
   }
@@ -88,12 +105,14 @@ export const GlobalStyle = createGlobalStyle`
   table { border-collapse: collapse; }
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--ink); outline-offset: 2px; }
   svg text { font-family: 'Encode Sans Variable', Arial, sans-serif; fill: var(--ink); font-variant-numeric: tabular-nums; }
-  .sign { font-family: ${sign}; font-stretch: 118%; letter-spacing: -0.01em; }
+  .sign { font-family: ${sign}; font-stretch: var(--width-sign); letter-spacing: -0.01em; }
   .unseen { position: absolute; top: 0; left: 0; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
   @media print {
     :root { ${variables({ ...day, sky: '#ffffff' })} }
     .no-print { display: none !important; }
     body { background: #fff; }
+    html, body, #root { height: auto; }
+    .unseen { display: none; }
   }
   @media (forced-colors: active) { svg [fill^='var(--now'] { fill: Highlight; } }
 `

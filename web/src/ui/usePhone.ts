@@ -1,6 +1,6 @@
 /** Whether the window is as narrow as the theme's media queries say. */
 import { useSyncExternalStore } from 'react'
-import { narrow, phone } from './theme'
+import { low, narrow, phone, veryLow } from './theme'
 
 function watching(media: string): () => boolean {
   const query = window.matchMedia(media.replace('@media ', ''))
@@ -13,3 +13,12 @@ function watching(media: string): () => boolean {
 
 export const usePhone = watching(phone)
 export const useNarrow = watching(narrow)
+
+const useLow = watching(low)
+const useVeryLow = watching(veryLow)
+
+/** How much height there is. */
+export function useHeight(): 'least' | 'low' | 'enough' {
+  const [isLow, isVeryLow] = [useLow(), useVeryLow()]
+  return isVeryLow ? 'least' : isLow ? 'low' : 'enough'
+}

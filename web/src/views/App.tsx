@@ -8,6 +8,7 @@ import styled from 'styled-components'
 import { TourProvider, useDesk, useWork } from '../api/tour'
 import { PlayheadProvider, useFocus, useHand, useMoment } from '../instruments/moment'
 import { Boundary } from '../ui/Boundary'
+import { useFocusKept } from '../ui/useFocusKept'
 import { Actions, Button, IconButton, Menu } from '../ui/controls'
 import { Notice, Loading, UnderWay } from '../ui/notices'
 import { Icon, type IconName, Mark, Textures } from '../ui/icons'
@@ -55,9 +56,9 @@ const Brand = styled(NavLink)`
   text-decoration: none;
   margin-right: 22px;
   font-family: ${sign};
-  font-stretch: 122%;
+  font-stretch: var(--width-sign);
   font-weight: 800;
-  font-size: 19px;
+  font-size: var(--size-head);
   letter-spacing: -0.02em;
   ${phone} {
     margin-right: 10px;
@@ -74,15 +75,15 @@ const About = styled.div`
   line-height: 17px;
   b {
     font-weight: 650;
-    font-size: 14px;
+    font-size: var(--size-text);
     white-space: nowrap;
     overflow: hidden;
     text-overflow: ellipsis;
   }
   span {
-    font-size: 12.5px;
+    font-size: var(--size-note);
     color: var(--ink2);
-    font-stretch: 86%;
+    font-stretch: var(--width-narrow);
     white-space: nowrap;
     overflow: hidden;
     text-overflow: ellipsis;
@@ -95,7 +96,7 @@ const About = styled.div`
 `
 const Name = styled(AriaButton)`
   font-weight: 650;
-  font-size: 14px;
+  font-size: var(--size-text);
   text-align: left;
   cursor: pointer;
   white-space: nowrap;
@@ -114,9 +115,9 @@ const Views = styled.nav`
     align-items: center;
     gap: 6px;
     padding: 0 12px;
-    font-size: 14.5px;
+    font-size: var(--size-text);
     font-weight: 550;
-    font-stretch: 90%;
+    font-stretch: var(--width-text);
     color: var(--ink2);
     text-decoration: none;
     position: relative;
@@ -158,7 +159,7 @@ const Views = styled.nav`
       gap: 2px;
       justify-content: center;
       color: var(--onland2);
-      font-size: 12px;
+      font-size: var(--size-fine);
     }
     a svg {
       display: block;
@@ -182,9 +183,9 @@ const Tools = styled.div`
     margin-left: auto;
   }
   .kept {
-    font-size: 12.5px;
+    font-size: var(--size-note);
     color: var(--ink2);
-    font-stretch: 86%;
+    font-stretch: var(--width-narrow);
     padding-right: 6px;
     white-space: nowrap;
     ${narrow} {
@@ -277,8 +278,12 @@ function TourPage() {
 function View() {
   const { tour } = useDesk()
   const { pathname } = useLocation()
+  useFocusKept(tour.revision)
   return (
     <Boundary what="This view" on={`${pathname} ${tour.revision}`}>
+      <h1 className="unseen">
+        {VIEWS.find((v) => pathname.endsWith(`/${v.path}`))?.name}: {tour.sheet.name}
+      </h1>
       <Outlet />
     </Boundary>
   )

@@ -11,7 +11,8 @@ import { useUnits } from '../../ui/preferences'
 import { Sheet } from '../road/sheet'
 import { ColumnsRead } from './ColumnsRead'
 
-const Scroll = styled.div`
+/** What is longer than its place is reached with keys too. */
+const Scroll = styled.div.attrs({ tabIndex: 0, role: 'group' })`
   max-height: 220px;
   overflow: auto;
   border: 1.5px solid var(--edge);
@@ -93,7 +94,7 @@ export function BringKit({ onClose }: { onClose: () => void }) {
               {things.length} things{here > 0 && `, ${here} of these are here already`}
             </em>
           </RailLine>
-          <Scroll>
+          <Scroll aria-label="Things read">
             <Sheet>
               <thead>
                 <tr>
@@ -171,7 +172,7 @@ function Rows({ title, rows, open = false }: { title: string; rows: KitPreview['
   if (!rows.length) return null
   return (
     <Fold summary={`${title}: ${rows.length}`} open={open}>
-      <Scroll>
+      <Scroll aria-label={title}>
         <Sheet>
           <thead>
             <tr>

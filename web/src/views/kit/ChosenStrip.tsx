@@ -21,8 +21,8 @@ const Strip = styled.div`
   background: var(--land);
   color: var(--onland);
   b {
-    font-size: 15px;
-    font-stretch: 90%;
+    font-size: var(--size-lead);
+    font-stretch: var(--width-text);
   }
   .grow {
     flex: 1;

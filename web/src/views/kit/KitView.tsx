@@ -58,9 +58,9 @@ const Arranged = styled(Aria.ToggleButtonGroup)`
   gap: 14px;
   button {
     min-height: 32px;
-    font-size: 14px;
+    font-size: var(--size-text);
     font-weight: 600;
-    font-stretch: 88%;
+    font-stretch: var(--width-text);
     color: var(--ink2);
     cursor: pointer;
   }
@@ -92,8 +92,8 @@ const Legend = styled.p`
   gap: 4px 14px;
   flex-wrap: wrap;
   margin-top: 12px;
-  font-size: 12.5px;
-  font-stretch: 86%;
+  font-size: var(--size-note);
+  font-stretch: var(--width-narrow);
   color: var(--ink2);
   span {
     display: inline-flex;

@@ -7,8 +7,8 @@ import { Muted, RailLine } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 
 const Costs = styled.p`
-  font-size: 15px;
-  font-stretch: 90%;
+  font-size: var(--size-lead);
+  font-stretch: var(--width-text);
   b {
     font-weight: 720;
   }

@@ -34,9 +34,9 @@ const Line = styled(Aria.GridListItem)`
   }
   b {
     flex: 0 1 auto;
-    font-size: 13.5px;
+    font-size: var(--size-small);
     font-weight: 630;
-    font-stretch: 88%;
+    font-stretch: var(--width-text);
   }
   b,
   small {
@@ -46,14 +46,14 @@ const Line = styled(Aria.GridListItem)`
   }
   small {
     flex: 1 1 34%;
-    font-size: 12px;
-    font-stretch: 84%;
+    font-size: var(--size-fine);
+    font-stretch: var(--width-narrow);
     color: var(--ink2);
   }
   .n {
     text-align: right;
-    font-size: 13px;
-    font-stretch: 88%;
+    font-size: var(--size-small);
+    font-stretch: var(--width-text);
     white-space: nowrap;
   }
   .n.kg {

@@ -14,9 +14,9 @@ const Grid = styled.div`
   grid-template-columns: minmax(0, 1.3fr) 190px 78px;
   gap: 2px 16px;
   align-items: center;
-  font-size: 13.5px;
+  font-size: var(--size-small);
   > .head {
-    font-size: 12.5px;
+    font-size: var(--size-note);
     font-weight: 650;
     border-bottom: 2px solid var(--ink);
     align-self: stretch;
@@ -27,10 +27,10 @@ const Grid = styled.div`
   }
   small {
     display: block;
-    font-size: 12.5px;
+    font-size: var(--size-note);
     line-height: 16px;
     color: var(--ink2);
-    font-stretch: 86%;
+    font-stretch: var(--width-narrow);
   }
   @media (max-width: 640px) {
     grid-template-columns: minmax(0, 1fr) 0 70px;

@@ -1,5 +1,6 @@
 /** The home view: shelf, rig and findings above the horizon, the tour below it. */
 import { useState } from 'react'
+import { NavLink } from 'react-router'
 import styled from 'styled-components'
 import { pick } from '../../api/client'
 import { useDesk, useShown } from '../../api/tour'
@@ -110,10 +111,13 @@ const Bikes = styled.div`
   flex-direction: column;
   gap: 4px;
   z-index: 2;
-  ${phone} {
+  ${narrow} {
     position: static;
     order: -1;
     flex-direction: row;
+    padding: 6px 8px 0;
+  }
+  ${phone} {
     padding: 6px 14px 0;
   }
 `
@@ -136,12 +140,12 @@ const Readings = styled.dl`
     }
   }
   dt {
-    font-size: 13px;
+    font-size: var(--size-small);
     color: var(--ink2);
   }
   dd {
     margin: 0;
-    font-size: 18px;
+    font-size: var(--size-head);
     font-weight: 720;
     line-height: 22px;
   }
@@ -164,22 +168,25 @@ export function LoadView() {
       <Stage>
         <Shelf />
         <RigColumn aria-label="Rig">
-          {bike && trace ? (
+          <WhatNext />
+          {bike && trace && (
             <Boundary what="The rig" on={assessment}>
               {list ? <RigList bike={bike} trace={trace} /> : <RigDrawing bike={bike} trace={trace} leftSide={leftSide} riderOn={riderOn} />}
             </Boundary>
-          ) : (
-            <Muted style={{ margin: 'auto' }}>No bike yet. Choose one under Rig.</Muted>
           )}
           <Tools>
-            <Button $small onPress={() => setLeft(!leftSide)}>
-              <Icon name="flip" size={16} />
-              {leftSide ? 'Right side' : 'Left side'}
-            </Button>
-            <Button $small onPress={() => setRider(!riderOn)}>
-              <Icon name="rider" size={16} />
-              {riderOn ? 'Rider off' : 'Rider on'}
-            </Button>
+            {bike && (
+              <>
+                <Button $small onPress={() => setLeft(!leftSide)}>
+                  <Icon name="flip" size={16} />
+                  {leftSide ? 'Right side' : 'Left side'}
+                </Button>
+                <Button $small onPress={() => setRider(!riderOn)}>
+                  <Icon name="rider" size={16} />
+                  {riderOn ? 'Rider off' : 'Rider on'}
+                </Button>
+              </>
+            )}
             <span className="right">
               <Button $small onPress={() => setComparing(true)}>
                 Loads
@@ -222,6 +229,49 @@ export function LoadView() {
       {comparing && <KeptLoads onClose={() => setComparing(false)} />}
       {aiming && <AimsDialog onClose={() => setAiming(false)} />}
     </>
+  )
+}
+
+const Next = styled.ol`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 24px;
+  padding: 12px 16px 12px 92px;
+  ${narrow} {
+    padding-left: 14px;
+  }
+  > li {
+    flex: 1;
+    min-width: 150px;
+  }
+  a {
+    color: var(--ink);
+    font-weight: 650;
+    font-size: var(--size-lead);
+    display: inline-block;
+    min-height: 32px;
+    line-height: 32px;
+  }
+`
+
+/** What is still to be said of a tour before it can be loaded. */
+function WhatNext() {
+  const { sheet, assessment } = useDesk()
+  const steps: [string, string, boolean, string][] = [
+    ['road', 'Say where you ride', assessment.ready, 'a track, or days as you think of them'],
+    ['rig', 'Choose a bike and hang its bags', sheet.rig.bikes.some((b) => b.carriers.length > 0), 'from the catalogue, or measured'],
+    ['kit', 'Bring what comes along', sheet.kit.length > 0, 'a list you have, or thing by thing'],
+  ]
+  if (steps.every(([, , done]) => done)) return null
+  return (
+    <Next aria-label="What to do first">
+      {steps.map(([view, words, done, how]) => (
+        <li key={view}>
+          {done ? '☑' : '☐'} <NavLink to={`../${view}`}>{words}</NavLink>
+          <Muted>{how}</Muted>
+        </li>
+      ))}
+    </Next>
   )
 }
 

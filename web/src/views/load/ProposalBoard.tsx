@@ -18,7 +18,7 @@ const Board = styled.div`
   border: 2px solid var(--ink);
   border-radius: 3px;
   padding: 8px 12px;
-  font-size: 13px;
+  font-size: var(--size-small);
   line-height: 17px;
   display: flex;
   flex-direction: column;

@@ -3,16 +3,18 @@ import { useEffect, useState } from 'react'
 import { Checkbox } from 'react-aria-components'
 import { flushSync } from 'react-dom'
 import styled from 'styled-components'
-import type { PackCard } from '../../api/client'
+import type { PackCard, TourSheet } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { carrierEntries } from '../../instruments/loadEdits'
 import { Button, Muted, RailLine, Section, Title } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
-import { useKeptSet } from '../../ui/kept'
+import { Swatch } from '../../ui/Swatch'
+import { usePhone } from '../../ui/usePhone'
 import { fixtureWords } from '../../instruments/Fixtures'
 import { useUnits } from '../../ui/preferences'
 import { whereWords } from '../kit/WhereFields'
 import { narrow, phone } from '../../ui/theme'
+import { type Ticks, useTicks } from './ticks'
 
 const Stage = styled.div`
   flex: 1;
@@ -37,6 +39,10 @@ const Stage = styled.div`
   @media print {
     display: block;
     padding: 0;
+    > * {
+      overflow: visible;
+      padding: 0;
+    }
   }
 `
 const BagLine = styled.button`
@@ -51,8 +57,8 @@ const BagLine = styled.button`
   }
   span {
     color: var(--ink2);
-    font-size: 12.5px;
-    font-stretch: 86%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
     text-align: right;
   }
   &[aria-current='true'] {
@@ -72,6 +78,14 @@ const Card = styled.article`
     padding: 16px 20px 14px 44px;
     position: relative;
   }
+  ${phone} {
+    > div {
+      padding: 14px 12px 12px 24px;
+    }
+    > div::before {
+      display: none;
+    }
+  }
   > div::before {
     content: '';
     position: absolute;
@@ -85,18 +99,15 @@ const Card = styled.article`
   }
   @media print {
     break-inside: avoid;
-    break-after: page;
     clip-path: none;
     background: none;
     border: 1.5px solid #000;
     max-width: none;
-    width: 105mm;
-    min-height: 140mm;
     margin: 0 0 4mm;
     > div {
       clip-path: none;
       background: none;
-      padding: 6mm 6mm 4mm 8mm;
+      padding: 3mm 4mm 2mm;
     }
     > div::before {
       display: none;
@@ -111,7 +122,7 @@ const Layers = styled.ol`
   flex-direction: column;
   li {
     display: grid;
-    grid-template-columns: 30px 34px 1fr auto;
+    grid-template-columns: 30px 44px 1fr auto;
     align-items: center;
     gap: 8px;
     border-top: 1px solid var(--ink);
@@ -134,13 +145,31 @@ const Layers = styled.ol`
   li > .fig {
     text-align: right;
     white-space: nowrap;
-    font-size: 12.5px;
-    font-stretch: 86%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
+  }
+  ${phone} {
+    li {
+      grid-template-columns: 22px 44px 1fr auto;
+      gap: 4px;
+      padding: 0 6px;
+    }
+  }
+  @media print {
+    margin: 2mm 0;
+    font-size: 9pt;
+    li {
+      grid-template-columns: 6mm 6mm 1fr auto;
+      min-height: 6.4mm !important;
+    }
+    li > .fig {
+      font-size: 8pt;
+    }
   }
 `
 const Box = styled(Checkbox)`
-  width: 34px;
-  height: 34px;
+  width: 44px;
+  height: 44px;
   display: grid;
   place-items: center;
   cursor: pointer;
@@ -154,33 +183,142 @@ const Box = styled(Checkbox)`
     background: var(--tag);
   }
   @media print {
+    width: 5mm;
+    height: 5mm;
     i {
-      width: 5mm;
-      height: 5mm;
+      width: 4mm;
+      height: 4mm;
     }
     svg {
       display: none;
     }
   }
 `
+/** Two columns of cards on paper: two to four on a sheet. */
+const Cards = styled.div`
+  @media print {
+    columns: 2;
+    column-gap: 5mm;
+  }
+`
+/** Steps of one card on paper; a fuller bag goes on on the next, from the bottom up. */
+const ON_PAPER = 16
 
 export function PackView() {
-  const { tour, sheet, assessment } = useDesk()
+  const { sheet, assessment } = useDesk()
   const units = useUnits()
   const entries = carrierEntries(sheet)
   const cards = assessment.cards.filter((c) => c.layers.length || c.food_l > 0.05)
   const [chosen, choose] = useState<string | null>(null)
-  const [printing, setPrinting] = useState(false)
-  const [ticked, setTicked] = useKeptSet(`packed ${tour.id}`)
-  const current = cards.find((c) => c.carrier_id === chosen) ?? cards[0]
+  const onPhone = usePhone()
+  const printing = usePrinting()
+  const ticks = useTicks()
+  const current = cards.find((c) => c.carrier_id === chosen) ?? (onPhone ? undefined : cards[0])
   const label = (id: string) => entries.find((e) => e.id === id)?.label ?? ''
-  const toggle = (key: string) => {
-    const next = new Set(ticked)
-    if (!next.delete(key)) next.add(key)
-    setTicked(next)
+  if (!cards.length) {
+    return (
+      <Stage>
+        <Muted>Nothing is stowed yet. Under Load, let a load be proposed or stow things by hand; each bag then gets its card.</Muted>
+      </Stage>
+    )
   }
+  const cardOf = (card: PackCard, part?: Part) => (
+    <BagCard key={`${card.carrier_id} ${part?.from ?? ''}`} card={card} part={part} label={label(card.carrier_id)} ticks={ticks} />
+  )
+  const bags = sheet.rig.bikes.map((bike) => (
+    <div key={bike.id} style={{ marginTop: 8 }}>
+      <RailLine>
+        <Icon name="load" size={17} />
+        {bike.name}
+        <em>
+          {units.show(
+            cards.filter((c) => c.bike_id === bike.id).reduce((s, c) => s + c.mass_kg, 0),
+            'mass',
+          )}
+        </em>
+      </RailLine>
+      {cards
+        .filter((c) => c.bike_id === bike.id)
+        .map((card) => {
+          const done = card.layers.filter((l) => ticks.has(card.carrier_id, l.thing_id)).length
+          const open = card === current
+          return (
+            <div key={card.carrier_id}>
+              <BagLine
+                type="button"
+                aria-current={open}
+                aria-expanded={onPhone ? open : undefined}
+                onClick={() => choose(onPhone && open ? null : card.carrier_id)}
+              >
+                <b>
+                  <Swatch colour={carrierOf(sheet, card.carrier_id)?.colour ?? ''} />
+                  {label(card.carrier_id)}
+                </b>
+                <span>{units.show(card.mass_kg, 'mass', 2)}</span>
+                <span style={{ textAlign: 'left' }}>
+                  {card.layers.length} {card.layers.length === 1 ? 'thing' : 'things'}
+                </span>
+                <span>{done === card.layers.length ? 'packed' : `${done} of ${card.layers.length} in`}</span>
+              </BagLine>
+              {onPhone && open && !printing && cardOf(card)}
+            </div>
+          )
+        })}
+    </div>
+  ))
+  return (
+    <Stage>
+      <nav aria-label="Bags" className="no-print">
+        <Section>Bags</Section>
+        {bags}
+        <p style={{ marginTop: 12 }}>
+          <Button $wanted onPress={() => window.print()}>
+            <Icon name="print" size={16} />
+            Print all cards
+          </Button>
+        </p>
+        {ticks.count > 0 && (
+          <p style={{ marginTop: 8 }}>
+            <Button onPress={ticks.clear}>
+              Pack anew: clear {ticks.count} {ticks.count === 1 ? 'tick' : 'ticks'}
+            </Button>
+          </p>
+        )}
+        {ticks.trouble && <Muted role="alert">{ticks.trouble}</Muted>}
+        <Muted style={{ marginTop: 10 }}>
+          Before you leave: weigh each bag on a hanging scale, check every bolt and strap, ride the loaded bike on your worst surface.
+        </Muted>
+      </nav>
+      <Cards>
+        {printing ? cards.flatMap((card) => partsOf(card).map((part) => cardOf(card, part))) : !onPhone && current && cardOf(current)}
+        <NotInBags />
+      </Cards>
+    </Stage>
+  )
+}
+
+const carrierOf = (sheet: TourSheet, id: string) => sheet.rig.bikes.flatMap((b) => b.carriers).find((c) => c.id === id)
+
+/** Some steps of a card: from the first of them to before the last. */
+interface Part {
+  from: number
+  to: number
+  number: number
+  of: number
+}
+
+/** A card in parts that each fit half a sheet, bottom first. */
+function partsOf(card: PackCard): Part[] {
+  const of = Math.max(1, Math.ceil(card.layers.length / ON_PAPER))
+  const each = Math.ceil(card.layers.length / of)
+  return Array.from({ length: of }, (_, k) => ({ from: k * each, to: Math.min((k + 1) * each, card.layers.length), number: k + 1, of }))
+}
+
+/** Whether the page is being printed. */
+function usePrinting(): boolean {
+  const [printing, setPrinting] = useState(false)
   useEffect(() => {
-    const whole = (printing: boolean) => () => flushSync(() => setPrinting(printing))
+    const whole = (now: boolean) => () => flushSync(() => setPrinting(now))
     const [before, after] = [whole(true), whole(false)]
     window.addEventListener('beforeprint', before)
     window.addEventListener('afterprint', after)
@@ -189,84 +327,34 @@ export function PackView() {
       window.removeEventListener('afterprint', after)
     }
   }, [])
-  if (!current) {
-    return (
-      <Stage>
-        <Muted>Nothing is stowed yet. Under Load, let a load be proposed or stow things by hand; each bag then gets its card.</Muted>
-      </Stage>
-    )
-  }
-  return (
-    <Stage>
-      <nav aria-label="Bags" className="no-print">
-        <Section>Bags</Section>
-        {sheet.rig.bikes.map((bike) => (
-          <div key={bike.id} style={{ marginTop: 8 }}>
-            <RailLine>
-              <Icon name="load" size={17} />
-              {bike.name}
-              <em>
-                {units.show(
-                  cards.filter((c) => c.bike_id === bike.id).reduce((s, c) => s + c.mass_kg, 0),
-                  'mass',
-                )}
-              </em>
-            </RailLine>
-            {cards
-              .filter((c) => c.bike_id === bike.id)
-              .map((card) => {
-                const done = card.layers.filter((l) => ticked.has(`${card.carrier_id}/${l.thing_id}`)).length
-                return (
-                  <BagLine key={card.carrier_id} type="button" aria-current={card === current} onClick={() => choose(card.carrier_id)}>
-                    <b>{label(card.carrier_id)}</b>
-                    <span>{units.show(card.mass_kg, 'mass', 2)}</span>
-                    <span style={{ textAlign: 'left' }}>
-                      {card.layers.length} {card.layers.length === 1 ? 'thing' : 'things'}
-                    </span>
-                    <span>{done === card.layers.length ? 'packed' : `${done} of ${card.layers.length} in`}</span>
-                  </BagLine>
-                )
-              })}
-          </div>
-        ))}
-        <p style={{ marginTop: 12 }}>
-          <Button $wanted onPress={() => window.print()}>
-            <Icon name="print" size={16} />
-            Print all cards
-          </Button>
-        </p>
-        {ticked.size > 0 && (
-          <p style={{ marginTop: 8 }}>
-            <Button onPress={() => setTicked(new Set())}>
-              Pack anew: clear {ticked.size} {ticked.size === 1 ? 'tick' : 'ticks'}
-            </Button>
-          </p>
-        )}
-        <Muted style={{ marginTop: 10 }}>
-          Before you leave: weigh each bag on a hanging scale, check every bolt and strap, ride the loaded bike on your worst surface.
-        </Muted>
-      </nav>
-      <div>
-        {(printing ? cards : [current]).map((card) => (
-          <BagCard key={card.carrier_id} card={card} label={label(card.carrier_id)} ticked={ticked} toggle={toggle} />
-        ))}
-        <NotInBags />
-      </div>
-    </Stage>
-  )
+  return printing
 }
 
-/** What is worn, fixed, posted or waits somewhere: it is packed in no bag at the start, and easily forgotten. */
+/** What is on the shelf still, worn, fixed, posted or waits somewhere: it is in no bag at the start, and easily forgotten. */
 function NotInBags() {
   const { sheet, assessment } = useDesk()
   const units = useUnits()
   const fixed = assessment.bikes.flatMap((bike) => bike.fixtures)
   const away = sheet.kit.filter((t) => t.where.some((w) => w.from_km > 0 || ['posted', 'waiting', 'home'].includes(w.how)))
-  if (!fixed.length && !away.length) return null
+  const out = sheet.kit.filter((t) => (assessment.shelf[t.id] ?? 0) > 0)
+  if (!fixed.length && !away.length && !out.length) return null
   return (
     <Card aria-label="Not in a bag" style={{ marginTop: 12 }}>
       <div>
         <Title as="h2">Not in a bag</Title>
+        {out.length > 0 && (
+          <>
+            <Muted>Not stowed: it stays here as things stand.</Muted>
+            <ul>
+              {out.map((t) => (
+                <li key={t.id}>
+                  {(assessment.shelf[t.id] ?? 0) > 1 ? `${assessment.shelf[t.id]} × ` : ''}
+                  {t.name}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
         {fixed.length > 0 && (
           <ul>
             {fixed.map((f) => (
@@ -291,28 +379,34 @@ function NotInBags() {
   )
 }
 
-function BagCard({ card, label, ticked, toggle }: { card: PackCard; label: string; ticked: ReadonlySet<string>; toggle: (key: string) => void }) {
+function BagCard({ card, part, label, ticks }: { card: PackCard; part?: Part; label: string; ticks: Ticks }) {
   const { sheet } = useDesk()
   const units = useUnits()
   const bike = sheet.rig.bikes.find((b) => b.id === card.bike_id)
-  const carrier = bike?.carriers.find((c) => c.id === card.carrier_id)
+  const carrier = carrierOf(sheet, card.carrier_id)
+  const top = !part || part.number === part.of
   const tall = (litres: number) => ({ minHeight: Math.max(40, Math.min(litres * 24, 130)) })
   const kept = card.empty_l > 0.3 && ['riding', 'stop'].includes(carrier?.reach ?? '')
   return (
     <Card aria-label={label}>
       <div>
-        <Title as="h2">{label}</Title>
+        <Title as="h2">
+          <Swatch colour={carrier?.colour ?? ''} />
+          {label}
+          {part && part.of > 1 && `, steps ${part.from + 1} to ${part.to}`}
+        </Title>
         <Muted>
           {bike?.name}. {units.show(card.mass_kg, 'mass', 2)} of {units.show(carrier?.limit_kg ?? 0, 'mass', 2)},{' '}
-          {units.show(card.volume_l, 'volume')} of {units.show(card.room_l, 'volume')}, leaving on day 1. Step 1 is at the bottom.
+          {units.show(card.volume_l, 'volume')} of {units.show(card.room_l, 'volume')}, leaving on day 1.{' '}
+          {part && part.number > 1 ? 'It goes on from the card before, upwards.' : 'Step 1 is at the bottom.'}
         </Muted>
         <Layers reversed>
-          {card.empty_l > 0.3 && (
+          {top && card.empty_l > 0.3 && (
             <li className="empty" style={tall(card.empty_l)}>
               {units.show(card.empty_l, 'volume')} empty{kept ? ', kept for shopping' : ''}
             </li>
           )}
-          {card.food_l > 0.05 && (
+          {top && card.food_l > 0.05 && (
             <li style={tall(card.food_l)}>
               <span className="no" />
               <span />
@@ -324,15 +418,20 @@ function BagCard({ card, label, ticked, toggle }: { card: PackCard; label: strin
           )}
           {card.layers
             .map((layer, i) => ({ layer, step: i + 1 }))
+            .slice(part?.from, part?.to)
             .reverse()
             .map(({ layer, step }) => {
               const thing = sheet.kit.find((t) => t.id === layer.thing_id)
-              const key = `${card.carrier_id}/${layer.thing_id}`
+              const isIn = ticks.has(card.carrier_id, layer.thing_id)
               return (
-                <li key={key} className={ticked.has(key) ? 'in' : ''} style={tall(layer.volume_l)}>
+                <li key={layer.thing_id} className={isIn ? 'in' : ''} style={tall(layer.volume_l)}>
                   <span className="no">{step}</span>
-                  <Box isSelected={ticked.has(key)} onChange={() => toggle(key)} aria-label={`${thing?.name} is in`}>
-                    <i>{ticked.has(key) && <Icon name="tick" size={16} />}</i>
+                  <Box
+                    isSelected={isIn}
+                    onChange={(packed) => ticks.set(card.carrier_id, layer.thing_id, packed)}
+                    aria-label={`${thing?.name} is in`}
+                  >
+                    <i>{isIn && <Icon name="tick" size={16} />}</i>
                   </Box>
                   <span>
                     {layer.count > 1 ? `${layer.count} × ` : ''}

@@ -94,8 +94,8 @@ const POSTURES: { id: NonNullable<Bike['posture']> | 'by bar'; text: string }[] 
 type Source = NonNullable<Bike['sources'][string]>
 const SOURCES: Record<Source, string> = { maker: 'the maker’s', measured: 'measured', default: 'common practice' }
 const Whence = styled(AriaButton)`
-  font-size: 12px;
-  font-stretch: 84%;
+  font-size: var(--size-fine);
+  font-stretch: var(--width-narrow);
   color: var(--ink2);
   text-align: left;
   min-height: 24px;

@@ -14,7 +14,7 @@ const Plus = styled(AriaButton)`
   border-radius: 50%;
   border: 2px dashed var(--ink);
   background: color-mix(in srgb, var(--tag) 88%, transparent);
-  font-size: 17px;
+  font-size: var(--size-head);
   font-weight: 750;
   line-height: 1;
   cursor: pointer;

@@ -8,6 +8,7 @@ import { Choice, Measure, SettledField } from '../../ui/fields'
 import { Fold } from '../../ui/Fold'
 import { Icon, REACH_WORDS } from '../../ui/icons'
 import { Picks } from '../../ui/Picks'
+import { COLOURS, Swatch } from '../../ui/Swatch'
 import { useUnits } from '../../ui/preferences'
 import { hang, MOUNT_WORDS, partsFor } from './mounting'
 
@@ -27,8 +28,8 @@ const Item = styled(Fold)`
     font-weight: 620;
   }
   summary span {
-    font-size: 12.5px;
-    font-stretch: 86%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
     color: var(--ink2);
     text-align: right;
   }
@@ -185,7 +186,11 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
           <>
             <b>
               {carrier.name}
-              {carrier.colour && `, ${carrier.colour}`}
+              {carrier.colour && (
+                <>
+                  , <Swatch colour={carrier.colour} />
+                </>
+              )}
             </b>
             <span className={states.some((s) => s === 'over' || s === 'too_full') ? 'over' : ''}>
               {units.show(found?.fullest_kg ?? 0, 'mass')} of {units.show(carrier.limit_kg, 'mass')}, {units.show(found?.fullest_l ?? 0, 'volume')} of{' '}
@@ -230,7 +235,13 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
             onClear={() => put({ drag_area_m2: null })}
           />
           <Measure label="Price" value={carrier.price ?? 0} quantity="count" range={BOUNDS.Carrier.price} onChange={(price) => put({ price })} />
-          <SettledField optional label="Colour or label" value={carrier.colour} onChange={(colour) => put({ colour })} />
+          <SettledField
+            optional
+            label="Colour or label"
+            offers={Object.keys(COLOURS)}
+            value={carrier.colour}
+            onChange={(colour) => put({ colour })}
+          />
           <SettledField optional label="Where it leaks" value={carrier.leaks} onChange={(leaks) => put({ leaks })} />
           {box &&
             wholeOf(bike, carrier) === carrier &&

@@ -11,28 +11,28 @@ const Facts = styled.dl`
   gap: 4px 14px;
   margin-top: 4px;
   dt {
-    font-size: 12.5px;
-    font-stretch: 84%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
     color: var(--ink2);
     line-height: 15px;
   }
   dd {
     margin: 0;
-    font-size: 15px;
+    font-size: var(--size-lead);
     font-weight: 700;
-    font-stretch: 90%;
+    font-stretch: var(--width-text);
     line-height: 19px;
   }
   small {
     font-weight: 500;
-    font-size: 12.5px;
+    font-size: var(--size-note);
     color: var(--ink2);
   }
 `
 const Misfits = styled.ul`
   li {
     padding: 3px 0;
-    font-size: 13px;
+    font-size: var(--size-small);
     line-height: 17px;
     border-top: 1px solid var(--hair);
   }

@@ -25,7 +25,19 @@ const decimalsOf = (value: number, unit: string) =>
       ? 0
       : 1
 
-export function Assumptions() {
+/** Where what is assumed can be said instead: a sheet of this view, the track, the party, or another view. */
+const SAID_AT = {
+  weather: 'Say the weather',
+  track: 'Track and pace',
+  zones: 'Say the hours',
+  party: 'Say it of the rider',
+  rig: 'Measure it on the rig',
+  kit: 'Say it of the thing',
+  stores: 'Say how you eat',
+}
+export type SaidAt = keyof typeof SAID_AT
+
+export function Assumptions({ onSay }: { onSay: (at: SaidAt) => void }) {
   const { assessment, sheet, change } = useDesk()
   const units = useUnits()
   const shown = useShown()
@@ -48,7 +60,12 @@ export function Assumptions() {
       <ul>
         {left.map((a) => (
           <li key={a.name + a.value.words}>
-            <b>{a.name}:</b> {units.say(a.value)} <Muted as="span">({a.source})</Muted>
+            <b>{a.name}:</b> {units.say(a.value)} <Muted as="span">({a.source})</Muted>{' '}
+            {a.said_at && (
+              <Button $small onPress={() => a.said_at && onSay(a.said_at)}>
+                {SAID_AT[a.said_at]}
+              </Button>
+            )}
           </li>
         ))}
       </ul>
@@ -59,7 +76,7 @@ export function Assumptions() {
             <th>Counts as</th>
             <th>Usual range</th>
             <th>Source</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
@@ -124,7 +141,7 @@ function Effect({ assumption }: { assumption: Assumption }) {
     <Sheet aria-label={`What ${assumption.name} moves`}>
       <thead>
         <tr>
-          <th />
+          <td />
           <th className="n">at {shown(data.low, assumption.unit)}</th>
           <th className="n">now</th>
           <th className="n">at {shown(data.high, assumption.unit)}</th>

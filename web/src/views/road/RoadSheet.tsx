@@ -14,7 +14,7 @@ const Paper = styled.div`
     width: 100%;
     border-collapse: collapse;
     font-size: 9.5pt;
-    font-stretch: 88%;
+    font-stretch: var(--width-text);
   }
   th {
     text-align: left;
@@ -43,6 +43,12 @@ export function RoadSheet() {
   const { sheet, assessment } = useDesk()
   const units = useUnits()
   const passing = new Map(assessment.passings.map((p) => [p.stop_id, p]))
+  const deedsAt = new Map((assessment.stores?.stops ?? []).map((at) => [at.stop_id, at.deeds]))
+  const take = (stop: string, lane: 'water' | 'food') => {
+    const deed = deedsAt.get(stop)?.find((d) => d.lane === lane)
+    if (!deed || deed.amount <= 0) return ''
+    return lane === 'water' ? `fill ${units.show(deed.amount, 'volume')}` : `buy ${units.show(deed.amount, 'mass')} of food`
+  }
   const stopsOf = (number: number) => sheet.road.stops.filter((s) => passing.get(s.id)?.day === number)
   return (
     <Paper>
@@ -56,6 +62,7 @@ export function RoadSheet() {
             <th>Place</th>
             <th>Water</th>
             <th>Shop</th>
+            <th>Take on</th>
             <th>When you pass</th>
           </tr>
         </thead>
@@ -69,7 +76,7 @@ export function RoadSheet() {
                 <b>{shortDate(day.date)}</b>
               </td>
               <td className="n">{units.figure(day.from_km, 'distance')}</td>
-              <td colSpan={4}>
+              <td colSpan={5}>
                 {day.rest
                   ? 'rest'
                   : `${units.show(day.distance_km, 'distance')}, ${units.show(day.ascent_m, 'elevation')} up, ${units.show(day.riding_hours, 'hours')} riding`}
@@ -91,6 +98,7 @@ export function RoadSheet() {
                       {stop.treat_water && ', treat'}
                     </td>
                     <td>{stop.shop === 'none' ? '' : SHOP_WORDS[stop.shop]}</td>
+                    <td>{[take(stop.id, 'water'), take(stop.id, 'food')].filter(Boolean).join(', ')}</td>
                     <td>{shut.join('; ')}</td>
                   </tr>
                 )

@@ -1,5 +1,6 @@
 /** The road: bring a track or type days, cut it into days, set what each stop supplies, say the weather. */
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
 import type { Road, Stop } from '../../api/client'
@@ -13,7 +14,8 @@ import { Choice, Field, Measure } from '../../ui/fields'
 import { Icon } from '../../ui/icons'
 import { usePreferences, useUnits } from '../../ui/preferences'
 import { narrow } from '../../ui/theme'
-import { Assumptions } from './Assumptions'
+import { PartyDialog } from '../tours/Riders'
+import { Assumptions, type SaidAt } from './Assumptions'
 import { DaysTable } from './DaysTable'
 import { GapsTable } from './GapsTable'
 import { useNights } from './nights'
@@ -55,16 +57,16 @@ const Big = styled.dl`
   grid-template-columns: 1fr 1fr;
   gap: 4px 12px;
   dt {
-    font-size: 12.5px;
+    font-size: var(--size-note);
     color: var(--ink2);
-    font-stretch: 86%;
+    font-stretch: var(--width-narrow);
   }
   dd {
     margin: 0;
-    font-size: 21px;
+    font-size: var(--size-head);
     font-weight: 720;
     line-height: 24px;
-    font-stretch: 90%;
+    font-stretch: var(--width-text);
   }
 `
 const NEXT_WATER = { none: 'unsure', unsure: 'seasonal', snow: 'none', seasonal: 'reliable', reliable: 'none' } as const
@@ -82,6 +84,9 @@ export function RoadView() {
   const units = useUnits()
   const [typing, setTyping] = useState(false)
   const [shaping, setShaping] = useState(false)
+  const [party, setParty] = useState(false)
+  const [sheetShown, setSheetShown] = useState('stops')
+  const navigate = useNavigate()
   const [lane, setLane] = useState<'weight' | 'weather'>('weight')
   const [brush, setBrush] = useState<Surface | null>(null)
   const nights = useNights()
@@ -108,6 +113,12 @@ export function RoadView() {
         : putStop(stop, { shop: NEXT_SHOP[stop.shop] }, `Shop at ${stop.name}: ${NEXT_SHOP[stop.shop]}`),
     [putStop],
   )
+  const say = (at: SaidAt) => {
+    if (at === 'weather' || at === 'zones') setSheetShown('weather')
+    else if (at === 'track') setShaping(true)
+    else if (at === 'party') setParty(true)
+    else void navigate(`../${at}`)
+  }
   const paint = (from: number, to: number) => {
     const [from_km, to_km] = [Math.round(from * 10) / 10, Math.round(to * 10) / 10]
     if (!brush || from_km >= to_km) return
@@ -250,12 +261,22 @@ export function RoadView() {
               { id: 'weather', text: 'Cold nights, hot days, rain, dark' },
             ]}
           />
+          <Row $min={140}>
+            <Button onPress={() => window.print()}>
+              <Icon name="print" size={16} />
+              Print the road sheet
+            </Button>
+          </Row>
           <Muted>What nobody measured is assumed, with its source: see the tab “Assumed”.</Muted>
         </section>
         <section aria-label="Details">
           <Tabs
             label="What of the road"
-            onChange={() => setBrush(null)}
+            selected={sheetShown}
+            onChange={(id) => {
+              setSheetShown(id)
+              setBrush(null)
+            }}
             tabs={[
               {
                 id: 'stops',
@@ -270,7 +291,7 @@ export function RoadView() {
                 name: 'Surfaces, ferries',
                 content: <SurfacesPanel road={road} put={put} brush={brush} setBrush={setBrush} />,
               },
-              { id: 'assumed', name: `Assumed${own ? `, ${own} yours` : ''}`, content: <Assumptions /> },
+              { id: 'assumed', name: `Assumed${own ? `, ${own} yours` : ''}`, content: <Assumptions onSay={say} /> },
             ]}
           />
         </section>
@@ -287,6 +308,7 @@ export function RoadView() {
       </div>
       <RoadSheet />
       {shaping && <TrackTools onClose={() => setShaping(false)} />}
+      {party && <PartyDialog onClose={() => setParty(false)} />}
       {typing && (
         <TypedDays
           days={road.typed_days}

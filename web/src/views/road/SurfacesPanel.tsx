@@ -25,9 +25,9 @@ const Brushes = styled.div`
     border: 1.5px solid var(--edge);
     border-radius: 3px;
     background: var(--tag);
-    font-size: 13px;
+    font-size: var(--size-small);
     font-weight: 600;
-    font-stretch: 88%;
+    font-stretch: var(--width-text);
     cursor: pointer;
     &[data-selected] {
       border: 2.5px solid var(--ink);

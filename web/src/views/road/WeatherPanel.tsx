@@ -79,7 +79,7 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
           <Sheet>
             <thead>
               <tr>
-                <th />
+                <td />
                 <th className="n">Min</th>
                 <th className="n">Max</th>
                 <th className="n">Rain days</th>

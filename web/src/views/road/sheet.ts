@@ -3,16 +3,16 @@ import styled from 'styled-components'
 /** A plain table with a head that stays. */
 export const Sheet = styled.table`
   width: 100%;
-  font-size: 13px;
-  font-stretch: 90%;
+  font-size: var(--size-small);
+  font-stretch: var(--width-text);
   th {
     position: sticky;
     top: 0;
     background: var(--sky);
     text-align: left;
-    font-size: 12.5px;
+    font-size: var(--size-note);
     font-weight: 650;
-    font-stretch: 84%;
+    font-stretch: var(--width-narrow);
     padding: 3px 5px;
     border-bottom: 2px solid var(--ink);
     z-index: 1;
@@ -49,8 +49,8 @@ export const Sheet = styled.table`
     border-radius: 3px;
     background: var(--tag);
     padding: 0 4px;
-    font-size: 13px;
-    font-stretch: 86%;
+    font-size: var(--size-small);
+    font-stretch: var(--width-narrow);
     width: 100%;
   }
 `

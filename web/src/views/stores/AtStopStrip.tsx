@@ -27,9 +27,9 @@ const Strip = styled.section`
     padding: 8px 8px 6px 20px;
     h2 {
       font-family: ${sign};
-      font-stretch: 118%;
+      font-stretch: var(--width-sign);
       font-weight: 780;
-      font-size: 16px;
+      font-size: var(--size-lead);
       line-height: 19px;
     }
     ${phone} {
@@ -70,20 +70,20 @@ const Strip = styled.section`
     gap: 8px;
     height: 30px;
     font-family: ${sign};
-    font-stretch: 116%;
+    font-stretch: var(--width-sign);
     font-weight: 750;
-    font-size: 14px;
+    font-size: var(--size-text);
   }
   b {
     font-weight: 660;
-    font-size: 14px;
+    font-size: var(--size-text);
     line-height: 17px;
-    font-stretch: 90%;
+    font-stretch: var(--width-text);
   }
   small {
-    font-size: 12.5px;
+    font-size: var(--size-note);
     line-height: 15px;
-    font-stretch: 84%;
+    font-stretch: var(--width-narrow);
     color: var(--ink2);
     overflow: hidden;
     display: -webkit-box;
@@ -145,7 +145,7 @@ const NONE: Record<Deed['verb'], string> = {
 
 const Items = styled.table`
   width: 100%;
-  font-size: 13.5px;
+  font-size: var(--size-small);
   td,
   th {
     padding: 3px 8px 3px 0;

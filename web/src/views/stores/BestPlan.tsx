@@ -7,8 +7,8 @@ import { useUnits } from '../../ui/preferences'
 import { Button } from '../../ui/controls'
 
 const Words = styled.p`
-  font-size: 13px;
-  font-stretch: 88%;
+  font-size: var(--size-small);
+  font-stretch: var(--width-text);
   line-height: 16px;
   b {
     font-weight: 700;

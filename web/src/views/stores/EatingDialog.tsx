@@ -50,7 +50,7 @@ const List = styled.ul`
     align-items: center;
     border-bottom: 1px solid var(--hair);
     padding: 3px 0;
-    font-size: 13.5px;
+    font-size: var(--size-small);
   }
   li > span {
     flex: 1;

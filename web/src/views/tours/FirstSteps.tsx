@@ -9,9 +9,9 @@ const New = styled.section`
   padding: 12px 0;
   h2 {
     font-family: ${sign};
-    font-stretch: 118%;
+    font-stretch: var(--width-sign);
     font-weight: 760;
-    font-size: 19px;
+    font-size: var(--size-head);
   }
   .head {
     display: flex;
@@ -32,8 +32,8 @@ const Steps = styled.ol`
   b {
     display: block;
     font-family: ${sign};
-    font-stretch: 116%;
-    font-size: 14.5px;
+    font-stretch: var(--width-sign);
+    font-size: var(--size-text);
     font-weight: 740;
   }
   svg {
@@ -47,9 +47,9 @@ const Steps = styled.ol`
 const Land = styled.p`
   border: 1.6px dashed var(--ink);
   padding: 8px 10px;
-  font-size: 13.5px;
+  font-size: var(--size-small);
   font-weight: 620;
-  font-stretch: 88%;
+  font-stretch: var(--width-text);
 `
 const STEPS: [string, string, ReactNode][] = [
   [

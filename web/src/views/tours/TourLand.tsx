@@ -34,7 +34,7 @@ export function TourLand({ glance, scale, units }: { glance: Glance; scale: OneS
     return (
       <svg width={220} height={BAND + 6} role="img" aria-label="No road yet">
         <rect x={1} y={4} width={218} height={BAND} fill="none" stroke="var(--edge)" strokeWidth={1.5} strokeDasharray="6 4" />
-        <text x={10} y={24} fontSize={12.5} style={{ fontStretch: '86%', fill: 'var(--ink2)' }}>
+        <text x={10} y={24} fontSize="var(--size-note)" style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink2)' }}>
           no road yet
         </text>
       </svg>
@@ -77,17 +77,23 @@ export function TourLand({ glance, scale, units }: { glance: Glance; scale: OneS
       })}
       <path d={`M${edge(sums.at(-1) ?? []).join('L')}`} fill="none" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
       <path d={`M${teeth.join('L')}L${width} ${foot + 2}H0Z`} fill="var(--sky)" />
-      <text x={1} y={Number(y(Math.max(...early, glance.leaving_kg))) - 5} fontSize={12.5} fontWeight={680} style={{ fontStretch: '86%' }}>
+      <text
+        x={1}
+        y={Number(y(Math.max(...early, glance.leaving_kg))) - 5}
+        fontSize="var(--size-note)"
+        fontWeight={680}
+        style={{ fontStretch: 'var(--width-narrow)' }}
+      >
         {units.show(glance.leaving_kg, 'mass')} leaving
       </text>
       {apart && heaviest && (
         <text
           x={Math.min(heavyX - 5, width)}
           y={Number(y(glance.heaviest_kg)) + 9}
-          fontSize={12.5}
+          fontSize="var(--size-note)"
           fontWeight={680}
           textAnchor="end"
-          style={{ fontStretch: '86%', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}
+          style={{ fontStretch: 'var(--width-narrow)', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}
         >
           {units.show(glance.heaviest_kg, 'mass')} leaving {heaviest.name}
         </text>
@@ -101,9 +107,9 @@ export function TourLand({ glance, scale, units }: { glance: Glance; scale: OneS
           key={`${place.name}${place.x}`}
           x={place.x}
           y={horizon + 12}
-          fontSize={12}
+          fontSize="var(--size-fine)"
           textAnchor={place.anchor}
-          style={{ fontStretch: '84%', fill: 'var(--onland)' }}
+          style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--onland)' }}
         >
           {place.name}
         </text>
@@ -115,9 +121,9 @@ export function TourLand({ glance, scale, units }: { glance: Glance; scale: OneS
             <text
               x={Number(x(day - 0.5))}
               y={horizon + BAND - 3}
-              fontSize={12}
+              fontSize="var(--size-fine)"
               textAnchor="middle"
-              style={{ fontStretch: '84%', fill: 'var(--onland2)' }}
+              style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--onland2)' }}
             >
               {day}
             </text>

@@ -31,11 +31,15 @@ const Head = styled.header`
   padding: 6px 20px;
   border-bottom: 2px solid var(--ink);
   font-family: ${sign};
-  font-stretch: 122%;
+  font-stretch: var(--width-sign);
   font-weight: 800;
-  font-size: 20px;
+  font-size: var(--size-head);
   .grow {
     flex: 1;
+  }
+  ${phone} {
+    margin: 0 -14px;
+    padding: 6px 14px;
   }
 `
 const Rule = styled.div`
@@ -47,9 +51,9 @@ const Rule = styled.div`
   border-bottom: 3px solid var(--ink);
   h1 {
     font-family: ${sign};
-    font-stretch: 118%;
+    font-stretch: var(--width-sign);
     font-weight: 780;
-    font-size: 20px;
+    font-size: var(--size-head);
   }
 `
 const One = styled.li`
@@ -60,9 +64,9 @@ const One = styled.li`
   border-bottom: 2px solid var(--hair);
   h2 a {
     font-family: ${sign};
-    font-stretch: 118%;
+    font-stretch: var(--width-sign);
     font-weight: 760;
-    font-size: 19px;
+    font-size: var(--size-head);
     color: var(--ink);
     text-decoration: none;
   }
@@ -89,14 +93,14 @@ const State = styled.ul`
     align-items: start;
   }
   b {
-    font-size: 14px;
-    font-stretch: 90%;
+    font-size: var(--size-text);
+    font-stretch: var(--width-text);
     font-weight: 660;
   }
   small {
     display: block;
-    font-size: 12.5px;
-    font-stretch: 84%;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
     color: var(--ink2);
   }
 `

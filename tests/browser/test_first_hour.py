@@ -1,0 +1,146 @@
+"""The first hour on an empty database: an own road, an own bike, an own list, at the desk and on a phone, nothing in the way."""
+
+import math
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from flask import Flask
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import open_page
+from tests.conftest import tours_of
+
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+LIST = Path(__file__).parents[1] / "formats" / "lists" / "title-and-totals.csv"
+POINTS, STEP_DEG = 1500, 0.0025
+"""Of a track of some 400 km, one point to every 280 m."""
+
+
+@pytest.fixture
+def empty_site(served: tuple[str, Flask]) -> Iterator[str]:
+    address, application = served
+    yield address
+    tours = tours_of(application)
+    for line in (*tours.list(), *tours.list(removed=True)):
+        tours.delete(line.id)
+
+
+def own_track(folder: Path) -> Path:
+    """Northwards over rolling hills and one pass."""
+    points = []
+    for k in range(POINTS):
+        height = 200 + 60 * math.sin(k / 25) + 900 * math.exp(-(((k - 900) / 120) ** 2))
+        points.append(
+            f'<trkpt lat="{44 + k * STEP_DEG:.5f}" lon="{8 + 0.2 * math.sin(k / 90):.5f}"><ele>{height:.1f}</ele></trkpt>'
+        )
+    path = folder / "northwards.gpx"
+    path.write_text(f'<gpx version="1.1"><trk><name>Northwards</name><trkseg>{"".join(points)}</trkseg></trk></gpx>')
+    return path
+
+
+def clean(page: Page, where: str) -> None:
+    """Nothing that axe knows is wrong, and nothing reaches beyond the screen's side."""
+    page.evaluate(AXE.read_text())
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
+    assert [(where, v["id"], v["nodes"][0]["html"][:160]) for v in found["violations"]] == []
+    assert page.evaluate("document.documentElement.scrollWidth <= window.innerWidth"), where
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["desk", "phone"])
+def test_the_first_hour(size: tuple[int, int], empty_site: str, browser, complaints: list[str], tmp_path: Path):
+    small = size[0] < 700
+    page = open_page(browser, complaints, has_touch=small, reduced_motion="reduce")
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    page.goto(empty_site)
+    expect(page.get_by_text("Say where you ride and how long")).to_be_visible()
+    clean(page, "start")
+
+    page.get_by_role("button", name="Start a tour").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="Start", exact=True).click()
+    expect(dialog.get_by_role("alert")).to_be_visible()
+    clean(page, "a new tour")
+    dialog.get_by_label("Name of the tour").fill("Northwards")
+    dialog.get_by_label("Name", exact=True).fill("Ada")
+    dialog.get_by_role("button", name="Start", exact=True).click()
+    page.wait_for_url("**/road")
+
+    def go(view: str) -> None:
+        page.get_by_role("navigation", name="Views").get_by_role("link", name=view).click()
+        page.wait_for_url(f"**/{view.lower()}")
+
+    go("Load")
+    first = page.get_by_role("list", name="What to do first")
+    expect(first.get_by_role("link", name="Say where you ride")).to_be_visible()
+    clean(page, "an empty load")
+    first.get_by_role("link", name="Say where you ride").click()
+
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Bring a GPX track").click()
+    chooser.value.set_files(own_track(tmp_path))
+    expect(page.get_by_text("points,").first).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name=re.compile("Cut the road by")).click()
+    page.get_by_role("option", name="Days in all").click()
+    days = page.get_by_label("Days, rests with them")
+    days.fill("6")
+    days.blur()
+    expect(page.get_by_role("tab", name="Days 6")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Add a stop at")).click()
+    dialog.get_by_label("Name", exact=True).fill("Harrow Ford")
+    at = dialog.get_by_label("At, km")
+    at.fill("9000")
+    dialog.get_by_role("button", name="Keep").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("road")
+    at.fill("120")
+    dialog.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("button", name="Change Harrow Ford", exact=True)).to_be_visible()
+    clean(page, "the road")
+
+    go("Rig")
+    page.get_by_role("button", name=re.compile("^Hang something on rear eyelets")).first.click()
+    page.get_by_role("menuitem").first.click()
+    for side in ("right", "left"):
+        if side == "left":
+            page.get_by_role("button", name="Left side").click()
+        page.get_by_role("button", name=f"Hang something on Rear rack, {side}").first.click()
+        page.get_by_role("menuitem", name="Rear pannier").first.click()
+        expect(page.get_by_text(f"Rear pannier {side}").first).to_be_visible()
+    clean(page, "the rig")
+
+    go("Kit")
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Bring a list").click()
+        page.get_by_role("dialog").get_by_role("button", name=re.compile("file")).click()
+    chooser.value.set_files(LIST)
+    take = dialog.get_by_role("button", name=re.compile(r"^Take \d+ things"))
+    clean(page, "a list")
+    take.click()
+    expect(page.get_by_text(re.compile(r"\d+ kinds,"))).to_be_visible()
+    clean(page, "the kit")
+
+    go("Load")
+    page.get_by_role("button", name="Propose a load").click()
+    expect(page.get_by_text("All bags, racks and wheels hold")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("button", name="Close")).to_be_visible(timeout=60_000)
+    clean(page, "a load")
+    findings = page.get_by_role("region", name="Findings")
+    findings.get_by_role("button", name="Try").first.click()
+    expect(findings.get_by_text(re.compile("^This (ends|does not end) it"))).to_be_visible()
+    clean(page, "a mend tried")
+    findings.get_by_role("button", name="Put back").click()
+
+    go("Pack")
+    if small:
+        page.get_by_role("button", name=re.compile("^Rear pannier right")).click()
+    box = page.get_by_role("checkbox").first
+    assert min(box.locator("xpath=ancestor::label").bounding_box()[side] for side in ("width", "height")) >= 44
+    box.check(force=True)
+    expect(page.get_by_text(re.compile(r"^1 of \d+ in$"))).to_be_visible()
+    clean(page, "packing")
+    go("Stores")
+    page.get_by_role("button", name="How you eat").wait_for()
+    clean(page, "the stores")
+    page.context.close()
+    assert complaints == []
