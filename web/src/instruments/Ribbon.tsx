@@ -30,7 +30,22 @@ const Frame = styled.div<{ $tall: number; $painting?: boolean }>`
     display: block;
     position: absolute;
     inset: 0;
+    /* A layer of its own: the land is not painted anew under a playhead that moves. */
+    will-change: transform;
   }
+`
+/** The playhead: moved as it is, never painted anew. */
+const Line = styled.div`
+  position: absolute;
+  left: -2px;
+  top: 30px;
+  bottom: 0;
+  width: 4.5px;
+  background: var(--now);
+  border: solid var(--onnow);
+  border-width: 0 1px;
+  pointer-events: none;
+  will-change: transform;
 `
 const Thumb = styled.div`
   position: absolute;
@@ -244,33 +259,34 @@ export function Ribbon({
             lane={lane}
           />
           {onNight && <RibbonNights days={days} scale={scale} height={height} onNight={onNight} width={width} />}
-          <svg width={width} height={height} aria-hidden="true" pointerEvents="none">
-            <path d={`M${xNow} 30V${height}`} stroke="var(--onnow)" strokeWidth={4.5} />
-            <path d={`M${xNow} 30V${height}`} stroke="var(--now)" strokeWidth={2.5} />
-            {lane === 'stores' && assessment.stores && (
-              <StoreReadings
-                told={assessment.stores}
-                moment={moment}
-                x={xNow}
-                top={LANES_TOP}
-                foot={height - 84 - skylineHeight}
-                small={small}
-                units={units}
-                deeds={stopAt(assessment.stores.stops, moments, moment)?.deeds ?? []}
-                onSet={(deed, amount) => onSet?.(deed, amount)}
-              />
-            )}
-            {held && (
-              <rect
-                x={Math.min(held.from, held.to)}
-                y={40}
-                width={Math.abs(held.to - held.from)}
-                height={height - 40}
-                fill="var(--now)"
-                opacity={0.4}
-              />
-            )}
-          </svg>
+          <Line style={{ transform: `translateX(${xNow.toFixed(1)}px)` }} />
+          {(held || lane === 'stores') && (
+            <svg width={width} height={height} aria-hidden="true" pointerEvents="none">
+              {lane === 'stores' && assessment.stores && (
+                <StoreReadings
+                  told={assessment.stores}
+                  moment={moment}
+                  x={xNow}
+                  top={LANES_TOP}
+                  foot={height - 84 - skylineHeight}
+                  small={small}
+                  units={units}
+                  deeds={stopAt(assessment.stores.stops, moments, moment)?.deeds ?? []}
+                  onSet={(deed, amount) => onSet?.(deed, amount)}
+                />
+              )}
+              {held && (
+                <rect
+                  x={Math.min(held.from, held.to)}
+                  y={40}
+                  width={Math.abs(held.to - held.from)}
+                  height={height - 40}
+                  fill="var(--now)"
+                  opacity={0.4}
+                />
+              )}
+            </svg>
+          )}
           <Sign x={xNow} width={width} phone={small} gutter={gutter} />
           {!small && days.length > FEWEST_DAYS && (
             <Zoom>

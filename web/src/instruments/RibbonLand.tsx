@@ -52,7 +52,7 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
   return (
     <svg width={width} height={height} role="img" aria-label="Weight on board above the land, with water, shops, nights and days">
       {lane === 'weight' ? (
-        <Stack moments={moments} scale={scale} foot={foot} top={44} gutter={gutter} units={units} small={small} />
+        <Stack moments={moments} scale={scale} foot={foot} top={small ? 60 : 44} gutter={gutter} units={units} small={small} />
       ) : lane === 'stores' ? (
         assessment.stores && (
           <StoreLanes
@@ -145,7 +145,7 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
         )
       })}
       {(lane === 'weight' || lane === 'weather') && (
-        <Flags findings={findings} xOf={xOf} shown={shown} top={46} foot={foot} left={gutter} right={width - 22} />
+        <Flags findings={findings} xOf={xOf} shown={shown} top={small ? 62 : 46} foot={foot} left={gutter} right={width - 22} />
       )}
     </svg>
   )

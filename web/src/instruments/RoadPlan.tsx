@@ -77,6 +77,20 @@ function useLand(): Ring[] {
   return land
 }
 
+/** The playhead from above: moved as it is, so that the road under it is not painted anew. */
+const Here = styled.i`
+  position: absolute;
+  left: -8px;
+  top: -8px;
+  width: 16px;
+  height: 16px;
+  border-radius: 50%;
+  background: var(--now);
+  border: 2px solid var(--onnow);
+  pointer-events: none;
+  will-change: transform;
+`
+
 export function RoadPlan() {
   const { assessment, sheet } = useDesk()
   const { moment } = useMoment()
@@ -108,7 +122,6 @@ export function RoadPlan() {
         >
           <Outline land={land} map={map} width={width} height={height} />
           <Way map={map} days={assessment.days} stops={sheet.road.stops} />
-          <circle cx={now.x} cy={now.y} r={7} fill="var(--now)" stroke="var(--onnow)" strokeWidth={2} />
           <path
             d={`M10 ${height - 10}v4h${(far * map.scale).toFixed(1)}v-4`}
             transform="translate(0 -4)"
@@ -121,6 +134,7 @@ export function RoadPlan() {
           </text>
         </svg>
       )}
+      {now && <Here style={{ transform: `translate(${now.x.toFixed(1)}px, ${now.y.toFixed(1)}px)` }} />}
     </Frame>
   )
 }

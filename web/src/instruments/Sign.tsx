@@ -10,7 +10,7 @@ import { useMoment } from './moment'
 const Board = styled.div<{ $phone: boolean }>`
   position: absolute;
   top: 0;
-  height: ${(p) => (p.$phone ? 40 : 31)}px;
+  height: ${(p) => (p.$phone ? 48 : 31)}px;
   background: var(--now);
   color: var(--onnow);
   border: 2px solid var(--onnow);
@@ -39,7 +39,7 @@ const Board = styled.div<{ $phone: boolean }>`
     font-stretch: var(--width-narrow);
     font-weight: 550;
   }
-  ${(p) => p.$phone && 'p { flex-direction: column; gap: 0; align-items: center; padding-top: 1px; line-height: 17px; }'}
+  ${(p) => p.$phone && 'p { flex-direction: column; gap: 0; align-items: center; padding-top: 5px; line-height: 17px; }'}
   .where {
     max-width: 100%;
     overflow: hidden;

@@ -1,6 +1,7 @@
 /** Several of a few words: pressed ones hold. */
 import { Checkbox, CheckboxGroup } from 'react-aria-components'
 import styled from 'styled-components'
+import { phone } from './theme'
 
 const Boxes = styled(CheckboxGroup)`
   display: flex;
@@ -17,6 +18,9 @@ const Box = styled(Checkbox)`
   display: inline-flex;
   align-items: center;
   min-height: 32px;
+  ${phone} {
+    min-height: 44px;
+  }
   padding: 0 9px;
   border: 1.5px solid var(--edge);
   border-radius: 3px;

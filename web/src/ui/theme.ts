@@ -107,6 +107,11 @@ export const GlobalStyle = createGlobalStyle`
   svg text { font-family: 'Encode Sans Variable', Arial, sans-serif; fill: var(--ink); font-variant-numeric: tabular-nums; }
   .sign { font-family: ${sign}; font-stretch: var(--width-sign); letter-spacing: -0.01em; }
   .unseen { position: absolute; top: 0; left: 0; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
+  ${phone} {
+    main button:not([data-carrier]), main summary, main select, header button, main h2 > a { min-height: 44px; }
+    main summary { padding-top: 11px; }
+    main h2 > a { display: inline-flex; align-items: center; }
+  }
   @media print {
     :root { ${variables({ ...day, sky: '#ffffff' })} }
     .no-print { display: none !important; }

@@ -2,6 +2,7 @@
 import { type ReactNode, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
+import { phone } from '../../ui/theme'
 import { BOUNDS } from '../../api/bounds'
 import type { Bike, BikeTrace, Quantity } from '../../api/client'
 import { Button, Menu, Muted, Row } from '../../ui/controls'
@@ -67,6 +68,9 @@ const Group = styled(Fold)`
   summary {
     cursor: pointer;
     min-height: 36px;
+    ${phone} {
+      min-height: 44px;
+    }
     display: flex;
     align-items: center;
     font-weight: 620;

@@ -27,7 +27,7 @@ const Plus = styled(AriaButton)`
     color: var(--onnow);
     border-style: solid;
   }
-  @media (pointer: coarse) {
+  @media (pointer: coarse), (max-width: 700px) {
     width: 44px;
     height: 44px;
     margin: -22px 0 0 -22px;

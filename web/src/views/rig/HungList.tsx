@@ -1,5 +1,6 @@
 /** What hangs on the bike, chain by chain, with limits and fills; each figure can be overwritten. */
 import styled from 'styled-components'
+import { phone } from '../../ui/theme'
 import { BOUNDS } from '../../api/bounds'
 import type { Bike, BikeTrace, Carrier, Catalogue, Reach, Support } from '../../api/client'
 import { statesInWords } from '../../instruments/states'
@@ -18,6 +19,9 @@ const Item = styled(Fold)`
   summary {
     cursor: pointer;
     min-height: 32px;
+    ${phone} {
+      min-height: 44px;
+    }
     display: grid;
     grid-template-columns: 1fr auto;
     align-items: center;

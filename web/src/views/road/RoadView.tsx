@@ -1,11 +1,12 @@
 /** The road: bring a track or type days, cut it into days, set what each stop supplies, say the weather. */
-import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { type ComponentProps, useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
 import type { Road, Stop } from '../../api/client'
 import { useDesk, useWork } from '../../api/tour'
 import { useMoment } from '../../instruments/moment'
+import type { OnSupply } from '../../instruments/RibbonLand'
 import { Ribbon } from '../../instruments/Ribbon'
 import type { Surface } from '../../instruments/RibbonSurfaces'
 import { RoadPlan } from '../../instruments/RoadPlan'
@@ -79,8 +80,6 @@ const kilogramWords = (minutes: number[]) =>
 export function RoadView() {
   const { sheet, assessment, change, bringTrack, tour } = useDesk()
   const { busy } = useWork()
-  const { moment } = useMoment()
-  const { letters } = usePreferences()
   const units = useUnits()
   const [typing, setTyping] = useState(false)
   const [shaping, setShaping] = useState(false)
@@ -93,9 +92,6 @@ export function RoadView() {
   const own = Object.keys(sheet.own_values).length
   const road = sheet.road
   const facts = assessment.road
-  const km = assessment.moments?.km[moment] ?? 0
-  const restingKm = useDeferredValue(km)
-  const restingDay = useDeferredValue(assessment.moments?.day[moment] ?? 1)
   const put = useCallback((what: string, part: Partial<Road>) => void change(what, { road: { ...road, ...part } }), [change, road])
   const putStops = useCallback(
     (stops: Stop[], what: string, nights = road.nights) => put(what, { stops: [...stops].sort((a, b) => a.at_km - b.at_km), nights }),
@@ -127,16 +123,6 @@ export function RoadView() {
       surfaces: [...left, { from_km, to_km, surface: brush }],
     })
   }
-  const near = road.stops.reduce<Stop | null>((best, s) => (!best || Math.abs(s.at_km - km) < Math.abs(best.at_km - km) ? s : best), null)
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (!letters || e.ctrlKey || e.altKey || (e.target as Element).matches('input, textarea, [role=option]') || !near) return
-      if (e.key === 'w') onSupply(near, 'water')
-      if (e.key === 'b') onSupply(near, 'shop')
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [letters, near, onSupply])
   return (
     <>
       <Stage className="no-print">
@@ -281,9 +267,9 @@ export function RoadView() {
               {
                 id: 'stops',
                 name: `Stops ${road.stops.length || ''}`,
-                content: <StopsTable stops={road.stops} at={restingKm} onChange={putStops} />,
+                content: <StopsHere stops={road.stops} onChange={putStops} />,
               },
-              { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysTable road={road} now={restingDay} /> },
+              { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysHere road={road} /> },
               { id: 'gaps', name: 'Gaps', content: <GapsTable /> },
               { id: 'weather', name: 'Weather and hours', content: <WeatherPanel road={road} put={put} /> },
               {
@@ -306,6 +292,7 @@ export function RoadView() {
           onPaint={brush ? paint : undefined}
         />
       </div>
+      <SupplyKeys stops={road.stops} onSupply={onSupply} />
       <RoadSheet />
       {shaping && <TrackTools onClose={() => setShaping(false)} />}
       {party && <PartyDialog onClose={() => setParty(false)} />}
@@ -321,4 +308,46 @@ export function RoadView() {
       )}
     </>
   )
+}
+
+const REST_MS = 120
+
+/** Where the playhead has come to rest, for what need not follow every step of it. */
+function useResting() {
+  const { assessment } = useDesk()
+  const { moment } = useMoment()
+  const [at, setAt] = useState(moment)
+  useEffect(() => {
+    const timer = window.setTimeout(() => setAt(moment), REST_MS)
+    return () => window.clearTimeout(timer)
+  }, [moment])
+  return { km: assessment.moments?.km[at] ?? 0, day: assessment.moments?.day[at] ?? 1 }
+}
+
+// What follows the playhead stands apart, so that a step of it does not draw the whole view anew.
+function StopsHere({ stops, onChange }: { stops: Stop[]; onChange: ComponentProps<typeof StopsTable>['onChange'] }) {
+  return <StopsTable stops={stops} at={useResting().km} onChange={onChange} />
+}
+
+function DaysHere({ road }: { road: Road }) {
+  return <DaysTable road={road} now={useResting().day} />
+}
+
+/** w and b set the water and the shop of the nearest stop. */
+function SupplyKeys({ stops, onSupply }: { stops: Stop[]; onSupply: OnSupply }) {
+  const { letters } = usePreferences()
+  const { assessment } = useDesk()
+  const { moment } = useMoment()
+  const km = assessment.moments?.km[moment] ?? 0
+  const near = stops.reduce<Stop | null>((best, s) => (!best || Math.abs(s.at_km - km) < Math.abs(best.at_km - km) ? s : best), null)
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (!letters || e.ctrlKey || e.altKey || (e.target as Element).matches('input, textarea, [role=option]') || !near) return
+      if (e.key === 'w') onSupply(near, 'water')
+      if (e.key === 'b') onSupply(near, 'shop')
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [letters, near, onSupply])
+  return null
 }

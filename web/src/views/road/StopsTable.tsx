@@ -1,6 +1,6 @@
 /** The stops as a table: what each supplies, when it is passed, and what is shut then. */
-import { memo, useState } from 'react'
-import type { Stop } from '../../api/client'
+import { memo, useCallback, useMemo, useState } from 'react'
+import type { Passing, Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { useGoToKm } from '../../instruments/moment'
 import { Button, Muted } from '../../ui/controls'
@@ -49,17 +49,19 @@ export const StopsTable = memo(function StopsTable({
   const { assessment, sheet } = useDesk()
   const nights = sheet.road.nights
   const length_km = assessment.road?.length_km ?? 0
-  const goToKm = useGoToKm()
   const units = useUnits()
   const [open, setOpen] = useState<string | null>(null)
   const [bringing, setBringing] = useState(false)
-  const ordered = [...stops].sort((a, b) => a.at_km - b.at_km)
-  const passed = new Map(assessment.passings.map((p) => [p.stop_id, p]))
-  const put = (stop: Stop, part: Partial<Stop>, what: string) =>
-    onChange(
-      stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)),
-      what,
-    )
+  const ordered = useMemo(() => [...stops].sort((a, b) => a.at_km - b.at_km), [stops])
+  const passed = useMemo(() => new Map(assessment.passings.map((p) => [p.stop_id, p])), [assessment.passings])
+  const put = useCallback(
+    (stop: Stop, part: Partial<Stop>, what: string) =>
+      onChange(
+        stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)),
+        what,
+      ),
+    [stops, onChange],
+  )
   const add = () => {
     const id = freeId(
       'stop',
@@ -91,68 +93,17 @@ export const StopsTable = memo(function StopsTable({
           </tr>
         </thead>
         <tbody>
-          {ordered.map((stop) => {
-            const passing = passed.get(stop.id)
-            const trouble = [
-              passing?.water_fails && `water ${units.say(passing.water_fails)}`,
-              !passing && assessment.road && `${units.show(stop.detour_km, 'distance', 1)} off the road: does not count`,
-              passing?.shop_shut && `shop ${units.say(passing.shop_shut)}`,
-            ].filter(Boolean)
-            return (
-              <tr key={stop.id} aria-current={Math.abs(stop.at_km - at) < 0.6}>
-                <td className="n">
-                  <button type="button" className="plain" onClick={() => goToKm(stop.at_km)}>
-                    {units.show(stop.at_km, 'distance')}
-                  </button>
-                </td>
-                <td>
-                  <button type="button" className="plain" aria-label={`Change ${stop.name}`} onClick={() => setOpen(stop.id)}>
-                    {stop.name}
-                  </button>
-                </td>
-                <td>
-                  <select
-                    aria-label={`Water at ${stop.name}`}
-                    value={stop.water}
-                    onChange={(e) => put(stop, { water: e.target.value as Stop['water'] }, `Water at ${stop.name}: ${e.target.value}`)}
-                  >
-                    {Object.entries(WATER_WORDS).map(([id, text]) => (
-                      <option key={id} value={id}>
-                        {text}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td>
-                  <select
-                    aria-label={`Food shop at ${stop.name}`}
-                    value={stop.shop}
-                    onChange={(e) => put(stop, { shop: e.target.value as Stop['shop'] }, `Shop at ${stop.name}: ${e.target.value}`)}
-                  >
-                    {Object.entries(SHOP_WORDS).map(([id, text]) => (
-                      <option key={id} value={id}>
-                        {text}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td>
-                  {passing && (
-                    <>
-                      day {passing.day}, {passing.stays ? 'night here' : clock(passing.hour)}
-                      {stop.detour_km > 0 && `, ${units.show(2 * stop.detour_km, 'distance', 1)} there and back`}
-                    </>
-                  )}
-                  {trouble.length > 0 && (
-                    <Muted>
-                      <b>{trouble.join('; ')}</b>
-                    </Muted>
-                  )}
-                  {!trouble.length && stop.note && <Muted>{stop.note}</Muted>}
-                </td>
-              </tr>
-            )
-          })}
+          {ordered.map((stop) => (
+            <StopRow
+              key={stop.id}
+              stop={stop}
+              passing={passed.get(stop.id)}
+              counts={assessment.road !== null}
+              here={Math.abs(stop.at_km - at) < 0.6}
+              onPut={put}
+              onOpen={setOpen}
+            />
+          ))}
           {!ordered.length && (
             <tr>
               <td colSpan={5}>
@@ -185,5 +136,84 @@ export const StopsTable = memo(function StopsTable({
       )}
       {bringing && <BringStops onClose={() => setBringing(false)} />}
     </>
+  )
+})
+
+/** A stop: of all rows only those that the playhead reaches or leaves are drawn anew. */
+const StopRow = memo(function StopRow({
+  stop,
+  passing,
+  counts,
+  here,
+  onPut,
+  onOpen,
+}: {
+  stop: Stop
+  passing: Passing | undefined
+  counts: boolean
+  here: boolean
+  onPut: (stop: Stop, part: Partial<Stop>, what: string) => void
+  onOpen: (id: string) => void
+}) {
+  const goToKm = useGoToKm()
+  const units = useUnits()
+  const trouble = [
+    passing?.water_fails && `water ${units.say(passing.water_fails)}`,
+    !passing && counts && `${units.show(stop.detour_km, 'distance', 1)} off the road: does not count`,
+    passing?.shop_shut && `shop ${units.say(passing.shop_shut)}`,
+  ].filter(Boolean)
+  return (
+    <tr aria-current={here}>
+      <td className="n">
+        <button type="button" className="plain" onClick={() => goToKm(stop.at_km)}>
+          {units.show(stop.at_km, 'distance')}
+        </button>
+      </td>
+      <td>
+        <button type="button" className="plain" aria-label={`Change ${stop.name}`} onClick={() => onOpen(stop.id)}>
+          {stop.name}
+        </button>
+      </td>
+      <td>
+        <select
+          aria-label={`Water at ${stop.name}`}
+          value={stop.water}
+          onChange={(e) => onPut(stop, { water: e.target.value as Stop['water'] }, `Water at ${stop.name}: ${e.target.value}`)}
+        >
+          {Object.entries(WATER_WORDS).map(([id, text]) => (
+            <option key={id} value={id}>
+              {text}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td>
+        <select
+          aria-label={`Food shop at ${stop.name}`}
+          value={stop.shop}
+          onChange={(e) => onPut(stop, { shop: e.target.value as Stop['shop'] }, `Shop at ${stop.name}: ${e.target.value}`)}
+        >
+          {Object.entries(SHOP_WORDS).map(([id, text]) => (
+            <option key={id} value={id}>
+              {text}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td>
+        {passing && (
+          <>
+            day {passing.day}, {passing.stays ? 'night here' : clock(passing.hour)}
+            {stop.detour_km > 0 && `, ${units.show(2 * stop.detour_km, 'distance', 1)} there and back`}
+          </>
+        )}
+        {trouble.length > 0 && (
+          <Muted>
+            <b>{trouble.join('; ')}</b>
+          </Muted>
+        )}
+        {!trouble.length && stop.note && <Muted>{stop.note}</Muted>}
+      </td>
+    </tr>
   )
 })

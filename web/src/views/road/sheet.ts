@@ -1,4 +1,5 @@
 import styled from 'styled-components'
+import { phone } from '../../ui/theme'
 
 /** A plain table with a head that stays. */
 export const Sheet = styled.table`
@@ -45,6 +46,9 @@ export const Sheet = styled.table`
   select,
   input {
     min-height: 30px;
+    ${phone} {
+      min-height: 44px;
+    }
     border: 1.5px solid var(--edge);
     border-radius: 3px;
     background: var(--tag);
