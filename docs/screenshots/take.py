@@ -101,8 +101,8 @@ def stores_shop(page: Page) -> None:
 
 
 BEFORE: dict[str, Callable[[Page], None]] = {
-    "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "mend": mend, "aims": aims, "pack-phone": card,
-    "stores-list": stores_list, "stores-shop": stores_shop,
+    "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "mend": mend, "aims": aims,
+    "pack-phone": card, "stores-list": stores_list, "stores-shop": stores_shop,
 }  # fmt: skip
 
 

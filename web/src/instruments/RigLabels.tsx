@@ -9,6 +9,8 @@ import { type Placed, type RigView, sideRect } from './rigView'
 import { statesInWords } from './states'
 
 const COLUMN_STEP = 44
+/** About as wide as a letter of a label. */
+const LETTER_PX = 5.7
 const PLATE = { w: 36, h: 20 }
 
 interface Label extends Placed {
@@ -125,10 +127,11 @@ function Column({ labels, atRight, top, ground, width }: { labels: Label[]; atRi
   const anchor = atRight ? 'end' : 'start'
   return labels.map((l, k) => {
     const y = ys[k] ?? l.cy
+    const end = Math.max(80, l.name.length * LETTER_PX + 8)
     return (
       <g key={l.carrier.id}>
-        <Leader label={l} x={atRight ? width - 92 : 92} y={y - 4} />
-        <Dot colour={l.carrier.colour} x={atRight ? width - 98 : 98} y={y - 12} />
+        <Leader label={l} x={atRight ? width - end : end} y={y - 12} />
+        <Dot colour={l.carrier.colour} x={atRight ? width - end - 6 : end + 6} y={y - 12} />
         <text x={x} y={y - 8} fontSize="var(--size-fine)" fontWeight={600} textAnchor={anchor} style={{ fontStretch: 'var(--width-narrow)' }}>
           {l.name}
         </text>
