@@ -28,7 +28,7 @@ PICTURES = (
     ("aims", "load", DESK, "light"),
     ("load-dark", "load", DESK, "dark"),
     ("stores", "stores", DESK, "light"),
-    ("stores-list", "stores", DESK, "light"),
+    ("ready", "ready", DESK, "light"),
     ("stores-shop", "stores", DESK, "light"),
     ("pack", "pack", DESK, "light"),
     ("load-phone", "load", PHONE, "light"),
@@ -84,9 +84,10 @@ def aims(page: Page) -> None:
     page.get_by_text("a leaning bike pulls").wait_for()
 
 
-def stores_list(page: Page) -> None:
-    """What to fill, buy and charge where."""
-    page.get_by_role("button", name="Lists and tables").click()
+def ready(page: Page) -> None:
+    """The nights, and what helps against the coldest."""
+    page.get_by_role("button", name="Warm enough at night?").click()
+    page.get_by_text("of it is left").wait_for()
 
 
 def stores_shop(page: Page) -> None:
@@ -102,7 +103,7 @@ def stores_shop(page: Page) -> None:
 
 BEFORE: dict[str, Callable[[Page], None]] = {
     "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "mend": mend, "aims": aims,
-    "pack-phone": card, "stores-list": stores_list, "stores-shop": stores_shop,
+    "pack-phone": card, "ready": ready, "stores-shop": stores_shop,
 }  # fmt: skip
 
 

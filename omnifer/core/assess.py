@@ -6,6 +6,7 @@ import numpy as np
 
 from omnifer.core.assumptions import assumptions_of
 from omnifer.core.findings import CHECKS, find
+from omnifer.core.findings.questions import open_questions
 from omnifer.core.findings.situation import Situation
 from omnifer.core.itinerary import days_of, gaps_of, passings
 from omnifer.core.load.explain import Paid, Why, bill_of, why
@@ -19,6 +20,7 @@ from omnifer.core.load.stance import stance_of
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import Tour, TourSheet
+from omnifer.core.needs.sleep import sleepers
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
 from omnifer.core.stores.told import stores_told
@@ -60,6 +62,8 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         gaps=here.gaps,
         passings=passings(tour, voyage) if voyage else [],
         zones=voyage.clocks.stretches() if voyage else [],
+        questions=open_questions(asked=bool(here.sleepers)),
+        sleepers=here.sleepers,
         climate=climate_of(voyage) if voyage else None,
         moments=moments_of(tour, voyage, loaded.bikes) if voyage else None,
         stores=stores_told(tour, voyage) if voyage else None,
@@ -80,7 +84,7 @@ def situation_of(tour: TourSheet, road: Profile | None) -> Situation:
     voyage, loaded = _ridden(tour, road)
     days = days_of(tour, voyage) if voyage else []
     gaps = gaps_of(tour, voyage) if voyage else []
-    return Situation(tour, voyage, loaded, days, gaps, _stances(tour, loaded, road))
+    return Situation(tour, voyage, loaded, days, gaps, _stances(tour, loaded, road), sleepers(tour, days))
 
 
 def otherwise_loaded(here: Situation, tour: TourSheet, road: Profile | None) -> Situation:

@@ -42,6 +42,11 @@ def celsius(value: float) -> Figure:
     return _figure(round(value, 1), "temperature")
 
 
+def kelvin(value: float) -> Figure:
+    """A difference of temperatures."""
+    return _figure(round(value, 1), "temperature_difference")
+
+
 def share(value: float) -> Figure:
     """A part of one."""
     return _figure(round(value, 4), "share")

@@ -18,8 +18,10 @@ from omnifer.demo.country import STATIONS, demo_track
 from omnifer.formats.kit_csv import read_kit_csv
 from omnifer.formats.stops_csv import read_stops_csv
 
-RUNA = Rider(id="runa", name="Runa", body_mass_kg=63, all_day_power_w=105, height_cm=169, age_years=34, sex="female")
-EDVIN = Rider(id="edvin", name="Edvin", body_mass_kg=81, all_day_power_w=125, height_cm=183, age_years=51, sex="male")
+RUNA = Rider(id="runa", name="Runa", body_mass_kg=63, all_day_power_w=105, height_cm=169, age_years=34, sex="female",
+             sleeps="cold")  # fmt: skip
+EDVIN = Rider(id="edvin", name="Edvin", body_mass_kg=81, all_day_power_w=125, height_cm=183, age_years=51, sex="male",
+              sleeps="warm")  # fmt: skip
 STILL_ON_SHELF = ("folding-chair", "flask-half-litre", "second-lens", "travel-chess", "tarp", "second-fuel-bottle")
 """Things of the demo that nobody has stowed yet."""
 LOAD = "load.json"

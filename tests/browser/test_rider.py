@@ -93,7 +93,7 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
     page.keyboard.press("Enter")
     expect(page.get_by_text("Everything has a place.")).to_be_visible(timeout=60_000)
     expect(page.get_by_role("button", name="Close")).to_be_visible(timeout=60_000)
-    page.keyboard.press("Alt+6")
+    page.keyboard.press("Alt+7")
     expect(page.get_by_role("heading", name="Rear pannier").first).to_be_visible()
 
 
@@ -286,7 +286,7 @@ def test_on_a_phone_a_thing_is_tapped_and_then_a_bag(site: str, browser, complai
     assert complaints == []
 
 
-@pytest.mark.parametrize("view", ["road", "rig", "kit", "load", "stores", "pack"])
+@pytest.mark.parametrize("view", ["road", "rig", "kit", "load", "stores", "ready", "pack"])
 def test_every_view_is_accessible_and_needs_no_page_scroll(view: str, site: str, browser, complaints: list[str]):
     """axe-core 4.14.1, every rule of any impact; in the dark only colours differ."""
     page = open_page(browser, complaints, color_scheme="light", reduced_motion="reduce")

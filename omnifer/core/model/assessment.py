@@ -5,8 +5,9 @@ from typing import Literal
 
 from pydantic import Field
 
-from omnifer.core.model.finding import Finding, FindingKind
+from omnifer.core.model.finding import Finding, FindingKind, Question
 from omnifer.core.model.lanes import StoresTold
+from omnifer.core.model.needs import Sleeper
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
 from omnifer.core.model.road import ZoneStretch
 from omnifer.core.model.trace import BikeTrace
@@ -218,6 +219,8 @@ class Assessment(Noun):
     gaps: list[Gap]
     passings: list[Passing]
     zones: list[ZoneStretch] = Field(description="Whose wall clock holds where, in road order")
+    questions: list[Question]
+    sleepers: list[Sleeper] = Field(description="Empty: nobody said what is slept in")
     climate: ClimateLine | None
     moments: Moments | None
     stores: StoresTold | None

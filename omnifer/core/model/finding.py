@@ -60,6 +60,8 @@ FindingKind = Literal[
     "snacks_deep",
     "step_lost",
     "too_few_days",
+    "cold_sleep",
+    "warm_surplus",
 ]
 
 
@@ -108,3 +110,12 @@ class Finding(Noun):
     parts: dict[str, float]
     quantity: Quantity | None
     mends: list[Mend]
+
+
+class Question(Noun):
+    """What a rider asks before leaving, and the kinds of trouble that speak to it."""
+
+    id: str
+    words: str
+    kinds: list[FindingKind]
+    open: bool = Field(False, description="Nothing was said that could answer it")

@@ -16,4 +16,5 @@ class Rider(Noun):
     all_day_power_w: Annotated[float, Field(ge=30, le=400, description="Power held all day at the crank [W]")]
     height_cm: Annotated[float, Field(ge=100, le=250)] | None = None
     age_years: Annotated[int, Field(ge=5, le=110)] | None = None
+    sleeps: Literal["cold", "usual", "warm"] = Field("usual", description="Beside others under the same cover")
     sex: Literal["female", "male"] | None = Field(None, description="As the resting-energy equation asks for it")

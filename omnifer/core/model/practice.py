@@ -123,6 +123,7 @@ class Practice(Noun):
     default_day_high_c: float = _usual(26, 18, 34, "temperature", "Hot day where no weather is known")
     default_night_low_c: float = _usual(10, 0, 18, "temperature", "Cold night where no weather is known")
     default_humidity_pct: float = _usual(50, 30, 80, "%", "Relative humidity where none is known", most=100)
+    sleeper_shift_k: float = _usual(4.0, 2.0, 6.0, "K", "Who sleeps cold wants so much more than the label, who sleeps warm less")
     hot_index_c: float = _usual(
         39, 35, 41, "temperature", "Heat index from which riding at noon is unwise", "NWS: danger from 39.4, from memory"
     )  # fmt: skip

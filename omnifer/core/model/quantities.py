@@ -42,6 +42,7 @@ Quantity = Literal[
     "distance",
     "elevation",
     "temperature",
+    "temperature_difference",
     "share",
     "minutes",
     "hours",
@@ -58,8 +59,8 @@ Quantity = Literal[
 class Figure(Noun):
     """One number in a sentence, in the base unit of its quantity.
 
-    mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
-    pressure bar, energy Wh, money in that of the tour.
+    mass kg, volume l, distance km, elevation m, temperature and its difference °C, share and grade as fractions, length mm,
+    speed km/h, pressure bar, energy Wh, money in that of the tour.
     """
 
     value: float
@@ -79,7 +80,14 @@ class Text(Noun):
 
     def metric(self) -> str:
         """The sentence in metric units, for logs and the command line."""
-        unit = {"mass": "kg", "volume": "l", "distance": "km", "elevation": "m", "temperature": "°C"}
+        unit = {
+            "mass": "kg",
+            "volume": "l",
+            "distance": "km",
+            "elevation": "m",
+            "temperature": "°C",
+            "temperature_difference": "°C",
+        }
         unit |= {
             "minutes": "min",
             "hours": "h",

@@ -146,7 +146,43 @@ class UsedUp(Noun):
         return self.content_kg / self.holds
 
 
+class SleepingBag(Noun):
+    """What one sleeps in."""
+
+    does: Literal["sleeping_bag"] = "sleeping_bag"
+    comfort_c: Annotated[float, Field(ge=-40, le=30, description="Comfort on its label, never the extreme [°C]")]
+
+
+class BedLayer(Noun):
+    """A liner, a fleece or a jacket that is worn in bed."""
+
+    does: Literal["bed_layer"] = "bed_layer"
+    warms_k: Annotated[float, Field(ge=0, le=15, description="So much colder may the night be [K]")]
+
+
+class Mat(Noun):
+    """What lies under a sleeper. Several lie on each other."""
+
+    does: Literal["mat"] = "mat"
+    r_value: Annotated[float, Field(ge=0, le=12, description="On its label [ft²·°F·h/Btu]")]
+
+
 Role = Annotated[
-    Stove | FuelVessel | FireLighter | Treatment | Device | Bank | Cells | Panel | Hub | Charger | Cable | PaperMap | UsedUp,
+    SleepingBag
+    | BedLayer
+    | Mat
+    | Stove
+    | FuelVessel
+    | FireLighter
+    | Treatment
+    | Device
+    | Bank
+    | Cells
+    | Panel
+    | Hub
+    | Charger
+    | Cable
+    | PaperMap
+    | UsedUp,
     Field(discriminator="does"),
 ]

@@ -22,6 +22,9 @@ export const BOUNDS = {
     holds_wh: [0, 20000],
     takes_w: [0, 1000],
   },
+  BedLayer: {
+    warms_k: [0, 15],
+  },
   Bike: {
     mass_kg: [1, 200],
     mass_x_mm: [-10000, 10000],
@@ -111,6 +114,9 @@ export const BOUNDS = {
     holds_kg: [0, 20],
     fill_price: [0, 100000],
   },
+  Mat: {
+    r_value: [0, 12],
+  },
   MonthNormals: {
     mean_max_c: [-60, 60],
     mean_min_c: [-60, 60],
@@ -154,6 +160,9 @@ export const BOUNDS = {
   },
   Serving: {
     share: [0, 1],
+  },
+  SleepingBag: {
+    comfort_c: [-40, 30],
   },
   Station: {
     at_km: [0, 50000],

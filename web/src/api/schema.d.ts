@@ -1007,7 +1007,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -1026,6 +1026,8 @@ export interface components {
             /** Passings */
             passings: components["schemas"]["Passing"][];
             profile: components["schemas"]["ProfileLine"] | null;
+            /** Questions */
+            questions: components["schemas"]["Question"][];
             /**
              * Ready
              * @description False while the tour has no road; then only the load is assessed
@@ -1039,6 +1041,11 @@ export interface components {
             shelf: {
                 [key: string]: number;
             };
+            /**
+             * Sleepers
+             * @description Empty: nobody said what is slept in
+             */
+            sleepers: components["schemas"]["Sleeper"][];
             stores: components["schemas"]["StoresTold"] | null;
             /**
              * Zones
@@ -1214,6 +1221,38 @@ export interface components {
              * @default 10
              */
             takes_w: number;
+        };
+        /**
+         * BedLayer
+         * @description A liner, a fleece or a jacket that is worn in bed.
+         */
+        "BedLayer-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "bed_layer";
+            /**
+             * Warms K
+             * @description So much colder may the night be [K]
+             */
+            warms_k: number;
+        };
+        /**
+         * BedLayer
+         * @description A liner, a fleece or a jacket that is worn in bed.
+         */
+        "BedLayer-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "bed_layer";
+            /**
+             * Warms K
+             * @description So much colder may the night be [K]
+             */
+            warms_k: number;
         };
         /**
          * Bike
@@ -3055,8 +3094,8 @@ export interface components {
          * Figure
          * @description One number in a sentence, in the base unit of its quantity.
          *
-         *     mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
-         *     pressure bar, energy Wh, money in that of the tour.
+         *     mass kg, volume l, distance km, elevation m, temperature and its difference °C, share and grade as fractions, length mm,
+         *     speed km/h, pressure bar, energy Wh, money in that of the tour.
          */
         "Figure-Input": {
             /**
@@ -3069,7 +3108,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
             /** Value */
             value: number;
         };
@@ -3077,8 +3116,8 @@ export interface components {
          * Figure
          * @description One number in a sentence, in the base unit of its quantity.
          *
-         *     mass kg, volume l, distance km, elevation m, temperature °C, share and grade as fractions, length mm, speed km/h,
-         *     pressure bar, energy Wh, money in that of the tour.
+         *     mass kg, volume l, distance km, elevation m, temperature and its difference °C, share and grade as fractions, length mm,
+         *     speed km/h, pressure bar, energy Wh, money in that of the tour.
          */
         "Figure-Output": {
             /**
@@ -3091,7 +3130,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
             /** Value */
             value: number;
         };
@@ -3110,7 +3149,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
         };
         /**
          * Finding
@@ -3146,7 +3185,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus";
             /** Mends */
             mends: components["schemas"]["Mend-Output"][];
             /** Need */
@@ -3157,7 +3196,7 @@ export interface components {
             };
             place: components["schemas"]["Text-Output"];
             /** Quantity */
-            quantity: ("mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money") | null;
+            quantity: ("mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money") | null;
             /** Rank */
             rank: number;
             reason: components["schemas"]["Text-Output"];
@@ -3935,6 +3974,38 @@ export interface components {
             stop_id: string;
         };
         /**
+         * Mat
+         * @description What lies under a sleeper. Several lie on each other.
+         */
+        "Mat-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "mat";
+            /**
+             * R Value
+             * @description On its label [ft²·°F·h/Btu]
+             */
+            r_value: number;
+        };
+        /**
+         * Mat
+         * @description What lies under a sleeper. Several lie on each other.
+         */
+        "Mat-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "mat";
+            /**
+             * R Value
+             * @description On its label [ft²·°F·h/Btu]
+             */
+            r_value: number;
+        };
+        /**
          * Mend
          * @description Something that would help, and what it does.
          */
@@ -4221,7 +4292,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
         };
         /**
          * NamedLoad
@@ -4821,6 +4892,24 @@ export interface components {
             rounds?: number;
         };
         /**
+         * Question
+         * @description What a rider asks before leaving, and the kinds of trouble that speak to it.
+         */
+        Question: {
+            /** Id */
+            id: string;
+            /** Kinds */
+            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus")[];
+            /**
+             * Open
+             * @description Nothing was said that could answer it
+             * @default false
+             */
+            open: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * Relief
          * @description A single change of the rig or the wishes that lets more in.
          */
@@ -4902,6 +4991,13 @@ export interface components {
              * @default null
              */
             sex?: ("female" | "male") | null;
+            /**
+             * Sleeps
+             * @description Beside others under the same cover
+             * @default usual
+             * @enum {string}
+             */
+            sleeps?: "cold" | "usual" | "warm";
         };
         /**
          * Rider
@@ -4941,6 +5037,13 @@ export interface components {
              * @default null
              */
             sex: ("female" | "male") | null;
+            /**
+             * Sleeps
+             * @description Beside others under the same cover
+             * @default usual
+             * @enum {string}
+             */
+            sleeps: "cold" | "usual" | "warm";
         };
         /**
          * Rig
@@ -5528,6 +5631,76 @@ export interface components {
             at: number[];
             /** Elevation M */
             elevation_m: number[];
+        };
+        /**
+         * Sleeper
+         * @description A rider's nights, and what keeps the rider warm on the coldest of them.
+         */
+        Sleeper: {
+            /** Nights */
+            nights: components["schemas"]["SleptNight"][];
+            /** Rider Id */
+            rider_id: string;
+            /**
+             * Thing Ids
+             * @description Bag, mats and layers on the night that is shortest, or on the coldest
+             */
+            thing_ids: string[];
+        };
+        /**
+         * SleepingBag
+         * @description What one sleeps in.
+         */
+        "SleepingBag-Input": {
+            /**
+             * Comfort C
+             * @description Comfort on its label, never the extreme [°C]
+             */
+            comfort_c: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "sleeping_bag";
+        };
+        /**
+         * SleepingBag
+         * @description What one sleeps in.
+         */
+        "SleepingBag-Output": {
+            /**
+             * Comfort C
+             * @description Comfort on its label, never the extreme [°C]
+             */
+            comfort_c: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "sleeping_bag";
+        };
+        /**
+         * SleptNight
+         * @description One night of one rider.
+         */
+        SleptNight: {
+            /**
+             * Bears C
+             * @description Down to where the rider sleeps warm [°C]; None: there is nothing to sleep in
+             */
+            bears_c: number | null;
+            /** Day */
+            day: number;
+            /**
+             * Indoors
+             * @description In a room: nothing to sleep in is asked for
+             */
+            indoors: boolean;
+            /**
+             * Low C
+             * @description Cold night to plan for [°C]
+             */
+            low_c: number;
         };
         /**
          * Spot
@@ -6270,7 +6443,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
             /**
              * Short
              * @description What the stretch being ridden asks for beyond what fits
@@ -6629,7 +6802,7 @@ export interface components {
              * @description What it does for the supplies
              * @default null
              */
-            role?: (components["schemas"]["Stove-Input"] | components["schemas"]["FuelVessel-Input"] | components["schemas"]["FireLighter-Input"] | components["schemas"]["Treatment-Input"] | components["schemas"]["Device-Input"] | components["schemas"]["Bank-Input"] | components["schemas"]["Cells-Input"] | components["schemas"]["Panel-Input"] | components["schemas"]["Hub-Input"] | components["schemas"]["Charger-Input"] | components["schemas"]["Cable-Input"] | components["schemas"]["PaperMap-Input"] | components["schemas"]["UsedUp-Input"]) | null;
+            role?: (components["schemas"]["SleepingBag-Input"] | components["schemas"]["BedLayer-Input"] | components["schemas"]["Mat-Input"] | components["schemas"]["Stove-Input"] | components["schemas"]["FuelVessel-Input"] | components["schemas"]["FireLighter-Input"] | components["schemas"]["Treatment-Input"] | components["schemas"]["Device-Input"] | components["schemas"]["Bank-Input"] | components["schemas"]["Cells-Input"] | components["schemas"]["Panel-Input"] | components["schemas"]["Hub-Input"] | components["schemas"]["Charger-Input"] | components["schemas"]["Cable-Input"] | components["schemas"]["PaperMap-Input"] | components["schemas"]["UsedUp-Input"]) | null;
             /**
              * Salts
              * @description A vessel for drinks with salts: drunk while riding, never cooked with
@@ -6794,7 +6967,7 @@ export interface components {
              * @description What it does for the supplies
              * @default null
              */
-            role: (components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"]) | null;
+            role: (components["schemas"]["SleepingBag-Output"] | components["schemas"]["BedLayer-Output"] | components["schemas"]["Mat-Output"] | components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"]) | null;
             /**
              * Salts
              * @description A vessel for drinks with salts: drunk while riding, never cooked with

@@ -23,6 +23,7 @@ const RigView = lazy(() => import('./rig/RigView').then((m) => ({ default: m.Rig
 const KitView = lazy(() => import('./kit/KitView').then((m) => ({ default: m.KitView })))
 const LoadView = lazy(() => import('./load/LoadView').then((m) => ({ default: m.LoadView })))
 const StoresView = lazy(() => import('./stores/StoresView').then((m) => ({ default: m.StoresView })))
+const ReadyView = lazy(() => import('./ready/ReadyView').then((m) => ({ default: m.ReadyView })))
 const PackView = lazy(() => import('./pack/PackView').then((m) => ({ default: m.PackView })))
 
 const VIEWS: { path: string; name: string; icon: IconName }[] = [
@@ -31,6 +32,7 @@ const VIEWS: { path: string; name: string; icon: IconName }[] = [
   { path: 'kit', name: 'Kit', icon: 'kit' },
   { path: 'load', name: 'Load', icon: 'camp' },
   { path: 'stores', name: 'Stores', icon: 'stores' },
+  { path: 'ready', name: 'Ready', icon: 'tick' },
   { path: 'pack', name: 'Pack', icon: 'pack' },
 ]
 
@@ -235,6 +237,7 @@ export function App() {
             <Route path="kit" element={<KitView />} />
             <Route path="load" element={<LoadView />} />
             <Route path="stores" element={<StoresView />} />
+            <Route path="ready" element={<ReadyView />} />
             <Route path="pack" element={<PackView />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />

@@ -18,6 +18,17 @@ const count = (field: string, label: string, open = false): Entry => ({ field, l
 const flag = (field: string, label: string): Entry => ({ field, label, flag: true })
 
 const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
+  sleeping_bag: {
+    name: 'is slept in',
+    start: { comfort_c: 0 },
+    entries: [{ field: 'comfort_c', label: 'Comfort on its label, never the extreme', quantity: 'temperature' }],
+  },
+  bed_layer: {
+    name: 'warms in bed',
+    start: { warms_k: 2 },
+    entries: [{ field: 'warms_k', label: 'The night may be colder by', quantity: 'temperature_difference', decimals: 1 }],
+  },
+  mat: { name: 'lies under a sleeper', start: { r_value: 3 }, entries: [count('r_value', 'R on its label')] },
   stove: {
     name: 'is a stove',
     start: { burns: 'gas', efficiency: null, shielded: true, exchanger: false, bears_frost: false },
@@ -109,6 +120,9 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
   },
 }
 const BOUNDS_OF: Record<Does, string> = {
+  sleeping_bag: 'SleepingBag',
+  bed_layer: 'BedLayer',
+  mat: 'Mat',
   stove: 'Stove',
   fuel_vessel: 'FuelVessel',
   fire_lighter: 'FireLighter',
@@ -137,7 +151,7 @@ export function RoleFields({ role, onChange }: { role: Role | null; onChange: (r
     <>
       <Row $min={150}>
         <Choice
-          label="For the stores it"
+          label="On the way it"
           value={role?.does ?? '-'}
           onChange={(v) => onChange(v === '-' ? null : ({ does: v, ...ROLES[v].start } as Role))}
           options={[{ id: '-' as const, text: 'does nothing' }, ...(Object.keys(ROLES) as Does[]).map((id) => ({ id, text: ROLES[id].name }))]}

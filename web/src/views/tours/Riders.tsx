@@ -30,6 +30,7 @@ export const newRider = (taken: Rider[]): Drafted => ({
     height_cm: null,
     age_years: null,
     sex: null,
+    sleeps: 'usual',
   },
   bike: USUAL_BIKE,
 })
@@ -112,6 +113,16 @@ export function RiderList({ riders, onChange }: { riders: Drafted[]; onChange: (
                 range={BOUNDS.Rider.age_years}
                 onChange={(age) => set({ age_years: Math.round(age) })}
                 onClear={() => set({ age_years: null })}
+              />
+              <Choice
+                label="In bed beside others"
+                value={rider.sleeps}
+                onChange={(sleeps) => set({ sleeps })}
+                options={[
+                  { id: 'usual', text: 'As warm as others' },
+                  { id: 'cold', text: 'Sleeps cold' },
+                  { id: 'warm', text: 'Sleeps warm' },
+                ]}
               />
               <Choice
                 label="For the resting energy"

@@ -1,0 +1,102 @@
+"""Nights colder than a rider sleeps warm, and bags far warmer than the nights."""
+
+from collections.abc import Iterator
+
+from omnifer.core.findings.mending import a_new, new_id
+from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.model.finding import Mend
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.needs import Sleeper, SleptNight
+from omnifer.core.model.people import Rider
+from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
+from omnifer.core.sentence import celsius, fine_kg, kelvin, km, number, say
+
+STOPS_FROM_K = 5.0
+"""A night that is so much colder than a rider sleeps warm ends the tour's sleep, not only spoils it [K]; practice."""
+FAR_TOO_WARM_K = 8.0
+"""A bag that is so much warmer than the night asks is carried for nothing that night [K]; practice."""
+FEW_NIGHTS = 0.1
+"""A bag that is asked for on a smaller part of the nights is worth a word [-]; practice."""
+FOAM_R, FOAM_KG, FOAM_L = 2.0, 0.38, 8.0
+"""A foam mat to lie under another [ft²·°F·h/Btu, kg, l]; practice."""
+SILK_K, SILK_KG, SILK_L = 2.0, 0.13, 0.4
+"""A silk liner [K, kg, l]; practice."""
+
+
+def cold(s: Situation) -> Iterator[Draft]:
+    """Riders who lie awake: the coldest night against what they have."""
+    for sleeper in s.sleepers:
+        rider = next(r for r in s.tour.riders if r.id == sleeper.rider_id)
+        bare = [night for night in sleeper.nights if not night.indoors and night.bears_c is None]
+        if bare:
+            yield _nothing(s, rider, bare)
+        short = [night for night in sleeper.nights if night.short_k > 0]
+        if short:
+            yield _short(s, rider, sleeper, short)
+
+
+def _nothing(s: Situation, rider: Rider, nights: list[SleptNight]) -> Draft:
+    day = s.days[nights[0].day - 1]
+    return Draft(
+        kind="cold_sleep", grade="stops_you",
+        sentence=say("{rider} has nothing to sleep in from day {day} on.", rider=rider.name, day=number(day.number)),
+        reason=say("{n} nights out of doors without a bag, or with it posted away.", n=number(len(nights))),
+        place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)), size=100.0 + len(nights), at_km=day.to_km,
+        day=day.number, about=f"{rider.id}-nothing",
+    )  # fmt: skip
+
+
+def _short(s: Situation, rider: Rider, sleeper: Sleeper, short: list[SleptNight]) -> Draft:
+    worst = max(short, key=lambda night: night.short_k)
+    day = s.days[worst.day - 1]
+    outdoors = [night for night in sleeper.nights if not night.indoors]
+    return Draft(
+        kind="cold_sleep", grade="stops_you" if worst.short_k > STOPS_FROM_K else "slows_you",
+        sentence=say("{rider} sleeps warm to {bears}; night {day} asks for {low}.", rider=rider.name,
+                     bears=celsius(worst.bears_c or 0.0), day=number(day.number), low=celsius(worst.low_c)),
+        reason=say("{n} of {nights} nights out of doors are colder than bag, mat and what is worn in bed bear, the worst by"
+                   " {short}."
+                   " Hollows on clear nights may be 5 to 10 degrees colder, and people differ by as much as 5.",
+                   n=number(len(short)), nights=number(len(outdoors)), short=kelvin(worst.short_k)),
+        place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)), size=worst.short_k, at_km=day.to_km,
+        day=day.number, things=tuple(sleeper.thing_ids), about=rider.id,
+        mends=list(_warmer(s, rider)),
+    )  # fmt: skip
+
+
+def _warmer(s: Situation, rider: Rider) -> Iterator[Mend]:
+    foam = Thing(
+        id=new_id(s, "foam-mat"), name=f"Foam mat, {rider.name}", mass_kg=FOAM_KG, volume_l=FOAM_L, longest_mm=500, reach="night",
+        rider_id=rider.id, role=Mat(r_value=FOAM_R), guessed=("mass", "volume"), because="Cold ground",
+    )  # fmt: skip
+    yield a_new(
+        s, foam, say("A foam mat under the other"), say("{mass} more, and R {r}", mass=fine_kg(FOAM_KG), r=number(FOAM_R))
+    )
+    silk = Thing(
+        id=new_id(s, "silk-liner"), name=f"Silk liner, {rider.name}", mass_kg=SILK_KG, volume_l=SILK_L, reach="night",
+        dry="own_bag", rider_id=rider.id, role=BedLayer(warms_k=SILK_K), guessed=("mass", "volume"), because="Cold nights",
+    )  # fmt: skip
+    yield a_new(s, silk, say("A silk liner"), say("{mass} more, {k} warmer", mass=fine_kg(SILK_KG), k=kelvin(SILK_K)))
+
+
+def surplus(s: Situation) -> Iterator[Draft]:
+    """Bags that few nights ask for."""
+    for sleeper in s.sleepers:
+        rider = next(r for r in s.tour.riders if r.id == sleeper.rider_id)
+        nights = [night for night in sleeper.nights if not night.indoors and night.bears_c is not None]
+        asked = [night for night in nights if night.low_c - (night.bears_c or 0.0) <= FAR_TOO_WARM_K]
+        if not nights or len(asked) >= FEW_NIGHTS * len(nights):
+            continue
+        bags = [t for t in s.tour.kit if t.id in sleeper.thing_ids and isinstance(t.role, SleepingBag)]
+        if not bags:
+            continue
+        least = min(night.low_c - (night.bears_c or 0.0) for night in nights)
+        yield Draft(
+            kind="warm_surplus", grade="worth_knowing",
+            sentence=say("{bag} is far warmer than all but {n} of {nights} nights ask.", bag=bags[0].name, n=number(len(asked)),
+                         nights=number(len(nights))),
+            reason=say("On the coldest {spare} are to spare with mat and layers. A lighter bag with all clothes worn is enough"
+                       " for most sleepers.", spare=kelvin(least)),
+            place=say("in the kit"), size=bags[0].mass_kg, things=(bags[0].id,), about=rider.id,
+            mends=[Mend(name=say("A lighter bag"), consequence=say("or this one posted home after the last cold night"))],
+        )  # fmt: skip

@@ -1,0 +1,29 @@
+"""What a tour asks for beyond supplies and limits, and whether the kit answers."""
+
+from pydantic import Field
+
+from omnifer.core.model.quantities import Noun
+
+
+class SleptNight(Noun):
+    """One night of one rider."""
+
+    day: int
+    low_c: float = Field(description="Cold night to plan for [°C]")
+    indoors: bool = Field(description="In a room: nothing to sleep in is asked for")
+    bears_c: float | None = Field(description="Down to where the rider sleeps warm [°C]; None: there is nothing to sleep in")
+
+    @property
+    def short_k(self) -> float:
+        """So much colder it is than the rider sleeps warm [K]; 0: warm enough."""
+        if self.indoors or self.bears_c is None:
+            return 0.0
+        return max(self.bears_c - self.low_c, 0.0)
+
+
+class Sleeper(Noun):
+    """A rider's nights, and what keeps the rider warm on the coldest of them."""
+
+    rider_id: str
+    nights: list[SleptNight]
+    thing_ids: list[str] = Field(description="Bag, mats and layers on the night that is shortest, or on the coldest")

@@ -1,0 +1,59 @@
+"""Warm enough at night: bag, mat, what is worn in bed and the sleeper, against each cold night."""
+
+import numpy as np
+
+from omnifer.core.model.assessment import Day
+from omnifer.core.model.kit import ABOARD, Thing
+from omnifer.core.model.needs import Sleeper, SleptNight
+from omnifer.core.model.people import Rider
+from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.physics.sleep import bears_c
+
+LINER_FROM_C = 20.0
+"""In warmer nights a liner alone is enough [°C]; practice."""
+AT_STOP_KM = 0.1
+"""So near a stop the night is at it [km]."""
+
+
+def sleepers(tour: TourSheet, days: list[Day]) -> list[Sleeper]:
+    """Every rider's nights; empty where nobody said what they sleep in.
+
+    The night at the end is not slept on the road, but it is all a tour of one day has.
+    """
+    if not any(isinstance(thing.role, SleepingBag) for thing in tour.kit):
+        return []
+    nights = days[:-1] if len(days) > 1 else days
+    return [_sleeper(tour, rider, k, nights) for k, rider in enumerate(tour.riders)]
+
+
+def _sleeper(tour: TourSheet, rider: Rider, number: int, days: list[Day]) -> Sleeper:
+    km = np.array([day.to_km for day in days])
+    mine = [thing for thing in tour.located if thing.role is not None and _is_mine(thing, rider, number)]
+    there = {thing.id: thing.is_how(ABOARD, km) for thing in mine}
+    slept = [_night(tour, rider, day, [t for t in mine if there[t.id][n]]) for n, day in enumerate(days)]
+    told = max(range(len(days)), key=lambda n: (slept[n].short_k, -slept[n].low_c), default=None)
+    kit = [] if told is None else [t.id for t in mine if there[t.id][told] and isinstance(t.role, SleepingBag | BedLayer | Mat)]
+    return Sleeper(rider_id=rider.id, nights=slept, thing_ids=kit)
+
+
+def _is_mine(thing: Thing, rider: Rider, number: int) -> bool:
+    """The rider's own, or one of so many shared ones that there is one for this rider."""
+    return thing.rider_id == rider.id or (thing.rider_id is None and number < thing.count)
+
+
+def _night(tour: TourSheet, rider: Rider, day: Day, kit: list[Thing]) -> SleptNight:
+    here = [stop for stop in tour.road.stops if stop.name == day.night_at and abs(stop.at_km - day.to_km) <= AT_STOP_KM]
+    indoors = any(stop.shelter == "room" for stop in here)
+    return SleptNight(day=day.number, low_c=round(day.night_low_c, 1), indoors=indoors, bears_c=_bears(tour, rider, kit))
+
+
+def _bears(tour: TourSheet, rider: Rider, kit: list[Thing]) -> float | None:
+    """Down to where a rider sleeps warm with what is there [°C]; the warmest bag, all mats, all that is worn in bed."""
+    bags = [thing.role.comfort_c for thing in kit if isinstance(thing.role, SleepingBag)]
+    layers = sum(thing.role.warms_k for thing in kit if isinstance(thing.role, BedLayer))
+    mat = sum(thing.role.r_value for thing in kit if isinstance(thing.role, Mat))
+    shift = {"cold": tour.practice.sleeper_shift_k, "usual": 0.0, "warm": -tour.practice.sleeper_shift_k}[rider.sleeps]
+    if not bags:
+        return round(LINER_FROM_C + shift, 1) if layers else None
+    return round(float(bears_c(min(bags), mat)) - layers + shift, 1)

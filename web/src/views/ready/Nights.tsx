@@ -1,0 +1,130 @@
+/** Each night's cold against what each rider has in bed: a line for what it bears, a foot for the night. */
+import { useState } from 'react'
+import styled from 'styled-components'
+import { useShown } from '../../api/tour'
+import type { Scale } from '../../instruments/ribbonScale'
+import { Button } from '../../ui/controls'
+import { useUnits } from '../../ui/preferences'
+
+const Riders = styled.div`
+  display: flex;
+  gap: 4px;
+  padding-top: 6px;
+`
+const FAR_K = 8
+const LABEL_PX = 74
+
+export function Nights({ scale, width, open }: { scale: Scale; width: number; open: boolean }) {
+  const { assessment, sheet } = useShown()
+  const units = useUnits()
+  const [chosen, choose] = useState<string | null>(null)
+  const shortest = (s: (typeof assessment.sleepers)[number]) =>
+    Math.max(...s.nights.map((n) => (n.bears_c === null || n.indoors ? 0 : n.bears_c - n.low_c)))
+  const worstOff = [...assessment.sleepers].sort((a, b) => shortest(b) - shortest(a))[0]
+  const sleeper = assessment.sleepers.find((s) => s.rider_id === chosen) ?? worstOff
+  if (!sleeper) return <svg width={width} height={36} aria-hidden="true" />
+  const height = open ? 150 : 84
+  const nights = sleeper.nights
+  const figures = nights.flatMap((n) => (n.bears_c === null ? [n.low_c] : [n.low_c, n.bears_c]))
+  const [low, high] = [Math.min(...figures) - 2, Math.max(...figures) + 2]
+  const y = (celsius: number) => 8 + ((high - celsius) / (high - low)) * (height - 20)
+  const edge = (day: number) => scale.edges[Math.min(day, scale.edges.length) - 1] ?? 0
+  const at = nights.map((n) => ({ ...n, x0: edge(n.day), x1: edge(n.day + 1), short: n.bears_c !== null && !n.indoors ? n.bears_c - n.low_c : 0 }))
+  const line = at
+    .filter((n) => n.bears_c !== null)
+    .map(
+      (n, i, all) => `${i === 0 || all[i - 1]?.day !== n.day - 1 ? 'M' : 'L'}${n.x0.toFixed(1)} ${y(n.bears_c ?? 0).toFixed(1)}H${n.x1.toFixed(1)}`,
+    )
+    .join('')
+  const worst = at.reduce((a, b) => (b.short > a.short ? b : a), at[0] ?? { short: 0, day: 0, x0: 0, x1: 0, low_c: 0, bears_c: null, indoors: false })
+  const name = sheet.riders.find((r) => r.id === sleeper.rider_id)?.name ?? ''
+  const first = at.find((n) => n.bears_c !== null)
+  const bears = first?.bears_c ?? null
+  return (
+    <>
+      {open && assessment.sleepers.length > 1 && (
+        <Riders className="no-print">
+          {assessment.sleepers.map((s) => (
+            <Button key={s.rider_id} $small aria-pressed={s === sleeper} onPress={() => choose(s.rider_id)}>
+              {s === sleeper ? '● ' : '○ '}
+              {sheet.riders.find((r) => r.id === s.rider_id)?.name}
+            </Button>
+          ))}
+        </Riders>
+      )}
+      <svg
+        width={width}
+        height={height}
+        role="img"
+        aria-label={`${name}: ${worst.short > 0 ? `${units.show(worst.short, 'temperature_difference')} short in night ${worst.day}` : 'warm enough in every night'}`}
+      >
+        {[0, 10].map(
+          (c) =>
+            c > low &&
+            c < high && (
+              <g key={c}>
+                <path d={`M0 ${y(c)}H${width}`} stroke="var(--hair)" />
+                <text x={width - 4} y={y(c) - 3} fontSize="var(--size-fine)" textAnchor="end" style={{ fill: 'var(--ink2)' }}>
+                  {units.show(c, 'temperature')}
+                </text>
+              </g>
+            ),
+        )}
+        {at
+          .filter((n) => n.bears_c !== null && !n.indoors && n.low_c - n.bears_c > FAR_K)
+          .map((n) => (
+            <rect
+              key={n.day}
+              x={n.x0}
+              y={y(n.low_c)}
+              width={n.x1 - n.x0}
+              height={Math.max(y(n.bears_c ?? 0) - y(n.low_c), 0)}
+              fill="url(#hatch)"
+              opacity={0.35}
+            />
+          ))}
+        {at.map((n) => (
+          <g key={n.day}>
+            {n.short > 0 && (
+              <rect
+                x={(n.x0 + n.x1) / 2 - 4}
+                y={y(n.bears_c ?? 0)}
+                width={8}
+                height={Math.max(y(n.low_c) - y(n.bears_c ?? 0), 2)}
+                fill="var(--ink)"
+              />
+            )}
+            <path
+              d={`M${n.x0 + 2} ${y(n.low_c)}H${n.x1 - 2}`}
+              stroke="var(--ink)"
+              strokeWidth={n.indoors ? 1.2 : 2.6}
+              strokeDasharray={n.indoors ? '2 2' : undefined}
+            >
+              <title>
+                Night {n.day}: {units.show(n.low_c, 'temperature')}
+                {n.indoors ? ', in a room' : n.bears_c === null ? ', nothing to sleep in' : `, warm to ${units.show(n.bears_c, 'temperature')}`}
+              </title>
+            </path>
+          </g>
+        ))}
+        <path d={line} fill="none" stroke="var(--now)" strokeWidth={4} />
+        <path d={line} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
+        {bears !== null && (
+          <text x={4} y={Math.min(y(bears) + 14, height - 2)} fontSize="var(--size-fine)" fontWeight={650}>
+            what {name} has on bears {units.show(bears, 'temperature')}
+          </text>
+        )}
+        {worst.short > 0 && (
+          <text
+            x={Math.min(worst.x1 + 4, width - LABEL_PX)}
+            y={Math.min(y(worst.low_c) + 4, height - 4)}
+            fontSize="var(--size-fine)"
+            fontWeight={700}
+          >
+            {units.show(worst.short, 'temperature_difference')} short
+          </text>
+        )}
+      </svg>
+    </>
+  )
+}

@@ -1,0 +1,258 @@
+/** Questions of this tour and their answers, drawn over its days; what is found wrong opens in place, with what helps. */
+import { useMemo, useState } from 'react'
+import styled from 'styled-components'
+import type { Finding, Question } from '../../api/client'
+import { useDesk, useShown } from '../../api/tour'
+import { Mends } from '../../instruments/Mends'
+import { useFocus, useGoToKm } from '../../instruments/moment'
+import { Ribbon } from '../../instruments/Ribbon'
+import { ribbonScale, type Scale } from '../../instruments/ribbonScale'
+import { SetAside } from '../../instruments/SetAside'
+import { useSize } from '../../instruments/useSize'
+import { Boundary } from '../../ui/Boundary'
+import { Button, Muted } from '../../ui/controls'
+import { GRADE_WORDS, Icon, Wedge } from '../../ui/icons'
+import { useUnits } from '../../ui/preferences'
+import { phone, sign } from '../../ui/theme'
+import { useNarrow } from '../../ui/usePhone'
+import { Arrivals } from './Arrivals'
+import { FindingMarks } from './FindingMarks'
+import { Nights } from './Nights'
+
+const Head = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 6px 20px;
+  border-bottom: 3px solid var(--ink);
+  flex: none;
+  h2 {
+    font-family: ${sign};
+    font-stretch: var(--width-sign);
+    font-weight: 780;
+    font-size: var(--size-head);
+  }
+  .grow {
+    flex: 1;
+  }
+  ${phone} {
+    padding: 6px 14px;
+  }
+`
+const Rows = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  scrollbar-width: thin;
+  @media print {
+    overflow: visible;
+  }
+`
+const Row = styled.section`
+  display: grid;
+  grid-template-columns: 148px minmax(0, 1fr);
+  border-bottom: 1px solid var(--edge);
+  padding-left: 20px;
+  break-inside: avoid;
+  > button {
+    padding: 8px 8px 8px 0;
+    align-self: start;
+  }
+  h3 {
+    font-family: ${sign};
+    font-stretch: var(--width-sign);
+    font-weight: 740;
+    font-size: var(--size-small);
+    line-height: 17px;
+  }
+  .state {
+    display: flex;
+    align-items: end;
+    gap: 5px;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
+    padding-top: 4px;
+  }
+  ${phone} {
+    grid-template-columns: 1fr;
+    padding: 0 14px;
+  }
+`
+const Found = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  gap: 0 24px;
+  padding: 2px 20px 12px 0;
+  article {
+    border-top: 1px solid var(--hair);
+    padding: 5px 0;
+  }
+  article > button {
+    display: grid;
+    grid-template-columns: 22px 1fr;
+    gap: 6px;
+    width: 100%;
+    align-items: start;
+  }
+  b {
+    font-weight: 640;
+    font-size: var(--size-small);
+    line-height: 17px;
+  }
+  small {
+    display: block;
+    font-size: var(--size-note);
+    color: var(--ink2);
+    line-height: 15px;
+  }
+  p {
+    font-size: var(--size-note);
+    line-height: 16px;
+    color: var(--ink2);
+    padding: 2px 0 2px 28px;
+  }
+  ul {
+    padding-left: 28px;
+  }
+`
+/** What is worst, in words, while a question is closed. */
+const First = styled.p`
+  font-size: var(--size-note);
+  line-height: 15px;
+  color: var(--ink2);
+  padding-bottom: 6px;
+`
+const NOTHING = { words: '', figures: {}, names: {} }
+const GUTTER = 0
+
+export function ReadyView() {
+  const { assessment, sheet } = useDesk()
+  const units = useUnits()
+  const [open, setOpen] = useState<string | null>(null)
+  const [box, { width }] = useSize<HTMLDivElement>()
+  const small = useNarrow()
+  // The same days at the same places as on the ribbon below.
+  const wide = Math.max(width - (small ? 28 : 190), 0)
+  const scale = useMemo(() => ribbonScale(assessment.days, GUTTER, wide), [assessment.days, wide])
+  const live = assessment.findings.filter((f) => f.aside === null)
+  const of = (question: Question) => live.filter((f) => question.kinds.includes(f.kind))
+  const state = (question: Question) => (question.open ? 'open' : of(question).some((f) => f.grade !== 'worth_knowing') ? 'short' : 'answered')
+  const count = (wanted: string) => assessment.questions.filter((q) => state(q) === wanted).length
+  const words = [
+    `${count('answered')} answered`,
+    count('short') > 0 && `${count('short')} short`,
+    count('open') > 0 && `${count('open')} open`,
+  ].filter(Boolean)
+  return (
+    <>
+      <Head>
+        <h2>Ready</h2>
+        <span>{words.join(', ')}</span>
+        <span className="grow" />
+        <Button $small className="no-print" onPress={() => window.print()}>
+          <Icon name="print" size={16} />
+          Print the list
+        </Button>
+      </Head>
+      <Rows ref={box}>
+        {assessment.questions.map((question) => (
+          <Row key={question.id} aria-label={question.words}>
+            <button type="button" aria-expanded={open === question.id} onClick={() => setOpen(open === question.id ? null : question.id)}>
+              <h3>{question.words}</h3>
+              <State state={state(question)} findings={of(question)} />
+            </button>
+            <div>
+              {wide > 100 && assessment.days.length > 0 && <Drawing question={question} scale={scale} width={wide} open={open === question.id} />}
+              {open !== question.id && of(question)[0] && <First>{units.say(of(question)[0]?.sentence ?? NOTHING)}</First>}
+              {open === question.id && <Answers question={question} findings={of(question)} />}
+            </div>
+          </Row>
+        ))}
+        <Muted style={{ padding: '8px 20px 14px' }}>
+          {sheet.set_aside.length > 0 && `${sheet.set_aside.length} set aside under Load. `}
+          Labels of bags and mats are makers’ figures, never the extreme one. Who feels ill, cold or worn out stops; doctors, makers and the law
+          decide.
+        </Muted>
+      </Rows>
+      <div className="no-print">
+        <Boundary what="The ribbon" on={assessment}>
+          <Ribbon height={150} skylineHeight={34} lane="land" />
+        </Boundary>
+      </div>
+    </>
+  )
+}
+
+function State({ state, findings }: { state: 'open' | 'short' | 'answered'; findings: Finding[] }) {
+  const worst = findings.find((f) => f.grade === 'stops_you') ?? findings.find((f) => f.grade === 'slows_you')
+  const beside = findings.length - findings.filter((f) => f.grade !== 'worth_knowing').length
+  return (
+    <span className="state">
+      {worst ? <Wedge grade={worst.grade} size={15} /> : <span aria-hidden="true">{state === 'open' ? '☐' : '☑'}</span>}
+      {state === 'short' ? `${findings.length - beside} short` : state}
+      {beside > 0 && `, ${beside} to know`}
+    </span>
+  )
+}
+
+/** The tour as it would be with what is being tried; the answers below stay those of the tour as it is. */
+function Drawing({ question, scale, width, open }: { question: Question; scale: Scale; width: number; open: boolean }) {
+  const { assessment } = useShown()
+  const findings = assessment.findings.filter((f) => f.aside === null && question.kinds.includes(f.kind))
+  if (question.id === 'warm') return <Nights scale={scale} width={width} open={open} />
+  if (question.id === 'ridden') return <Arrivals scale={scale} width={width} />
+  return <FindingMarks findings={findings} scale={scale} width={width} />
+}
+
+function Answers({ question, findings }: { question: Question; findings: Finding[] }) {
+  const units = useUnits()
+  const goToKm = useGoToKm()
+  const { setBike } = useFocus()
+  const [chosen, choose] = useState<string | null>(null)
+  if (question.open)
+    return (
+      <Muted style={{ padding: '4px 20px 12px 0' }}>
+        Nobody said what you sleep in. Under Kit, say of a thing that it is slept in, lies under a sleeper or warms in bed, and each night is held
+        against it.
+      </Muted>
+    )
+  if (!findings.length)
+    return (
+      <Muted style={{ padding: '4px 20px 12px 0' }}>
+        Nothing found. {question.kinds.map((k) => k.replaceAll('_', ' ')).join(', ')}: all looked at.
+      </Muted>
+    )
+  const open = findings.some((f) => f.id === chosen) ? chosen : (findings[0]?.id ?? null)
+  return (
+    <Found>
+      {findings.map((finding) => (
+        <article key={finding.id}>
+          <button
+            type="button"
+            aria-expanded={finding.id === open}
+            onClick={() => {
+              choose(finding.id)
+              if (finding.bike_id) setBike(finding.bike_id)
+              if (finding.at_km !== null) goToKm(finding.at_km)
+            }}
+          >
+            <Wedge grade={finding.grade} size={20} />
+            <span>
+              <b>{units.say(finding.sentence)}</b>
+              <small>
+                {GRADE_WORDS[finding.grade]}, {units.say(finding.place)}
+              </small>
+            </span>
+          </button>
+          {finding.id === open && (
+            <>
+              <p>{units.say(finding.reason)}</p>
+              <Mends finding={finding} />
+              <SetAside finding={finding} />
+            </>
+          )}
+        </article>
+      ))}
+    </Found>
+  )
+}
