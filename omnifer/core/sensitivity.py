@@ -65,5 +65,10 @@ def _figures(found: Assessment) -> dict[str, tuple[Quantity, float]]:
         )
     if found.moments is not None:
         figures["Heaviest moment"] = "mass", round(max(found.moments.total_kg), 1)
+    if found.sleepers:
+        figures["Nights too cold for what is slept in"] = (
+            "count",
+            sum(night.short_k > 0 for sleeper in found.sleepers for night in sleeper.nights),
+        )
     figures["Things that do not fit or hold"] = "count", sum(finding.grade == "stops_you" for finding in found.findings)
     return figures

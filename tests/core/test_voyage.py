@@ -25,6 +25,7 @@ from omnifer.core.model.road import (
     TypedDay,
     Weather,
 )
+from omnifer.core.model.roles import SleepingBag
 from omnifer.core.model.stores import Stores
 from omnifer.core.rig.catalogue import carrier, support
 from omnifer.core.road import profile as profiles
@@ -336,7 +337,8 @@ def test_every_default_moves_something_somewhere():
     )  # fmt: skip
 
     base = small_tour(
-        thing("a", 6), track=track, riders=(Rider(id="ada", name="Ada", body_mass_kg=70, all_day_power_w=110),),
+        thing("a", 6), thing("bag", 0.1, role=SleepingBag(comfort_c=0)), track=track,
+        riders=(Rider(id="ada", name="Ada", body_mass_kg=70, all_day_power_w=110, sleeps="cold"),),
         road=Road(stops=stops, surfaces=tuple(surfaces), cut=DayCut(by="hours", hours=3, to_stops=False),
                   nights=(Night(at_km=98, rest_days=1), Night(at_km=30, rest_days=1))),
     )  # fmt: skip

@@ -45,6 +45,7 @@ def test_the_first_version_means_what_it_meant():
             k: v for k, v in thing_after.items() if k not in ("group", "may_stay", "role", "where", "closed", "salts", "guessed")
         }
         assert {k: v for k, v in thing_before.items() if k not in ("kit", "guess")} == same
+    assert [rider.pop("sleeps") for rider in after["riders"]] == ["usual"] * len(before["riders"])
     for field in ("name", "start_date", "riders", "money", "track"):
         assert after[field] == before[field]
     assert after["aims"] == before["aims"] | {"weather": 1, "carry": 1}
