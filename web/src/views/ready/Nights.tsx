@@ -64,7 +64,15 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
             c < high && (
               <g key={c}>
                 <path d={`M0 ${y(c)}H${width}`} stroke="var(--hair)" />
-                <text x={width - 4} y={y(c) - 3} fontSize="var(--size-fine)" textAnchor="end" stroke="var(--sky)" strokeWidth={3} style={{ fill: 'var(--ink2)', paintOrder: 'stroke' }}>
+                <text
+                  x={width - 4}
+                  y={y(c) - 3}
+                  fontSize="var(--size-fine)"
+                  textAnchor="end"
+                  stroke="var(--sky)"
+                  strokeWidth={3}
+                  style={{ fill: 'var(--ink2)', paintOrder: 'stroke' }}
+                >
                   {units.show(c, 'temperature')}
                 </text>
               </g>
