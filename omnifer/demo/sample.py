@@ -146,7 +146,7 @@ PRICES = {
 def demo_stores() -> Stores:
     """Two who cook, in a country where eating out is dear."""
     priced = tuple(FOODS[food].model_copy(update={"price_per_kg": price}) for food, price in PRICES.items())
-    return Stores(cooking="cook", meal_price=17, own_foods=priced)
+    return Stores(cooking="cook", meal_price=17, own_foods=priced, wash_every_days=2)
 
 
 def demo_tour(load: bool = True) -> Tour:

@@ -207,6 +207,7 @@ def test_questions_are_answered_over_the_days_and_mended_in_place(page: Page, si
     warm.get_by_role("button", name="Warm enough at night?").click()
     warm.get_by_role("button", name="Edvin").click()
     expect(warm.get_by_text("what Edvin has on bears")).to_be_visible()
+    expect(page.get_by_role("img", name="2 of 8 kinds of clothes run out between washes")).to_be_visible()
     packed = page.get_by_role("region", name="Packed well?")
     packed.get_by_role("button", name="Packed well?").click()
     packed.get_by_role("button", name="E-reader gets damp").click()

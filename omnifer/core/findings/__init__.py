@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Container, Iterator
 from dataclasses import replace
 
-from omnifer.core.findings import day_by_day, electric, fire_and_frost, limits, on_the_road, placing, rig, sleep, stores
+from omnifer.core.findings import clothes, day_by_day, electric, fire_and_frost, limits, on_the_road, placing, rig, sleep, stores
 from omnifer.core.findings.situation import Check, Draft, Situation
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Quantity, Text
@@ -34,6 +34,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     day_by_day.too_few: ("too_few_days",),
     on_the_road.hot_days: ("hot_day",),
     on_the_road.cold_nights: ("cold_night",),
+    clothes.without_clean: ("no_clean",),
     sleep.cold: ("cold_sleep",),
     sleep.surplus: ("warm_surplus",),
     placing.guesses: ("guesses",),

@@ -4,6 +4,7 @@ from omnifer.core.model.finding import Question
 
 QUESTIONS: tuple[Question, ...] = (
     Question(id="warm", words="Warm enough at night?", kinds=["cold_sleep", "warm_surplus", "cold_night"]),
+    Question(id="clean", words="Clean and dry?", kinds=["no_clean"]),
     Question(
         id="supplied", words="Enough on board?",
         kinds=["water_gap", "fuel_gap", "runs_out", "no_room_for_food", "snacks_deep", "shop_shut", "untreated", "filter_frost",
@@ -27,6 +28,6 @@ QUESTIONS: tuple[Question, ...] = (
 """Every kind of trouble stands under one of them."""
 
 
-def open_questions(asked: bool) -> list[Question]:
-    """The questions, the first of them open where nobody said what is slept in."""
-    return [q.model_copy(update={"open": q.id == "warm" and not asked}) for q in QUESTIONS]
+def open_questions(said: dict[str, bool]) -> list[Question]:
+    """The questions; open are those to which nobody said anything."""
+    return [q.model_copy(update={"open": not said.get(q.id, True)}) for q in QUESTIONS]

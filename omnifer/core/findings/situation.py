@@ -7,7 +7,7 @@ from omnifer.core.load.limits import Loaded
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.assessment import Day, Gap
 from omnifer.core.model.finding import FindingKind, Grade, Mend
-from omnifer.core.model.needs import Sleeper
+from omnifer.core.model.needs import Sleeper, Wardrobe
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import TourSheet
@@ -27,6 +27,7 @@ class Situation:
     stances: dict[str, Stance]
     """By bike."""
     sleepers: list[Sleeper]
+    wardrobes: list[Wardrobe]
 
     @property
     def bikes(self) -> list[BikeLoad]:

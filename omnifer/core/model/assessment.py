@@ -7,7 +7,7 @@ from pydantic import Field
 
 from omnifer.core.model.finding import Finding, FindingKind, Question
 from omnifer.core.model.lanes import StoresTold
-from omnifer.core.model.needs import Sleeper
+from omnifer.core.model.needs import Sleeper, Wardrobe
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
 from omnifer.core.model.road import ZoneStretch
 from omnifer.core.model.trace import BikeTrace
@@ -220,6 +220,7 @@ class Assessment(Noun):
     passings: list[Passing]
     zones: list[ZoneStretch] = Field(description="Whose wall clock holds where, in road order")
     questions: list[Question]
+    wardrobes: list[Wardrobe] = Field(description="Empty: nobody said what is worn")
     sleepers: list[Sleeper] = Field(description="Empty: nobody said what is slept in")
     climate: ClimateLine | None
     moments: Moments | None

@@ -62,6 +62,7 @@ FindingKind = Literal[
     "too_few_days",
     "cold_sleep",
     "warm_surplus",
+    "no_clean",
 ]
 
 

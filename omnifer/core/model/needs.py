@@ -3,6 +3,7 @@
 from pydantic import Field
 
 from omnifer.core.model.quantities import Noun
+from omnifer.core.model.roles import Piece
 
 
 class SleptNight(Noun):
@@ -27,3 +28,21 @@ class Sleeper(Noun):
     rider_id: str
     nights: list[SleptNight]
     thing_ids: list[str] = Field(description="Bag, mats and layers on the night that is shortest, or on the coldest")
+
+
+class ClothesDay(Noun):
+    """A day's clothes of one kind."""
+
+    day: int
+    clean: int = Field(description="Clean and dry in the morning, before one is put on")
+    washed: bool = Field(description="In the evening")
+
+
+class Wardrobe(Noun):
+    """A rider's pieces of one kind along the tour."""
+
+    rider_id: str
+    piece: Piece
+    owned: int = Field(description="The one that is worn counted")
+    thing_ids: list[str]
+    days: list[ClothesDay]

@@ -167,8 +167,21 @@ class Mat(Noun):
     r_value: Annotated[float, Field(ge=0, le=12, description="On its label [ft²·°F·h/Btu]")]
 
 
+Piece = Literal["shirt", "shorts", "underwear", "socks"]
+"""What is worn riding and changed for a clean one."""
+
+
+class Garment(Noun):
+    """Worn riding, and washed."""
+
+    does: Literal["garment"] = "garment"
+    piece: Piece
+    dries_h: Annotated[float, Field(gt=0, le=100, description="In still air at 20 °C and half saturated [h]")] = 8
+
+
 Role = Annotated[
-    SleepingBag
+    Garment
+    | SleepingBag
     | BedLayer
     | Mat
     | Stove

@@ -52,6 +52,9 @@ class Stores(Noun):
     eat_out: bool = Field(False, description="Evenings are eaten out where the night's stop serves meals")
     meal_price: Annotated[float, Field(ge=0, le=100_000)] | None = Field(None, description="An evening meal for one, bought")
     washes: bool = Field(True, description="Washes at dry camps")
+    wash_every_days: Annotated[int, Field(ge=1, le=60)] | None = Field(
+        None, description="Clothes are washed by hand every so many days; None: at laundries where one sleeps only"
+    )
     own_foods: tuple[Food, ...] = Field((), max_length=200, description="Added to the table, or in place of one of it")
     menu: tuple[Serving, ...] = Field((), max_length=60, description="None given: the usual menu of the way of cooking")
     minutes_per_money: Annotated[float, Field(ge=0, le=10_000)] = Field(

@@ -114,6 +114,9 @@ export const BOUNDS = {
     holds_kg: [0, 20],
     fill_price: [0, 100000],
   },
+  Garment: {
+    dries_h: [0, 100],
+  },
   Mat: {
     r_value: [0, 12],
   },
@@ -185,6 +188,7 @@ export const BOUNDS = {
   },
   Stores: {
     meal_price: [0, 100000],
+    wash_every_days: [1, 60],
     minutes_per_money: [0, 10000],
   },
   Stove: {

@@ -1007,7 +1007,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -1047,6 +1047,11 @@ export interface components {
              */
             sleepers: components["schemas"]["Sleeper"][];
             stores: components["schemas"]["StoresTold"] | null;
+            /**
+             * Wardrobes
+             * @description Empty: nobody said what is worn
+             */
+            wardrobes: components["schemas"]["Wardrobe"][];
             /**
              * Zones
              * @description Whose wall clock holds where, in road order
@@ -2562,6 +2567,24 @@ export interface components {
             source: "stations" | "typed" | "latitude" | "default";
         };
         /**
+         * ClothesDay
+         * @description A day's clothes of one kind.
+         */
+        ClothesDay: {
+            /**
+             * Clean
+             * @description Clean and dry in the morning, before one is put on
+             */
+            clean: number;
+            /** Day */
+            day: number;
+            /**
+             * Washed
+             * @description In the evening
+             */
+            washed: boolean;
+        };
+        /**
          * ColumnChoice
          * @description What the rider says that a column holds.
          */
@@ -3185,7 +3208,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean";
             /** Mends */
             mends: components["schemas"]["Mend-Output"][];
             /** Need */
@@ -3552,6 +3575,50 @@ export interface components {
             to_km: number;
             /** To Name */
             to_name: string;
+        };
+        /**
+         * Garment
+         * @description Worn riding, and washed.
+         */
+        "Garment-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "garment";
+            /**
+             * Dries H
+             * @description In still air at 20 °C and half saturated [h]
+             * @default 8
+             */
+            dries_h?: number;
+            /**
+             * Piece
+             * @enum {string}
+             */
+            piece: "shirt" | "shorts" | "underwear" | "socks";
+        };
+        /**
+         * Garment
+         * @description Worn riding, and washed.
+         */
+        "Garment-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "garment";
+            /**
+             * Dries H
+             * @description In still air at 20 °C and half saturated [h]
+             * @default 8
+             */
+            dries_h: number;
+            /**
+             * Piece
+             * @enum {string}
+             */
+            piece: "shirt" | "shorts" | "underwear" | "socks";
         };
         /**
          * Glance
@@ -4899,7 +4966,7 @@ export interface components {
             /** Id */
             id: string;
             /** Kinds */
-            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus")[];
+            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean")[];
             /**
              * Open
              * @description Nothing was said that could answer it
@@ -6270,6 +6337,12 @@ export interface components {
              */
             steps?: components["schemas"]["StoreStep-Input"][];
             /**
+             * Wash Every Days
+             * @description Clothes are washed by hand every so many days; None: at laundries where one sleeps only
+             * @default null
+             */
+            wash_every_days?: number | null;
+            /**
              * Washes
              * @description Washes at dry camps
              * @default true
@@ -6322,6 +6395,12 @@ export interface components {
              * @default []
              */
             steps: components["schemas"]["StoreStep-Output"][];
+            /**
+             * Wash Every Days
+             * @description Clothes are washed by hand every so many days; None: at laundries where one sleeps only
+             * @default null
+             */
+            wash_every_days: number | null;
             /**
              * Washes
              * @description Washes at dry camps
@@ -6802,7 +6881,7 @@ export interface components {
              * @description What it does for the supplies
              * @default null
              */
-            role?: (components["schemas"]["SleepingBag-Input"] | components["schemas"]["BedLayer-Input"] | components["schemas"]["Mat-Input"] | components["schemas"]["Stove-Input"] | components["schemas"]["FuelVessel-Input"] | components["schemas"]["FireLighter-Input"] | components["schemas"]["Treatment-Input"] | components["schemas"]["Device-Input"] | components["schemas"]["Bank-Input"] | components["schemas"]["Cells-Input"] | components["schemas"]["Panel-Input"] | components["schemas"]["Hub-Input"] | components["schemas"]["Charger-Input"] | components["schemas"]["Cable-Input"] | components["schemas"]["PaperMap-Input"] | components["schemas"]["UsedUp-Input"]) | null;
+            role?: (components["schemas"]["Garment-Input"] | components["schemas"]["SleepingBag-Input"] | components["schemas"]["BedLayer-Input"] | components["schemas"]["Mat-Input"] | components["schemas"]["Stove-Input"] | components["schemas"]["FuelVessel-Input"] | components["schemas"]["FireLighter-Input"] | components["schemas"]["Treatment-Input"] | components["schemas"]["Device-Input"] | components["schemas"]["Bank-Input"] | components["schemas"]["Cells-Input"] | components["schemas"]["Panel-Input"] | components["schemas"]["Hub-Input"] | components["schemas"]["Charger-Input"] | components["schemas"]["Cable-Input"] | components["schemas"]["PaperMap-Input"] | components["schemas"]["UsedUp-Input"]) | null;
             /**
              * Salts
              * @description A vessel for drinks with salts: drunk while riding, never cooked with
@@ -6967,7 +7046,7 @@ export interface components {
              * @description What it does for the supplies
              * @default null
              */
-            role: (components["schemas"]["SleepingBag-Output"] | components["schemas"]["BedLayer-Output"] | components["schemas"]["Mat-Output"] | components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"]) | null;
+            role: (components["schemas"]["Garment-Output"] | components["schemas"]["SleepingBag-Output"] | components["schemas"]["BedLayer-Output"] | components["schemas"]["Mat-Output"] | components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"]) | null;
             /**
              * Salts
              * @description A vessel for drinks with salts: drunk while riding, never cooked with
@@ -7196,6 +7275,7 @@ export interface components {
              *       "minutes_per_money": 0,
              *       "own_foods": [],
              *       "steps": [],
+             *       "wash_every_days": null,
              *       "washes": true
              *     }
              */
@@ -7729,6 +7809,28 @@ export interface components {
              * @description When an empty one is filled next; None: it is filled, or never again
              */
             until_day: number | null;
+        };
+        /**
+         * Wardrobe
+         * @description A rider's pieces of one kind along the tour.
+         */
+        Wardrobe: {
+            /** Days */
+            days: components["schemas"]["ClothesDay"][];
+            /**
+             * Owned
+             * @description The one that is worn counted
+             */
+            owned: number;
+            /**
+             * Piece
+             * @enum {string}
+             */
+            piece: "shirt" | "shorts" | "underwear" | "socks";
+            /** Rider Id */
+            rider_id: string;
+            /** Thing Ids */
+            thing_ids: string[];
         };
         /**
          * Weather

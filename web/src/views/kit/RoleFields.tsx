@@ -28,6 +28,14 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
     start: { warms_k: 2 },
     entries: [{ field: 'warms_k', label: 'The night may be colder by', quantity: 'temperature_difference', decimals: 1 }],
   },
+  garment: {
+    name: 'is worn riding, and washed',
+    start: { piece: 'shirt', dries_h: 8 },
+    entries: [
+      { field: 'piece', label: 'It is', options: { shirt: 'a shirt', shorts: 'shorts', underwear: 'underwear', socks: 'socks' } },
+      { field: 'dries_h', label: 'Dries at 20 °C, still, in', quantity: 'hours' },
+    ],
+  },
   mat: { name: 'lies under a sleeper', start: { r_value: 3 }, entries: [count('r_value', 'R on its label')] },
   stove: {
     name: 'is a stove',
@@ -122,6 +130,7 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
 const BOUNDS_OF: Record<Does, string> = {
   sleeping_bag: 'SleepingBag',
   bed_layer: 'BedLayer',
+  garment: 'Garment',
   mat: 'Mat',
   stove: 'Stove',
   fuel_vessel: 'FuelVessel',

@@ -16,6 +16,7 @@ import { useUnits } from '../../ui/preferences'
 import { phone, sign } from '../../ui/theme'
 import { useNarrow } from '../../ui/usePhone'
 import { Arrivals } from './Arrivals'
+import { Clothes } from './Clothes'
 import { FindingMarks } from './FindingMarks'
 import { Nights } from './Nights'
 
@@ -123,6 +124,12 @@ const First = styled.p`
   padding-bottom: 6px;
 `
 const NOTHING = { words: '', figures: {}, names: {} }
+/** What to say where nothing was said. */
+const OPEN: Record<string, string> = {
+  warm: 'Nobody said what you sleep in. Under Kit, say of a thing that it is slept in, lies under a sleeper or warms in bed; each night is then held against it.',
+  clean:
+    'Nobody said what you wear. Under Kit, say of shirts, shorts, underwear and socks that they are worn riding; under Stores, how often you wash.',
+}
 const GUTTER = 0
 
 export function ReadyView() {
@@ -200,6 +207,7 @@ function Drawing({ question, scale, width, open }: { question: Question; scale: 
   const { assessment } = useShown()
   const findings = assessment.findings.filter((f) => f.aside === null && question.kinds.includes(f.kind))
   if (question.id === 'warm') return <Nights scale={scale} width={width} open={open} />
+  if (question.id === 'clean') return <Clothes scale={scale} width={width} open={open} />
   if (question.id === 'ridden') return <Arrivals scale={scale} width={width} />
   return <FindingMarks findings={findings} scale={scale} width={width} />
 }
@@ -209,13 +217,7 @@ function Answers({ question, findings }: { question: Question; findings: Finding
   const goToKm = useGoToKm()
   const { setBike } = useFocus()
   const [chosen, choose] = useState<string | null>(null)
-  if (question.open)
-    return (
-      <Muted style={{ padding: '4px 20px 12px 0' }}>
-        Nobody said what you sleep in. Under Kit, say of a thing that it is slept in, lies under a sleeper or warms in bed, and each night is held
-        against it.
-      </Muted>
-    )
+  if (question.open) return <Muted style={{ padding: '4px 20px 12px 0' }}>{OPEN[question.id]}</Muted>
   if (!findings.length)
     return (
       <Muted style={{ padding: '4px 20px 12px 0' }}>

@@ -107,6 +107,14 @@ export function EatingDialog({ onClose }: { onClose: () => void }) {
           ]}
         />
         <Measure
+          label="Clothes washed by hand every so many days, open: at laundries"
+          value={draft.wash_every_days}
+          quantity="count"
+          range={BOUNDS.Stores.wash_every_days}
+          onChange={(days) => set({ wash_every_days: Math.round(days) })}
+          onClear={() => set({ wash_every_days: null })}
+        />
+        <Measure
           label={`An evening meal, bought${sheet.money ? `, ${sheet.money}` : ''}`}
           value={draft.meal_price}
           quantity="money"

@@ -1,0 +1,62 @@
+"""Days on which nothing clean and dry is left to put on."""
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from omnifer.core.findings.mending import eating, one_more
+from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.model.finding import Mend
+from omnifer.core.model.needs import Wardrobe
+from omnifer.core.model.roles import Piece
+from omnifer.core.sentence import fine_kg, km, number, say
+
+WORDS: dict[Piece, str] = {"shirt": "shirt", "shorts": "pair of shorts", "underwear": "underwear", "socks": "pair of socks"}
+SLOWS_FROM = 4
+"""So many days in a row without clean shorts or underwear wear the skin sore [d]; practice."""
+ON_THE_SKIN: frozenset[Piece] = frozenset({"shorts", "underwear"})
+
+
+def without_clean(s: Situation) -> Iterator[Draft]:
+    """Kinds of clothes that run out between washes, each rider's by themselves."""
+    for wardrobe in s.wardrobes:
+        lacking = [day.day for day in wardrobe.days if day.clean == 0]
+        if lacking:
+            yield _lacking(s, wardrobe, lacking)
+
+
+def _lacking(s: Situation, wardrobe: Wardrobe, lacking: list[int]) -> Draft:
+    rider = next(r for r in s.tour.riders if r.id == wardrobe.rider_id)
+    day, sore = s.days[lacking[0] - 1], wardrobe.piece in ON_THE_SKIN and _longest(lacking) >= SLOWS_FROM
+    washed = [0, *(d.day for d in wardrobe.days if d.washed), len(wardrobe.days)]
+    return Draft(
+        kind="no_clean", grade="slows_you" if sore else "worth_knowing",
+        sentence=say("{rider} has no clean {piece} on {n} days, from day {day} on.", rider=rider.name,
+                     piece=WORDS[wardrobe.piece], n=number(len(lacking)), day=number(day.number)),
+        reason=say("{owned} in all, what is worn counted; up to {gap} days lie between washes, and what was washed hangs until"
+                   " the day after.", owned=number(wardrobe.owned), gap=number(max(b - a for a, b in pairwise(washed)))),
+        place=say("day {day}, {km}", day=number(day.number), km=km(day.from_km)), size=len(lacking), at_km=day.from_km,
+        day=day.number, things=tuple(wardrobe.thing_ids), about=f"{rider.id}-{wardrobe.piece}", mends=list(_cleaner(s, wardrobe)),
+    )  # fmt: skip
+
+
+def _longest(days: list[int]) -> int:
+    longest = run = 1
+    for before, after in pairwise(days):
+        run = run + 1 if after == before + 1 else 1
+        longest = max(longest, run)
+    return longest
+
+
+def _cleaner(s: Situation, wardrobe: Wardrobe) -> Iterator[Mend]:
+    every = s.tour.stores.wash_every_days
+    for days in (3, 2, 1):
+        if every is None or days < every:
+            words = "Wash by hand every evening" if days == 1 else "Wash by hand every {n} days"
+            yield Mend(
+                name=say(words, n=number(days)), consequence=say("some water and half an hour, and a line to hang it on"),
+                stores=eating(s.tour.stores, wash_every_days=days),
+            )  # fmt: skip
+    thing = next(t for t in s.tour.kit if t.id == wardrobe.thing_ids[0])
+    yield one_more(
+        s, thing, say("One more {piece}", piece=WORDS[wardrobe.piece]), say("{mass} more", mass=fine_kg(thing.mass_kg))
+    )
