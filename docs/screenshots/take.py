@@ -29,7 +29,6 @@ PICTURES = (
     ("load-dark", "load", DESK, "dark"),
     ("stores", "stores", DESK, "light"),
     ("ready", "ready", DESK, "light"),
-    ("stores-shop", "stores", DESK, "light"),
     ("pack", "pack", DESK, "light"),
     ("load-phone", "load", PHONE, "light"),
     ("pack-phone", "pack", PHONE, "light"),
@@ -90,20 +89,9 @@ def ready(page: Page) -> None:
     page.get_by_text("of it is left").wait_for()
 
 
-def stores_shop(page: Page) -> None:
-    """What to buy before the basin."""
-    slider = page.get_by_role("slider", name="Moment of the tour")
-    slider.focus()
-    slider.press("Home")
-    while not page.get_by_role("heading", name="At Hessick").count():
-        page.get_by_role("button", name="Next event").click()
-    page.get_by_role("button", name="Buy for", exact=False).click()
-    page.get_by_role("table", name="Shopping list").wait_for()
-
-
 BEFORE: dict[str, Callable[[Page], None]] = {
     "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "mend": mend, "aims": aims,
-    "pack-phone": card, "ready": ready, "stores-shop": stores_shop,
+    "pack-phone": card, "ready": ready,
 }  # fmt: skip
 
 

@@ -13,8 +13,6 @@ from omnifer.core.sentence import celsius, fine_kg, kelvin, km, number, say
 
 STOPS_FROM_K = 5.0
 """A night that is so much colder than a rider sleeps warm ends the tour's sleep, not only spoils it [K]; practice."""
-FAR_TOO_WARM_K = 8.0
-"""A bag that is so much warmer than the night asks is carried for nothing that night [K]; practice."""
 FEW_NIGHTS = 0.1
 """A bag that is asked for on a smaller part of the nights is worth a word [-]; practice."""
 FOAM_R, FOAM_KG, FOAM_L = 2.0, 0.38, 8.0
@@ -84,7 +82,7 @@ def surplus(s: Situation) -> Iterator[Draft]:
     for sleeper in s.sleepers:
         rider = next(r for r in s.tour.riders if r.id == sleeper.rider_id)
         nights = [night for night in sleeper.nights if not night.indoors and night.bears_c is not None]
-        asked = [night for night in nights if night.low_c - (night.bears_c or 0.0) <= FAR_TOO_WARM_K]
+        asked = [night for night in nights if not night.far_too_warm]
         if not nights or len(asked) >= FEW_NIGHTS * len(nights):
             continue
         bags = [t for t in s.tour.kit if t.id in sleeper.thing_ids and isinstance(t.role, SleepingBag)]

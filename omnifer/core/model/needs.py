@@ -13,13 +13,8 @@ class SleptNight(Noun):
     low_c: float = Field(description="Cold night to plan for [°C]")
     indoors: bool = Field(description="In a room: nothing to sleep in is asked for")
     bears_c: float | None = Field(description="Down to where the rider sleeps warm [°C]; None: there is nothing to sleep in")
-
-    @property
-    def short_k(self) -> float:
-        """So much colder it is than the rider sleeps warm [K]; 0: warm enough."""
-        if self.indoors or self.bears_c is None:
-            return 0.0
-        return max(self.bears_c - self.low_c, 0.0)
+    short_k: float = Field(description="So much colder it is than the rider sleeps warm [K]; 0: warm enough")
+    far_too_warm: bool = Field(description="What the rider has is carried for nothing that night")
 
 
 class Sleeper(Noun):

@@ -10,11 +10,10 @@ from omnifer.core.model.needs import ClothesDay, Wardrobe
 from omnifer.core.model.people import Rider
 from omnifer.core.model.roles import Garment, Piece
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.needs import stops_of_night
 from omnifer.core.physics.drying import drying_hours
 
 PIECES: tuple[Piece, ...] = ("shirt", "shorts", "underwear", "socks")
-AT_STOP_KM = 0.1
-"""So near a stop the night is at it [km]."""
 
 
 def wardrobes(tour: TourSheet, days: list[Day]) -> list[Wardrobe]:
@@ -37,8 +36,7 @@ def _washes(tour: TourSheet, day: Day) -> bool:
     every = tour.stores.wash_every_days
     if every is not None and day.number % every == 0:
         return True
-    here = (s for s in tour.road.stops if s.name == day.night_at and abs(s.at_km - day.to_km) <= AT_STOP_KM)
-    return any("laundry" in stop.services for stop in here)
+    return any("laundry" in stop.services for stop in stops_of_night(tour, day))
 
 
 def _wardrobe(rider: Rider, piece: Piece, mine: list[Thing], days: list[Day], washing: list[bool]) -> Wardrobe:

@@ -8,12 +8,13 @@ from omnifer.core.model.needs import Sleeper, SleptNight
 from omnifer.core.model.people import Rider
 from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.needs import stops_of_night
 from omnifer.core.physics.sleep import bears_c
 
 LINER_FROM_C = 20.0
 """In warmer nights a liner alone is enough [°C]; practice."""
-AT_STOP_KM = 0.1
-"""So near a stop the night is at it [km]."""
+FAR_TOO_WARM_K = 8.0
+"""What is so much warmer than the night asks is carried for nothing that night [K]; practice."""
 
 
 def sleepers(tour: TourSheet, days: list[Day]) -> list[Sleeper]:
@@ -43,9 +44,12 @@ def _is_mine(thing: Thing, rider: Rider, number: int) -> bool:
 
 
 def _night(tour: TourSheet, rider: Rider, day: Day, kit: list[Thing]) -> SleptNight:
-    here = [stop for stop in tour.road.stops if stop.name == day.night_at and abs(stop.at_km - day.to_km) <= AT_STOP_KM]
-    indoors = any(stop.shelter == "room" for stop in here)
-    return SleptNight(day=day.number, low_c=round(day.night_low_c, 1), indoors=indoors, bears_c=_bears(tour, rider, kit))
+    indoors = any(stop.shelter == "room" for stop in stops_of_night(tour, day))
+    low, bears = round(day.night_low_c, 1), _bears(tour, rider, kit)
+    spare = 0.0 if indoors or bears is None else low - bears
+    return SleptNight(
+        day=day.number, low_c=low, indoors=indoors, bears_c=bears, short_k=max(-spare, 0.0), far_too_warm=spare > FAR_TOO_WARM_K
+    )  # fmt: skip
 
 
 def _bears(tour: TourSheet, rider: Rider, kit: list[Thing]) -> float | None:

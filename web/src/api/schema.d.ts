@@ -5759,6 +5759,11 @@ export interface components {
             /** Day */
             day: number;
             /**
+             * Far Too Warm
+             * @description What the rider has is carried for nothing that night
+             */
+            far_too_warm: boolean;
+            /**
              * Indoors
              * @description In a room: nothing to sleep in is asked for
              */
@@ -5768,6 +5773,11 @@ export interface components {
              * @description Cold night to plan for [°C]
              */
             low_c: number;
+            /**
+             * Short K
+             * @description So much colder it is than the rider sleeps warm [K]; 0: warm enough
+             */
+            short_k: number;
         };
         /**
          * Spot

@@ -11,15 +11,13 @@ const Riders = styled.div`
   gap: 4px;
   padding-top: 6px;
 `
-const FAR_K = 8
 const LABEL_PX = 74
 
 export function Nights({ scale, width, open }: { scale: Scale; width: number; open: boolean }) {
   const { assessment, sheet } = useShown()
   const units = useUnits()
   const [chosen, choose] = useState<string | null>(null)
-  const shortest = (s: (typeof assessment.sleepers)[number]) =>
-    Math.max(...s.nights.map((n) => (n.bears_c === null || n.indoors ? 0 : n.bears_c - n.low_c)))
+  const shortest = (s: (typeof assessment.sleepers)[number]) => Math.max(...s.nights.map((n) => n.short_k))
   const worstOff = [...assessment.sleepers].sort((a, b) => shortest(b) - shortest(a))[0]
   const sleeper = assessment.sleepers.find((s) => s.rider_id === chosen) ?? worstOff
   if (!sleeper) return <svg width={width} height={36} aria-hidden="true" />
@@ -29,14 +27,17 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
   const [low, high] = [Math.min(...figures) - 2, Math.max(...figures) + 2]
   const y = (celsius: number) => 8 + ((high - celsius) / (high - low)) * (height - 20)
   const edge = (day: number) => scale.edges[Math.min(day, scale.edges.length) - 1] ?? 0
-  const at = nights.map((n) => ({ ...n, x0: edge(n.day), x1: edge(n.day + 1), short: n.bears_c !== null && !n.indoors ? n.bears_c - n.low_c : 0 }))
+  const at = nights.map((n) => ({ ...n, x0: edge(n.day), x1: edge(n.day + 1) }))
   const line = at
     .filter((n) => n.bears_c !== null)
     .map(
       (n, i, all) => `${i === 0 || all[i - 1]?.day !== n.day - 1 ? 'M' : 'L'}${n.x0.toFixed(1)} ${y(n.bears_c ?? 0).toFixed(1)}H${n.x1.toFixed(1)}`,
     )
     .join('')
-  const worst = at.reduce((a, b) => (b.short > a.short ? b : a), at[0] ?? { short: 0, day: 0, x0: 0, x1: 0, low_c: 0, bears_c: null, indoors: false })
+  const worst = at.reduce(
+    (a, b) => (b.short_k > a.short_k ? b : a),
+    at[0] ?? { short_k: 0, day: 0, x0: 0, x1: 0, low_c: 0, bears_c: null, indoors: false },
+  )
   const name = sheet.riders.find((r) => r.id === sleeper.rider_id)?.name ?? ''
   const first = at.find((n) => n.bears_c !== null)
   const bears = first?.bears_c ?? null
@@ -56,7 +57,7 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
         width={width}
         height={height}
         role="img"
-        aria-label={`${name}: ${worst.short > 0 ? `${units.show(worst.short, 'temperature_difference')} short in night ${worst.day}` : 'warm enough in every night'}`}
+        aria-label={`${name}: ${worst.short_k > 0 ? `${units.show(worst.short_k, 'temperature_difference')} short in night ${worst.day}` : 'warm enough in every night'}`}
       >
         {[0, 10].map(
           (c) =>
@@ -79,7 +80,7 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
             ),
         )}
         {at
-          .filter((n) => n.bears_c !== null && !n.indoors && n.low_c - n.bears_c > FAR_K)
+          .filter((n) => n.far_too_warm)
           .map((n) => (
             <rect
               key={n.day}
@@ -93,7 +94,7 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
           ))}
         {at.map((n) => (
           <g key={n.day}>
-            {n.short > 0 && (
+            {n.short_k > 0 && (
               <rect
                 x={(n.x0 + n.x1) / 2 - 4}
                 y={y(n.bears_c ?? 0)}
@@ -122,14 +123,14 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
             what {name} has on bears {units.show(bears, 'temperature')}
           </text>
         )}
-        {worst.short > 0 && (
+        {worst.short_k > 0 && (
           <text
             x={Math.min(worst.x1 + 4, width - LABEL_PX)}
             y={Math.min(y(worst.low_c) + 4, height - 4)}
             fontSize="var(--size-fine)"
             fontWeight={700}
           >
-            {units.show(worst.short, 'temperature_difference')} short
+            {units.show(worst.short_k, 'temperature_difference')} short
           </text>
         )}
       </svg>
