@@ -21,6 +21,7 @@ from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.needs.clothes import wardrobes
+from omnifer.core.needs.needed import needed
 from omnifer.core.needs.sleep import sleepers
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
@@ -63,9 +64,20 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         gaps=here.gaps,
         passings=passings(tour, voyage) if voyage else [],
         zones=voyage.clocks.stretches() if voyage else [],
-        questions=open_questions({"warm": bool(here.sleepers), "clean": bool(here.wardrobes)}),
+        questions=open_questions(
+            {
+                "warm": bool(here.sleepers),
+                "clean": bool(here.wardrobes),
+                "dressed": bool(here.needed.layers),
+                "mended": bool(here.needed.faults),
+                **dict.fromkeys(("seen", "safe", "complete"), here.needed.asking is not None),
+            }
+        ),
         sleepers=here.sleepers,
         wardrobes=here.wardrobes,
+        asks=here.needed.asks,
+        faults=here.needed.faults,
+        layers=here.needed.layers,
         climate=climate_of(voyage) if voyage else None,
         moments=moments_of(tour, voyage, loaded.bikes) if voyage else None,
         stores=stores_told(tour, voyage) if voyage else None,
@@ -86,7 +98,10 @@ def situation_of(tour: TourSheet, road: Profile | None) -> Situation:
     voyage, loaded = _ridden(tour, road)
     days = days_of(tour, voyage) if voyage else []
     gaps = gaps_of(tour, voyage) if voyage else []
-    return Situation(tour, voyage, loaded, days, gaps, _stances(tour, loaded, road), sleepers(tour, days), wardrobes(tour, days))
+    return Situation(
+        tour, voyage, loaded, days, gaps, _stances(tour, loaded, road), sleepers(tour, days), wardrobes(tour, days),
+        needed(tour, voyage, days),
+    )  # fmt: skip
 
 
 def otherwise_loaded(here: Situation, tour: TourSheet, road: Profile | None) -> Situation:

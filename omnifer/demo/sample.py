@@ -8,7 +8,7 @@ from omnifer.core.load.settle import propose_load
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig
-from omnifer.core.model.road import DayCut, Night, Road, Stop, SurfaceStretch, Transfer
+from omnifer.core.model.road import DayCut, Hazard, HazardKind, Night, Road, Stop, SurfaceStretch, Transfer
 from omnifer.core.model.stores import Stores
 from omnifer.core.model.tour import Tour
 from omnifer.core.model.variant import Variant
@@ -21,7 +21,7 @@ from omnifer.formats.stops_csv import read_stops_csv
 RUNA = Rider(id="runa", name="Runa", body_mass_kg=63, all_day_power_w=105, height_cm=169, age_years=34, sex="female",
              sleeps="cold")  # fmt: skip
 EDVIN = Rider(id="edvin", name="Edvin", body_mass_kg=81, all_day_power_w=125, height_cm=183, age_years=51, sex="male",
-              sleeps="warm")  # fmt: skip
+              sleeps="warm", mends="workshop")  # fmt: skip
 STILL_ON_SHELF = ("folding-chair", "flask-half-litre", "second-lens", "travel-chess", "tarp", "second-fuel-bottle")
 """Things of the demo that nobody has stowed yet."""
 LOAD = "load.json"
@@ -35,6 +35,13 @@ def _runas_bike() -> Bike:
             "id": "bike-runa",
             "rider_id": "runa",
             "name": "Runa's tourer",
+            "tyre_kind": "armoured",
+            "mudguards": True,
+            "hanger": "tourer H1",
+            "pads": "round",
+            "spokes_mm": (290, 292),
+            "heads": ("hex 4", "hex 5", "hex 6", "8 mm"),
+            "state": "serviced",
             "mass_kg": 14.4,
             "sources": {"mass_kg": "measured", "maximum_system_kg": "maker", "wheelbase_mm": "measured"},
             "supports": (
@@ -81,6 +88,11 @@ def _edvins_bike() -> Bike:
             "id": "bike-edvin",
             "rider_id": "edvin",
             "name": "Edvin's bike and trailer",
+            "rim_depth_mm": 28,
+            "hanger": "gravel G3",
+            "pads": "square",
+            "spokes_mm": (294, 296),
+            "heads": ("hex 4", "hex 5", "hex 6", "T25"),
             "front_share_low": 0.28,
             "supports": (
                 support("trailer_one_wheel", "edvin-trailer").model_dump(),
@@ -133,9 +145,24 @@ def demo_road() -> Road:
             SurfaceStretch(from_km=1384, to_km=1527, surface="gravel"),
         ),
         transfers=(Transfer(from_km=1841, to_km=1844, by="ferry", hours=1.5),),
+        hazards=tuple(Hazard(from_km=a, to_km=b, kind=kind, note=note) for a, b, kind, note in HAZARDS),
     )
 
 
+HAZARDS: tuple[tuple[float, float, HazardKind, str], ...] = (
+    (379, 424, "traffic", "Into the last big town"),
+    (420, 428, "theft", "Last big town"),
+    (628, 712, "thorns", ""),
+    (712, 884, "sun", "No shade in the basin"),
+    (712, 884, "dust", ""),
+    (798, 884, "no_signal", "Two days without a house"),
+    (1088, 1221, "ticks", "Long grass"),
+    (1384, 1611, "bears", "Both sides of the pass"),
+    (1470, 1530, "no_signal", ""),
+    (1489, 1497, "tunnels", "Three of them, unlit"),
+    (1527, 1530, "border", "Behind the pass"),
+    (2024, 2204, "insects", "Warm valley"),
+)
 PRICES = {
     "oats": 2.5, "dried-fruit": 9, "nut-butter": 10, "bars": 22, "nuts": 14, "chocolate": 13, "bread": 5, "hard-cheese": 15,
     "pasta": 3, "rice": 3, "oil": 7, "sausage": 18, "tinned-fish": 12, "fruit": 3,

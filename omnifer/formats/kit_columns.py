@@ -12,7 +12,8 @@ from omnifer.formats.measures import GRAMS_PER, LITRES_PER, MILLIMETRES_PER, mea
 FieldName = Literal[
     "name", "group", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside", "because", "total_mass",
-    "pressed", "bag", "may_stay", "does", "where", "closed",
+    "pressed", "bag", "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must",
+    "unused_tours", "year",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
@@ -59,6 +60,14 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "does": ("does", "role", "does for the supplies"),
     "where": ("where", "whereabouts"),
     "closed": ("closed", "stays shut"),
+    "serves": ("serves", "is for"),
+    "fit": ("fit", "fits"),
+    "condition": ("condition",),
+    "held": ("held",),
+    "spare": ("spare", "is a spare"),
+    "must": ("must", "must come"),
+    "unused_tours": ("unused_tours", "unused on tours"),
+    "year": ("year", "bought in"),
     "because": (
         "because", "why", "reason", "note", "notes", "remark", "comment", "comments", "bemerkung", "notiz", "kommentar", 
         "remarque", "nota", "opmerking", "uwagi",

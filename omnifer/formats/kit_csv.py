@@ -10,7 +10,7 @@ from pydantic import Field
 from omnifer.core.kit.names import USUAL_L_PER_KG
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import Noun
-from omnifer.formats.cell import write_role, write_where
+from omnifer.formats.cell import write_fit, write_role, write_where
 from omnifer.formats.kit_columns import ColumnChoice, ColumnRead, columns_of, is_amount, known
 from omnifer.formats.kit_rows import Reading, RowProblem
 from omnifer.formats.problem import InputProblem
@@ -95,7 +95,8 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
                      "not_with", "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside",
-                     "bag", "may_stay", "does", "where", "closed", "because"])  # fmt: skip
+                     "bag", "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must",
+                     "unused_tours", "year", "because"])  # fmt: skip
     names = {t.id: t.name for t in things}
     for t in things:
         pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
@@ -105,6 +106,8 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags, " ".join(t.guessed),
              "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "",
-             "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), "yes" if t.closed else "", t.because]
+             "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), "yes" if t.closed else "",
+             " ".join(t.serves), write_fit(t.fit), t.condition, t.held, "yes" if t.spare else "", "yes" if t.must else "",
+             t.unused_tours or "", t.year or "", t.because]
         )  # fmt: skip
     return out.getvalue()

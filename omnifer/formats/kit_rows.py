@@ -6,11 +6,11 @@ from typing import get_args
 
 from pydantic import Field, ValidationError
 
-from omnifer.core.kit.names import USUAL_L_PER_KG, guess_of
+from omnifer.core.kit.names import USUAL_L_PER_KG, guess_of, serves_of
 from omnifer.core.kit.plausible import doubt_of, too_heavy
 from omnifer.core.model.kit import Guessable, Nature, Thing
 from omnifer.core.model.quantities import Noun, Reach
-from omnifer.formats.cell import read_role, read_where
+from omnifer.formats.cell import read_fit, read_role, read_where
 from omnifer.formats.kit_columns import UNITS, ColumnRead, FieldName
 from omnifer.formats.measures import measure, number
 from omnifer.formats.problem import what_of
@@ -161,6 +161,9 @@ class Reading:
                 if open_to_it[mark] and value not in ("any", ()):
                     values[mark] = value
                     marks.append(mark)
+        if "serves" not in self.fields and (served := serves_of(name)):
+            values["serves"] = served
+            marks.append("serves")
         values["guessed"] = tuple(mark for mark in get_args(Guessable) if mark in marks)
 
     def _cell(self, line: int, column: ColumnRead, text: str, values: dict[str, object]) -> None:
@@ -193,7 +196,7 @@ class Reading:
                 if text.lower() not in self.riders:
                     raise ValueError(f"no rider is called {text!r}")
                 values["rider_id"] = self.riders[text.lower()]
-            case "wet" | "soft_vessel" | "salts" | "fuel" | "food" | "bag" | "may_stay" | "closed":
+            case "wet" | "soft_vessel" | "salts" | "fuel" | "food" | "bag" | "may_stay" | "closed" | "spare" | "must":
                 values[column.field] = text.lower() in _TRUE
             case "guessed":
                 marks = (
@@ -206,6 +209,14 @@ class Reading:
                 values["inside"] = _stem(text)
             case "does":
                 values["role"] = read_role(text)
+            case "serves":
+                values["serves"] = tuple(re.split(r"[\s,;+]+", text.lower().strip()))
+            case "fit":
+                values["fit"] = read_fit(text)
+            case "condition" | "held":
+                values[column.field] = re.sub(r"[ -]", "_", text.lower())
+            case "unused_tours" | "year":
+                values[column.field] = int(number(text, self.decimal_comma))
             case "where":
                 values["where"] = read_where(text)
             case "name" | "group" | "because":

@@ -4,7 +4,20 @@ from collections import Counter
 from collections.abc import Container, Iterator
 from dataclasses import replace
 
-from omnifer.core.findings import clothes, day_by_day, electric, fire_and_frost, limits, on_the_road, placing, rig, sleep, stores
+from omnifer.core.findings import (
+    asked,
+    belongings,
+    clothes,
+    day_by_day,
+    electric,
+    fire_and_frost,
+    limits,
+    on_the_road,
+    placing,
+    rig,
+    sleep,
+    stores,
+)
 from omnifer.core.findings.situation import Check, Draft, Situation
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Quantity, Text
@@ -37,6 +50,15 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     clothes.without_clean: ("no_clean",),
     sleep.cold: ("cold_sleep",),
     sleep.surplus: ("warm_surplus",),
+    asked.unanswered: ("thin_layers", "no_shelter", "not_seen", "not_safe", "incomplete"),
+    asked.unmendable: ("cannot_mend",),
+    asked.cold_evenings: ("cold_evening",),
+    belongings.doubles: ("twice",),
+    belongings.single: ("single_point",),
+    belongings.not_ready: ("untried", "worn_out", "mismatch", "to_get"),
+    belongings.large: ("big_thing",),
+    belongings.not_asked: ("not_asked", "idle_shelter"),
+    belongings.going_home: ("may_go_home",),
     placing.guesses: ("guesses",),
     stores.fuel_gaps: ("fuel_gap",),
     stores.running_out: ("runs_out",),
@@ -55,9 +77,9 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
 def find(situation: Situation) -> list[Finding]:
     """All findings, ranked: those set aside last, by grade, then the day on which they bite, then size."""
     aside = {one.finding_id: one.reason for one in situation.tour.set_aside}
-    found = [entry for check in CHECKS for entry in _bounded(_keyed(check(situation)), aside)]
-    found.sort(key=lambda f: (f[0] in aside, GRADES.index(f[1].grade), f[1].day or 0, -f[1].size, f[1].kind))
-    return [_ranked(rank, key, draft, aside.get(key)) for rank, (key, draft) in enumerate(found, 1)]
+    all_ = [entry for check in CHECKS for entry in _bounded(_keyed(check(situation)), aside)]
+    all_.sort(key=lambda f: (f[0] in aside, GRADES.index(f[1].grade), f[1].day or 0, -f[1].size, f[1].kind))
+    return [_ranked(rank, key, draft, aside.get(key)) for rank, (key, draft) in enumerate(all_, 1)]
 
 
 def look_for(kind: FindingKind, situation: Situation) -> dict[str, Draft]:

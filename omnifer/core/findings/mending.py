@@ -8,8 +8,9 @@ from omnifer.core.load.rules import spot_of, why_not
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
-from omnifer.core.model.quantities import Text
+from omnifer.core.model.quantities import REACHES, Reach, Text
 from omnifer.core.model.stores import Stores
+from omnifer.core.sentence import say
 
 
 def with_role(thing: Thing, **changed: Any) -> Thing:
@@ -54,6 +55,26 @@ def from_shelf(s: Situation, thing: Thing, name: Text, consequence: Text) -> Men
     if at is None:
         return None
     return Mend(name=name, consequence=consequence, moves=[Placement(thing_id=thing.id, carrier_id=at, count=thing.count)])
+
+
+def into_reach(s: Situation, thing: Thing, reach: Reach) -> Mend | None:
+    """A thing put where a hand finds it at such a moment; None where no bag in reach has room for it."""
+    if thing.inside is not None:
+        return None
+    for bike in s.bikes:
+        for inside in bike.contents:
+            bag = inside.carrier
+            in_reach = REACHES.index(bag.reach) <= REACHES.index(reach)
+            if not in_reach or why_not(thing, spot_of(bike.bike, bag)) is not None:
+                continue
+            if not fits(s.loaded, [InHand(thing, thing.count, None)], bag.id):
+                continue
+            return Mend(
+                name=say("{thing} into {bag}", thing=thing.name, bag=bag.name), consequence=say("in reach there"),
+                things=[otherwise(thing, reach=reach, guessed=tuple(g for g in thing.guessed if g != "reach"))],
+                moves=[Placement(thing_id=thing.id, carrier_id=bag.id, count=thing.count)],
+            )  # fmt: skip
+    return None
 
 
 def new_id(s: Situation, stem: str) -> str:

@@ -11,6 +11,7 @@ from omnifer.core.model.needs import Sleeper, Wardrobe
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.needs.needed import Needed
 from omnifer.core.sentence import km, number, say
 from omnifer.core.voyage import Voyage
 
@@ -28,6 +29,7 @@ class Situation:
     """By bike."""
     sleepers: list[Sleeper]
     wardrobes: list[Wardrobe]
+    needed: Needed
 
     @property
     def bikes(self) -> list[BikeLoad]:

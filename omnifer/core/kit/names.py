@@ -16,10 +16,13 @@ from pydantic.dataclasses import dataclass
 
 from omnifer.core.model.kit import Nature
 from omnifer.core.model.quantities import Reach
+from omnifer.core.model.serves import SERVICES
 
 COMPOUND, BEGINS, ANYWHERE = 4, 5, 6
 """Letters that a stem needs to end a compound, to begin one, and to stand anywhere in one."""
 PLURALS = ("", "s", "es", "e", "n", "en", "x")
+MOST_SERVED = 3
+"""A name tells at most so many services."""
 USUAL_L_PER_KG = 3.0
 """Of a thing whose name says nothing; practice."""
 
@@ -44,6 +47,23 @@ def guess_of(name: str) -> NameGuess | None:
             if (" " in stem and stem in spoken) or any(_is(word, stem) for word in words):
                 return guess
     return None
+
+
+@lru_cache(maxsize=4096)
+def serves_of(name: str) -> tuple[str, ...]:
+    """What things of such a name mostly serve, by the words in the table of services; empty where none is known.
+
+    A word that belongs to a longer one says nothing by itself: tent pegs are no tent.
+    """
+    spoken = _plain(name)
+    words = spoken.split()
+    found: dict[str, set[str]] = {}
+    for service, stems in _SERVED:
+        for stem in stems:
+            said = set(stem.split()) if " " in stem and stem in spoken else {word for word in words if _is(word, stem)}
+            if said and len(said) >= len(found.get(service, ())):
+                found[service] = said
+    return tuple(service for service, said in found.items() if not any(said < other for other in found.values()))[:MOST_SERVED]
 
 
 def _is(word: str, stem: str) -> bool:
@@ -71,3 +91,4 @@ def _read() -> tuple[tuple[tuple[str, ...], NameGuess], ...]:
 
 _GUESS = TypeAdapter(NameGuess)
 _TABLE = _read()
+_SERVED = [(row.id, [_plain(word) for word in row.names.split()]) for row in SERVICES.values() if row.names]

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from omnifer.core.model.finding import Finding, FindingKind, Question
 from omnifer.core.model.lanes import StoresTold
-from omnifer.core.model.needs import Sleeper, Wardrobe
+from omnifer.core.model.needs import Ask, Fault, Layers, Sleeper, Wardrobe
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
 from omnifer.core.model.road import ZoneStretch
 from omnifer.core.model.trace import BikeTrace
@@ -222,6 +222,9 @@ class Assessment(Noun):
     questions: list[Question]
     wardrobes: list[Wardrobe] = Field(description="Empty: nobody said what is worn")
     sleepers: list[Sleeper] = Field(description="Empty: nobody said what is slept in")
+    asks: list[Ask] = Field(description="What this tour asks for; empty: nothing says what it serves")
+    faults: list[Fault]
+    layers: list[Layers]
     climate: ClimateLine | None
     moments: Moments | None
     stores: StoresTold | None

@@ -7,12 +7,12 @@ from pydantic import Field
 
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import FoodShare, Placement
+from omnifer.core.model.needs import Grade as Grade
 from omnifer.core.model.quantities import Noun, Quantity, Text
 from omnifer.core.model.rig import Carrier
 from omnifer.core.model.road import DayCut, Stop
 from omnifer.core.model.stores import Stores
 
-Grade = Literal["stops_you", "slows_you", "worth_knowing"]
 GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
 FindingKind = Literal[
     "water_gap",
@@ -63,6 +63,22 @@ FindingKind = Literal[
     "cold_sleep",
     "warm_surplus",
     "no_clean",
+    "thin_layers",
+    "no_shelter",
+    "not_seen",
+    "not_safe",
+    "incomplete",
+    "cannot_mend",
+    "cold_evening",
+    "twice",
+    "untried",
+    "worn_out",
+    "mismatch",
+    "to_get",
+    "big_thing",
+    "not_asked",
+    "idle_shelter",
+    "may_go_home",
 ]
 
 

@@ -8,7 +8,9 @@ from numpy.typing import NDArray
 from pydantic import Field, model_validator
 
 from omnifer.core.model.quantities import DistanceKm, Id, LengthMm, MassKg, Name, Note, Noun, Reach, VolumeL
+from omnifer.core.model.rig import Valve
 from omnifer.core.model.roles import FuelVessel, Role, UsedUp
+from omnifer.core.model.serves import Serves
 
 Nature = Literal[
     "food",
@@ -27,7 +29,7 @@ Nature = Literal[
 ]
 """What a thing is like, where that matters to its neighbours."""
 
-Guessable = Literal["mass", "volume", "reach", "dry", "natures"]
+Guessable = Literal["mass", "volume", "reach", "dry", "natures", "serves"]
 How = Literal["packed", "worn", "pocket", "fixed", "posted", "waiting", "home"]
 """Packed in a bag, worn, in a pocket, fixed to the bike, or off board: on its way by post, waiting at a stop, at home."""
 ABOARD: frozenset[How] = frozenset({"packed", "worn", "pocket", "fixed"})
@@ -57,6 +59,24 @@ class Whereabouts(Noun):
         if (self.spot == "outside") != (self.bag_id is not None):
             raise ValueError("what is fixed to the outside of a bag needs the bag, and nothing else has one")
         return self
+
+
+Condition = Literal["new", "trusted", "worn", "near_its_end", "repaired"]
+"""new: not tried yet."""
+Held = Literal["owned", "borrowed", "wished"]
+Word = Annotated[str, Field(min_length=1, max_length=30)]
+
+
+class Fit(Noun):
+    """What a thing fits, where not everything of its kind fits everywhere. What is left open fits all."""
+
+    bead_seat_mm: Annotated[float, Field(ge=200, le=700, description="Of the wheel, ETRTO [mm]")] | None = None
+    valve: Valve | None = None
+    valve_mm: Annotated[float, Field(ge=20, le=120, description="Length of a tube's valve [mm]")] | None = None
+    speeds: Annotated[int, Field(ge=1, le=14, description="Of the drivetrain")] | None = None
+    keys: tuple[Word, ...] = Field((), max_length=30, description="Heads of bolts that it turns (hex 5, T25, ...)")
+    lengths_mm: tuple[LengthMm, ...] = Field((), max_length=8, description="Of spokes [mm]")
+    pattern: Annotated[str, Field(max_length=40, description="Shape of a pad, a hanger or a thread, as its rider calls it")] = ""
 
 
 class Thing(Noun):
@@ -89,6 +109,16 @@ class Thing(Noun):
     because: Note = Field("", description="Why it comes")
     role: Role | None = Field(None, description="What it does for the supplies")
     where: tuple[Whereabouts, ...] = Field((), max_length=20, description="Where it is along the road; none: packed all the way")
+    serves: tuple[Serves, ...] = Field((), max_length=12, description="What it is for, by the table of what things serve")
+    fit: Fit | None = Field(None, description="What it fits; None: not said")
+    condition: Condition = "trusted"
+    held: Held = Field("owned", description="wished: still to be got")
+    spare: bool = Field(False, description="A second one on purpose")
+    must: bool = Field(False, description="Comes whatever it costs: work, medicine. It is priced and never proposed to leave")
+    unused_tours: Annotated[int, Field(ge=0, le=50, description="So many of the last tours it was not used on")] = 0
+    year: Annotated[int, Field(ge=1950, le=2200, description="Made or bought in")] | None = None
+    instead_of: Id | None = Field(None, description="Of a wished thing: the thing that it would replace")
+    library_id: Id | None = Field(None, description="The rider's own thing that it is a copy of")
     closed: bool = Field(
         False, description="A bag that stays shut, as one of a season does: what is in it is not wanted meanwhile"
     )

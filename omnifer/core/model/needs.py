@@ -1,9 +1,13 @@
 """What a tour asks for beyond supplies and limits, and whether the kit answers."""
 
+from typing import Literal
+
 from pydantic import Field
 
-from omnifer.core.model.quantities import Noun
+from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.roles import Piece
+
+Grade = Literal["stops_you", "slows_you", "worth_knowing"]
 
 
 class SleptNight(Noun):
@@ -41,3 +45,67 @@ class Wardrobe(Noun):
     owned: int = Field(description="The one that is worn counted")
     thing_ids: list[str]
     days: list[ClothesDay]
+
+
+AskState = Literal["answered", "too_deep", "lacking", "by_choice", "not_for_me"]
+
+
+class Ask(Noun):
+    """Something that this tour asks for, and what answers it."""
+
+    id: str = Field(description="The same while it is about the same, whatever the days")
+    question: str = Field(description="Of the questions of a rider about to leave")
+    words: str = Field(description="What is asked for")
+    serves: list[str] = Field(description="What answers it, each by itself; the first is the usual one")
+    rider_id: str | None
+    bike_id: str | None
+    because: Text
+    grade: Grade = Field(description="What its lack would be")
+    state: AskState
+    reason: str = Field(description="Of the rider's own answer")
+    thing_ids: list[str] = Field(description="What answers it on some of its days")
+    from_day: int
+    to_day: int
+    days: int = Field(description="On so many of them it is asked for")
+    lacks: int = Field(description="On so many of them nothing answers it")
+    lacks_day: int | None = Field(description="The first of them")
+
+
+class LayersDay(Noun):
+    """A day's cold and what is worn against it."""
+
+    day: int
+    felt_c: float = Field(description="In the coldest hour of riding or on a long descent after a cold night [°C]")
+    evening_c: float = Field(description="At nine in the evening before a cold night [°C]")
+    worn_clo: float = Field(description="All that can be worn in the evening [clo]")
+    bears_h: float = Field(description="So long the rider can sit and cook out of doors in it [h]")
+
+
+class Layers(Noun):
+    """A rider's days against the cold out of doors."""
+
+    rider_id: str
+    days: list[LayersDay]
+
+
+CellState = Literal["at_hand", "makeshift", "missing", "not_asked"]
+
+
+class Fault(Noun):
+    """Something that may break, and whether the party can mend it."""
+
+    id: str
+    words: str
+    bike_id: str | None = Field(description="None: a thing of the camp")
+    tool: CellState
+    part: CellState
+    fits: CellState
+    skill: CellState
+    wanted: int = Field(description="Parts that the chance of running out asks for")
+    owned: int = Field(description="Parts on board at the start of the longest gap that fit")
+    expected: float = Field(description="How often it is expected on the longest gap between bike shops [-]")
+    gap_km: float
+    stops_you: bool
+    lacks: list[str] = Field(description="What is missing or does not fit, in words")
+    serves: list[str] = Field(description="What would answer it: tool, then part")
+    thing_ids: list[str]

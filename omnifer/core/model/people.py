@@ -17,4 +17,7 @@ class Rider(Noun):
     height_cm: Annotated[float, Field(ge=100, le=250)] | None = None
     age_years: Annotated[int, Field(ge=5, le=110)] | None = None
     sleeps: Literal["cold", "usual", "warm"] = Field("usual", description="Beside others under the same cover")
+    mends: Literal["little", "roadside", "workshop"] = Field(
+        "roadside", description="little: tubes and bolts; roadside: chain, cables, pads besides; workshop: spokes and hoses too"
+    )
     sex: Literal["female", "male"] | None = Field(None, description="As the resting-energy equation asks for it")

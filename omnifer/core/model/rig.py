@@ -31,6 +31,7 @@ LIGHTEST_KG = 15.0
 Post = Literal["fixed", "suspension", "dropper"]
 Source = Literal["maker", "measured", "default"]
 Price = Annotated[float, Field(ge=0, le=100_000, description="In the tour's money")]
+TyreKind = Literal["light", "usual", "armoured"]
 Valve = Literal["presta", "schrader", "woods"]
 Brakes = Literal["rim", "disc", "hub"]
 Posture = Literal["hoods", "tops", "flat", "upright"]
@@ -42,6 +43,7 @@ class TrailerFrame(Noun):
     hitch_to_axle_mm: Annotated[float, Field(ge=200, le=4000)]
     own_mass_ahead_of_axle_mm: PositionMm = Field(description="Empty trailer's centre of gravity ahead of its axle")
     wheel_radius_mm: LengthMm = 203
+    bead_seat_mm: Annotated[float, Field(ge=200, le=700, description="Of its tyre, ETRTO [mm]")] = 305
     hitch_most_kg: MassKg = Field(20, description="Most the hitch may carry; below 0 it lifts and the trailer sways")
     drag_area_m2: Annotated[float, Field(ge=0, le=1)] = 0.08
 
@@ -147,6 +149,19 @@ class Bike(Noun):
     )
     valve: Valve = "presta"
     brakes: Brakes = "disc"
+    rim_depth_mm: Annotated[float, Field(ge=0, le=100, description="What a valve must come through [mm]")] = 20
+    tubeless: bool = False
+    tyre_kind: TyreKind = Field("usual", description="armoured: heavier to turn, seldom punctured; light: the other way round")
+    pedals: Literal["flat", "clip_in"] = Field("flat", description="clip_in: a shoe that is clipped in, and another off the bike")
+    mudguards: bool = False
+    speeds: Annotated[int, Field(ge=1, le=14, description="Sprockets, or gears of a hub")] = 10
+    spokes_mm: tuple[LengthMm, ...] = Field((), max_length=8, description="Lengths of its spokes; none given: not known")
+    hanger: Annotated[str, Field(max_length=40, description="Shape of its derailleur hanger, as its rider calls it")] = ""
+    pads: Annotated[str, Field(max_length=40, description="Shape of its brake pads, as its rider calls it")] = ""
+    heads: tuple[Annotated[str, Field(min_length=1, max_length=30)], ...] = Field(
+        (), max_length=30, description="Heads of its bolts (hex 5, T25, ...); none given: not known"
+    )
+    state: Literal["serviced", "usual", "worn"] = Field("usual", description="serviced: just before the tour")
     seat_angle_deg: Annotated[float, Field(ge=60, le=82)] = 72.5
     head_angle_deg: Annotated[float, Field(ge=60, le=80)] = 71.5
     fork_rake_mm: Annotated[float, Field(ge=0, le=120)] = 50

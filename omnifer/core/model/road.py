@@ -20,6 +20,9 @@ BikeShop = Literal["none", "basic", "full"]
 FuelKind = Literal["gas", "petrol", "alcohol"]
 Service = Literal["meals", "laundry", "plugs", "post"]
 Surface = Literal["asphalt", "rough_asphalt", "gravel", "soft", "push"]
+HazardKind = Literal[
+    "bears", "insects", "ticks", "thorns", "dust", "tunnels", "traffic", "theft", "sun", "no_signal", "border"
+]  # fmt: skip
 Carriage = Literal["ferry", "train", "bus", "flight"]
 Weekday = Annotated[int, Field(ge=0, le=6, description="0 Monday to 6 Sunday")]
 Month = Annotated[int, Field(ge=1, le=12)]
@@ -130,6 +133,15 @@ class Transfer(Noun):
     hours: Annotated[float, Field(ge=0, le=240, description="From end to end, waiting included [h]")] = 2
 
 
+class Hazard(Noun):
+    """A stretch on which something is to be reckoned with: it asks for things, and ends."""
+
+    from_km: DistanceKm
+    to_km: DistanceKm
+    kind: HazardKind
+    note: Annotated[str, Field(max_length=200)] = ""
+
+
 class Night(Noun):
     """A night that the rider has set: the day ends here, and rest days may follow."""
 
@@ -220,6 +232,8 @@ class Road(Noun):
     nights: tuple[Night, ...] = Field((), max_length=400)
     surfaces: tuple[SurfaceStretch, ...] = Field((), max_length=1000)
     transfers: tuple[Transfer, ...] = Field((), max_length=100)
+    hazards: tuple[Hazard, ...] = Field((), max_length=300)
+    rooms_only: bool = Field(False, description="Every night is spent in a room, wherever that is found")
     zones: tuple[ZoneStretch, ...] = Field((), max_length=60, description="Time zones; none given: those the track lies in")
     weather: tuple[Weather, ...] = Field((), max_length=400, description="Typed design weather; stations go before it")
     stations: tuple[Station, ...] = Field((), max_length=200)
@@ -233,7 +247,8 @@ class Road(Noun):
 
     @model_validator(mode="after")
     def _forwards(self) -> "Road":
-        for name, stretches in (("surface", self.surfaces), ("transfer", self.transfers)):
+        named = (("surface", self.surfaces), ("transfer", self.transfers), ("hazard", self.hazards))
+        for name, stretches in named:
             for stretch in stretches:
                 if stretch.to_km <= stretch.from_km:
                     raise ValueError(f"{name} from km {stretch.from_km:g} ends at km {stretch.to_km:g}, before it begins")

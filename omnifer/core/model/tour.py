@@ -31,6 +31,14 @@ class SetAside(Noun):
     reason: Annotated[str, Field(min_length=1, max_length=200)]
 
 
+class AnswerGiven(Noun):
+    """A need that the rider answers without a thing: by what they do instead, or because it is not for them."""
+
+    ask_id: Annotated[str, Field(min_length=1, max_length=200)]
+    how: Literal["by_choice", "not_for_me"]
+    reason: Annotated[str, Field(min_length=1, max_length=200)]
+
+
 class TourSheet(Noun):
     """The tour without its raw track: what screens read and write."""
 
@@ -47,6 +55,7 @@ class TourSheet(Noun):
     own_values: dict[str, float] = Field({}, description="Values of the rider's own for defaults, by their names in Practice")
     variants: tuple[Variant, ...] = Field((), max_length=6, description="Other rigs to compare with")
     kept_loads: tuple[NamedLoad, ...] = Field((), max_length=12, description="Loads kept under a name")
+    answers: tuple[AnswerGiven, ...] = Field((), max_length=200, description="Needs that are met otherwise than by a thing")
     set_aside: tuple[SetAside, ...] = Field((), max_length=200, description="Findings that the rider lives with")
 
     @field_validator("own_values")

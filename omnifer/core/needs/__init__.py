@@ -1,6 +1,9 @@
 """What the road asks of the kit beyond supplies and limits: one need, one file."""
 
+from collections.abc import Iterable
+
 from omnifer.core.model.assessment import Day
+from omnifer.core.model.kit import Thing
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
 
@@ -11,3 +14,15 @@ AT_STOP_KM = 0.1
 def stops_of_night(tour: TourSheet, day: Day) -> list[Stop]:
     """The stops at which a day's night is spent."""
     return [s for s in tour.road.stops if s.name == day.night_at and abs(s.at_km - day.to_km) <= AT_STOP_KM]
+
+
+def sleeps_indoors(tour: TourSheet, stops: Iterable[Stop]) -> bool:
+    """Whether a night at such stops is spent in a room, where nothing to sleep in is asked for."""
+    return tour.road.rooms_only or any(stop.shelter == "room" for stop in stops)
+
+
+def is_mine(tour: TourSheet, thing: Thing, rider_id: str) -> bool:
+    """The rider's own, or one of so many shared ones that there is one for this rider."""
+    if thing.rider_id is not None:
+        return thing.rider_id == rider_id
+    return next(k for k, rider in enumerate(tour.riders) if rider.id == rider_id) < thing.count

@@ -1,6 +1,7 @@
 """Warm enough at night: bag, mat, what is worn in bed and the sleeper, against each cold night."""
 
 import numpy as np
+from numpy.typing import NDArray
 
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.kit import ABOARD, Thing
@@ -8,11 +9,13 @@ from omnifer.core.model.needs import Sleeper, SleptNight
 from omnifer.core.model.people import Rider
 from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.needs import stops_of_night
+from omnifer.core.needs import is_mine, sleeps_indoors, stops_of_night
 from omnifer.core.physics.sleep import bears_c
 
 LINER_FROM_C = 20.0
 """In warmer nights a liner alone is enough [°C]; practice."""
+WET = 0.3
+"""On a day with more chance of rain than this, what gets wet warms nobody at night [-]; practice."""
 FAR_TOO_WARM_K = 8.0
 """What is so much warmer than the night asks is carried for nothing that night [K]; practice."""
 
@@ -25,12 +28,12 @@ def sleepers(tour: TourSheet, days: list[Day]) -> list[Sleeper]:
     if not any(isinstance(thing.role, SleepingBag) for thing in tour.kit):
         return []
     nights = days[:-1] if len(days) > 1 else days
-    return [_sleeper(tour, rider, k, nights) for k, rider in enumerate(tour.riders)]
+    return [_sleeper(tour, rider, nights) for rider in tour.riders]
 
 
-def _sleeper(tour: TourSheet, rider: Rider, number: int, days: list[Day]) -> Sleeper:
+def _sleeper(tour: TourSheet, rider: Rider, days: list[Day]) -> Sleeper:
     km = np.array([day.to_km for day in days])
-    mine = [thing for thing in tour.located if thing.role is not None and _is_mine(thing, rider, number)]
+    mine = [thing for thing in tour.located if thing.role is not None and is_mine(tour, thing, rider.id)]
     there = {thing.id: thing.is_how(ABOARD, km) for thing in mine}
     slept = [_night(tour, rider, day, [t for t in mine if there[t.id][n]]) for n, day in enumerate(days)]
     told = max(range(len(days)), key=lambda n: (slept[n].short_k, -slept[n].low_c), default=None)
@@ -38,26 +41,36 @@ def _sleeper(tour: TourSheet, rider: Rider, number: int, days: list[Day]) -> Sle
     return Sleeper(rider_id=rider.id, nights=slept, thing_ids=kit)
 
 
-def _is_mine(thing: Thing, rider: Rider, number: int) -> bool:
-    """The rider's own, or one of so many shared ones that there is one for this rider."""
-    return thing.rider_id == rider.id or (thing.rider_id is None and number < thing.count)
-
-
 def _night(tour: TourSheet, rider: Rider, day: Day, kit: list[Thing]) -> SleptNight:
-    indoors = any(stop.shelter == "room" for stop in stops_of_night(tour, day))
-    low, bears = round(day.night_low_c, 1), _bears(tour, rider, kit)
+    indoors = sleeps_indoors(tour, stops_of_night(tour, day))
+    low, bears = round(day.night_low_c, 1), _bears(tour, rider, kit, day.rain_chance > WET)
     spare = 0.0 if indoors or bears is None else low - bears
     return SleptNight(
         day=day.number, low_c=low, indoors=indoors, bears_c=bears, short_k=max(-spare, 0.0), far_too_warm=spare > FAR_TOO_WARM_K
     )  # fmt: skip
 
 
-def _bears(tour: TourSheet, rider: Rider, kit: list[Thing]) -> float | None:
-    """Down to where a rider sleeps warm with what is there [°C]; the warmest bag, all mats, all that is worn in bed."""
+def _bears(tour: TourSheet, rider: Rider, kit: list[Thing], rains: bool) -> float | None:
+    """Down to where a rider sleeps warm with what is there [°C]; the warmest bag, all mats, all that is worn in bed and dry."""
     bags = [thing.role.comfort_c for thing in kit if isinstance(thing.role, SleepingBag)]
-    layers = sum(thing.role.warms_k for thing in kit if isinstance(thing.role, BedLayer))
+    dry = [thing for thing in kit if not (thing.wet and rains)]
+    layers = sum(thing.role.warms_k for thing in dry if isinstance(thing.role, BedLayer))
     mat = sum(thing.role.r_value for thing in kit if isinstance(thing.role, Mat))
     shift = {"cold": tour.practice.sleeper_shift_k, "usual": 0.0, "warm": -tour.practice.sleeper_shift_k}[rider.sleeps]
     if not bags:
         return round(LINER_FROM_C + shift, 1) if layers else None
     return round(float(bears_c(min(bags), mat)) - layers + shift, 1)
+
+
+def nights_needing(tour: TourSheet, days: list[Day], thing: Thing) -> NDArray[np.bool_] | None:
+    """Nights that would be too cold without a thing, for its owner or for anybody; None where it is not slept in."""
+    if not isinstance(thing.role, SleepingBag | BedLayer | Mat):
+        return None
+    without = tour.model_copy(update={"kit": tuple(t for t in tour.kit if t.id != thing.id and t.inside != thing.id)})
+    riders = [r for r in tour.riders if is_mine(tour, thing, r.id)]
+    there = thing.is_how(ABOARD, np.array([day.to_km for day in days]))
+    found = np.zeros(len(days), dtype=bool)
+    for rider in riders:
+        for n, night in enumerate(_sleeper(without, rider, days).nights):
+            found[n] |= there[n] and not night.indoors and (night.bears_c is None or night.short_k > 0)
+    return found

@@ -1,0 +1,142 @@
+"""What this road asks for and nothing answers, what cannot be mended, and evenings too cold for what is worn."""
+
+import math
+from collections.abc import Iterator
+
+from omnifer.core.findings.mending import a_new, into_reach, new_id
+from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.model.finding import FindingKind, Mend
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.needs import Ask, Fault, Layers
+from omnifer.core.model.serves import SERVICES
+from omnifer.core.needs.repair import named
+from omnifer.core.sentence import celsius, fine_kg, hours, km, litres, number, say, share
+
+KINDS: dict[str, FindingKind] = {
+    "dressed": "thin_layers", "sheltered": "no_shelter", "seen": "not_seen", "safe": "not_safe", "complete": "incomplete",
+}  # fmt: skip
+"""What the lack of an answer is called, by its question."""
+EVENING_H, SHORT_EVENING_H = 1.0, 0.5
+"""Pitching and cooking take so long out of doors; of less than the second nobody cooks [h]; practice."""
+SHOWN_MENDS = 2
+"""Of several that would answer, so many are offered."""
+
+
+def unanswered(s: Situation) -> Iterator[Draft]:
+    """Everything asked for that nothing answers, or that no hand finds in time."""
+    for ask in s.needed.asks:
+        if ask.state in ("lacking", "too_deep"):
+            yield _lacking(s, ask)
+
+
+def _lacking(s: Situation, ask: Ask) -> Draft:
+    whose = _whose(s, ask)
+    day = s.days[(ask.lacks_day or ask.from_day) - 1]
+    span = say("{because}; asked on {n} days, {from_} to {to}", n=number(ask.days), from_=number(ask.from_day),
+               to=number(ask.to_day))  # fmt: skip
+    words = span.words.replace("{because}", ask.because.words)
+    reason = span.model_copy(
+        update={"words": words[:1].upper() + words[1:] + ".", "figures": ask.because.figures | span.figures,
+                "names": ask.because.names}
+    )  # fmt: skip
+    if ask.state == "too_deep":
+        sentence = say("{what} cannot be reached in time{whose}.", what=ask.words[:1].upper() + ask.words[1:], whose=whose)
+    elif ask.thing_ids and ask.lacks == ask.days:
+        sentence = say("Not enough: {what}{whose}.", what=named(ask.serves[0]), whose=whose)
+    elif ask.thing_ids:
+        sentence = say("{n} days without {what}{whose}.", n=number(ask.lacks), what=ask.words, whose=whose)
+    else:
+        sentence = say("Nobody has {what}{whose}.", what=ask.words, whose=whose)
+    return Draft(
+        kind=KINDS[ask.question], grade=ask.grade, sentence=sentence, reason=reason,
+        place=say("day {day}, {km}", day=number(day.number), km=km(day.from_km)), size=float(ask.lacks or ask.days),
+        at_km=day.from_km, day=day.number, bike_id=ask.bike_id, things=tuple(ask.thing_ids), about=ask.id,
+        mends=list(_answers(s, ask)),
+    )  # fmt: skip
+
+
+def _whose(s: Situation, ask: Ask) -> str:
+    """For whom, as a sentence ends with it."""
+    if ask.rider_id is not None:
+        return " for " + next(r.name for r in s.tour.riders if r.id == ask.rider_id)
+    if ask.bike_id is not None:
+        return " on " + next(b.name for b in s.tour.rig.bikes if b.id == ask.bike_id)
+    return ""
+
+
+def _answers(s: Situation, ask: Ask) -> Iterator[Mend]:
+    if ask.state == "too_deep":
+        for thing in (t for t in s.tour.kit if t.id in ask.thing_ids):
+            reach = SERVICES[ask.serves[0]].reach
+            move = into_reach(s, thing, reach)
+            if move is not None:
+                yield move
+        return
+    rider_id = ask.rider_id or next((b.rider_id for b in s.tour.rig.bikes if b.id == ask.bike_id), None)
+    for service in ask.serves[:SHOWN_MENDS]:
+        yield bring(s, service, rider_id)
+
+
+def bring(s: Situation, service: str, rider_id: str | None = None, count: int = 1) -> Mend:
+    """One that serves, as such things usually are, stowed where there is room."""
+    row = SERVICES[service]
+    thing = Thing(
+        id=new_id(s, service.replace("_", "-")), name=named(service)[:1].upper() + named(service)[1:], count=count,
+        mass_kg=row.kg, volume_l=row.l, reach=row.reach, rider_id=rider_id, serves=(service,), guessed=("mass", "volume"),
+        held="wished",
+    )  # fmt: skip
+    mass, volume = fine_kg(row.kg * count), litres(row.l * count)
+    return a_new(s, thing, say("Bring {what}", what=row.words), say("usually {mass}, {volume}", mass=mass, volume=volume))
+
+
+def unmendable(s: Situation) -> Iterator[Draft]:
+    """Faults for which a tool, a part that fits, or a hand is missing."""
+    for fault in s.needed.faults:
+        if fault.lacks:
+            yield _unmendable(s, fault)
+
+
+def _unmendable(s: Situation, fault: Fault) -> Draft:
+    bike = next((b.name for b in s.tour.rig.bikes if b.id == fault.bike_id), "")
+    makeshift = fault.part == "makeshift" and fault.tool != "missing" and fault.fits != "missing"
+    lacks = "; ".join(fault.lacks)
+    return Draft(
+        kind="cannot_mend",
+        grade="slows_you" if fault.stops_you and not makeshift else "worth_knowing",
+        sentence=say("{fault}{bike}: {lacks}.", fault=fault.words, bike=f", {bike}" if bike else "", lacks=lacks),
+        reason=say(
+            "Happens with a chance of {p} on {gap} without a bike shop. So many spares count as enough that one such stretch in"
+            " ten runs out of them, in twenty if it stops you; a service before leaving halves the chance, worn parts double it.",
+            p=share(1 - math.exp(-fault.expected)), gap=km(fault.gap_km),
+        ),
+        place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, things=tuple(fault.thing_ids), about=fault.id,
+        mends=[bring(s, service, None, max(fault.wanted - fault.owned, 1)) for service in dict.fromkeys(fault.serves)],
+    )  # fmt: skip
+
+
+def cold_evenings(s: Situation) -> Iterator[Draft]:
+    """Evenings on which a rider cools too far while pitching and cooking, in all that can be worn."""
+    if s.needed.asking is None:
+        return
+    for layers in s.needed.layers:
+        outdoors = [d for d, out in zip(layers.days, s.needed.asking.outdoors.tolist(), strict=True) if out]
+        short = [d for d in outdoors if d.bears_h < EVENING_H]
+        if short:
+            worst = min(short, key=lambda d: d.bears_h)
+            yield _cold_evening(s, layers, worst.day, len(short))
+
+
+def _cold_evening(s: Situation, layers: Layers, day: int, n: int) -> Draft:
+    rider = next(r for r in s.tour.riders if r.id == layers.rider_id)
+    worst = next(d for d in layers.days if d.day == day)
+    at = s.days[day - 1]
+    return Draft(
+        kind="cold_evening", grade="slows_you" if worst.bears_h < SHORT_EVENING_H else "worth_knowing",
+        sentence=say("{rider} cools down within {hours} out of doors in the evening of day {day}.", rider=rider.name,
+                     hours=hours(worst.bears_h), day=number(day)),
+        reason=say("{air} at nine on {n} such evenings, in {clo} clo with all layers on, cooking in the lee; a body then loses"
+                   " more heat than it makes. In the bag sooner, a hut, or one layer more.", air=celsius(worst.evening_c),
+                   n=number(n), clo=number(worst.worn_clo)),
+        place=say("day {day}, {km}", day=number(day), km=km(at.to_km)), size=EVENING_H / max(worst.bears_h, 0.05), at_km=at.to_km,
+        day=day, about=rider.id, mends=[bring(s, "fleece", rider.id), bring(s, "warm_jacket", rider.id)],
+    )  # fmt: skip

@@ -1,0 +1,226 @@
+"""What the kit shows by itself: doubles, single points, what is untried, worn, too old or fits nothing; and what may go home."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from omnifer.core.findings.asked import bring
+from omnifer.core.findings.mending import one_more, otherwise
+from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.model.finding import Mend
+from omnifer.core.model.kit import Thing, Whereabouts
+from omnifer.core.needs import kit
+from omnifer.core.needs.parcels import post_stops
+from omnifer.core.needs.safe import HAZARDS
+from omnifer.core.sentence import fine_kg, km, litres, number, say, share
+
+IN_THE_KIT = say("in the kit")
+FEW_NIGHTS = 0.1
+"""A shelter that is needed on a smaller part of the nights is worth a word [-]; practice."""
+NAMED = 6
+DAYS_LEFT, WORTH_SENDING_KG = 3, 0.2
+"""Nobody goes to the post for less [d, kg]; practice."""
+
+
+def doubles(s: Situation) -> Iterator[Draft]:
+    """The same function twice."""
+    for found in kit.twice(s.tour):
+        names = " and ".join(dict.fromkeys(t.name for t in found.things))
+        least = (
+            min(found.things, key=lambda t: t.mass_kg) if len(found.things) == 1 else max(found.things, key=lambda t: t.mass_kg)
+        )
+        yield Draft(
+            kind="twice", grade="worth_knowing",
+            sentence=say("{names}: {n} of what {enough} would do.", names=names, n=number(found.number),
+                         enough=number(found.enough)),
+            reason=say("All of them are {what}. A second one on purpose is marked as a spare.", what=found.service.words),
+            place=IN_THE_KIT, size=sum(t.mass_kg * t.count for t in found.things), things=tuple(t.id for t in found.things),
+            about=found.service.id,
+            mends=[
+                _fewer(s, least, found.number - found.enough),
+                Mend(name=say("It is a spare"), consequence=say("a second one on purpose"),
+                     things=[otherwise(least, spare=True)]),
+            ],
+        )  # fmt: skip
+
+
+def _fewer(s: Situation, thing: Thing, too_many: int) -> Mend:
+    """So many fewer of a thing, or none."""
+    saved = say("{mass} less", mass=fine_kg(thing.mass_kg * min(too_many, thing.count)))
+    if too_many >= thing.count:
+        return leave(s, thing)
+    left = thing.count - too_many
+    moves, to_place = [], left
+    for p in (p for p in s.tour.load.placements if p.thing_id == thing.id):
+        n = min(p.count, to_place)
+        to_place -= n
+        if n:
+            moves.append(p.model_copy(update={"count": n}))
+    return Mend(name=say("{n} of {thing}", n=number(left), thing=thing.name), consequence=saved, moves=moves,
+                things=[otherwise(thing, count=left)])  # fmt: skip
+
+
+def leave(s: Situation, thing: Thing) -> Mend:
+    """A thing that stays at home, with what rides in it."""
+    inside = [t for t in s.tour.kit if t.inside == thing.id]
+    mass = sum(t.mass_kg * t.count for t in (thing, *inside))
+    return Mend(
+        name=say("Leave {thing}", thing=thing.name), consequence=say("{mass} less", mass=fine_kg(mass)),
+        gone=[thing.id, *(t.id for t in inside)],
+    )  # fmt: skip
+
+
+def single(s: Situation) -> Iterator[Draft]:
+    """What hangs on one thing alone, each with the cheapest second."""
+    for service, thing in kit.alone(s.tour):
+        yield _single(thing, service.single, bring(s, service.id))
+    lights = kit.lights(s.tour)
+    dark = s.needed.asking is not None and bool((s.needed.asking.dark | s.needed.asking.outdoors).any())
+    if len(lights) == 1 and lights[0].count == 1 and dark:
+        yield _single(lights[0], "gives light", bring(s, "torch"))
+    vessel = kit.largest_vessel(s.tour)
+    if vessel is not None:
+        thing, part = vessel
+        yield Draft(
+            kind="single_point", grade="worth_knowing",
+            sentence=say("{thing} holds {part} of all water.", thing=thing.name, part=share(part)),
+            reason=say("If it leaks the rest is too little: several smaller vessels carry the same."), place=IN_THE_KIT,
+            size=part, things=(thing.id,), about=f"{thing.id}-water",
+            mends=[one_more(s, thing, say("A second one"), say("{mass} more", mass=fine_kg(thing.mass_kg)))],
+        )  # fmt: skip
+
+
+def _single(thing: Thing, what: str, mend: Mend) -> Draft:
+    return Draft(
+        kind="single_point", grade="worth_knowing", sentence=say("Only {thing} {what}.", thing=thing.name, what=what),
+        reason=say("If it breaks or is lost, nothing stands in for it."), place=IN_THE_KIT, size=1.0, things=(thing.id,),
+        about=f"{thing.id}-{what}", mends=[mend],
+    )  # fmt: skip
+
+
+def not_ready(s: Situation) -> Iterator[Draft]:
+    """Things that want a trial, a repair or another one before the start."""
+    for thing in kit.untried(s.tour):
+        tried = Mend(name=say("It has been tried"), consequence=say("one night, one wet ride, or one filling"),
+                     things=[otherwise(thing, condition="trusted")])  # fmt: skip
+        yield Draft(
+            kind="untried", grade="slows_you", sentence=say("{thing} is new and untried.", thing=thing.name),
+            reason=say("Sleep or safety rest on it: try it before the start, where home is near."), place=IN_THE_KIT,
+            size=1.0, things=(thing.id,), mends=[tried],
+        )  # fmt: skip
+    length_km = s.voyage.profile.length_km if s.voyage is not None else 0.0
+    for thing in kit.near_its_end(s.tour) if length_km > kit.LONG_TOUR_KM else ():
+        yield Draft(
+            kind="worn_out", grade="slows_you",
+            sentence=say("{thing} is near its end, and {far} lie ahead.", thing=thing.name, far=km(length_km)),
+            reason=say("Replace it before the start, or carry what mends it."), place=IN_THE_KIT, size=thing.mass_kg,
+            things=(thing.id,),
+            mends=[Mend(name=say("Replace it"), consequence=say("a trusted one of the same kind"),
+                        things=[otherwise(thing, condition="new", held="wished")])],
+        )  # fmt: skip
+    for thing, age in kit.aged(s.tour):
+        yield Draft(
+            kind="worn_out", grade="worth_knowing",
+            sentence=say("{thing} is {age} years old.", thing=thing.name, age=number(age)),
+            reason=say("Glue holds about two years, sealant one."), place=IN_THE_KIT, size=float(age), things=(thing.id,),
+            mends=[Mend(name=say("A fresh one"), consequence=say("a few grams"),
+                        things=[otherwise(thing, year=s.tour.start_date.year)])],
+        )  # fmt: skip
+    for thing, what in kit.mismatched(s.tour):
+        yield Draft(
+            kind="mismatch", grade="slows_you", sentence=say("{thing} fits no {what} of yours.", thing=thing.name,
+                                                             what=what.removeprefix("a ")),
+            reason=say("It would be carried all the way for nothing."), place=IN_THE_KIT, size=thing.mass_kg * thing.count,
+            things=(thing.id,), mends=[leave(s, thing)],
+        )  # fmt: skip
+    wished = [t for t in s.tour.kit if t.held == "wished"]
+    if wished:
+        names = ", ".join(t.name for t in wished[:NAMED]) + (" and more" if len(wished) > NAMED else "")
+        yield Draft(
+            kind="to_get", grade="worth_knowing", sentence=say("Still to be got: {names}.", names=names),
+            reason=say("They count as if they were there."), place=IN_THE_KIT, size=float(len(wished)),
+            things=tuple(t.id for t in wished), about="wished",
+            mends=[Mend(name=say("They are there"), consequence=say("owned, and new"),
+                        things=[otherwise(t, held="owned", condition="new") for t in wished])],
+        )  # fmt: skip
+
+
+def large(s: Situation) -> Iterator[Draft]:
+    """One thing that is much of the load: named, never blamed."""
+    for thing, of_litres, of_kg in kit.big(s.tour):
+        yield Draft(
+            kind="big_thing", grade="worth_knowing",
+            sentence=say("{thing}: {litres} of the litres, {kg} of the kilograms.", thing=thing.name, litres=share(of_litres),
+                         kg=share(of_kg)),
+            reason=say("{mass}, {volume}. A lighter or smaller one of its kind changes most; its price on this tour stands in"
+                       " the kit.", mass=fine_kg(thing.mass_kg), volume=litres(thing.volume_l)),
+            place=IN_THE_KIT, size=max(of_litres, of_kg), things=(thing.id,),
+        )  # fmt: skip
+
+
+def not_asked(s: Situation) -> Iterator[Draft]:
+    """What serves only what no day of this tour asks for, and shelter that few nights ask for."""
+    asking = s.needed.asking
+    if asking is None:
+        return
+    idle = [t for t in s.tour.kit if t.serves and t.role is None and set(t.serves) <= s.needed.idle and not t.must]
+    if idle:
+        names = ", ".join(t.name for t in idle[:NAMED]) + (" and more" if len(idle) > NAMED else "")
+        mass, volume = (sum(xs) for xs in zip(*((t.mass_kg * t.count, t.volume_l * t.count) for t in idle), strict=True))
+        yield Draft(
+            kind="not_asked", grade="worth_knowing", sentence=say("Nothing on this road asks for {names}.", names=names),
+            reason=say("{mass}, {volume} in all. Comfort needs no reason; a guess at the weather may be wrong.",
+                       mass=fine_kg(mass), volume=litres(volume)),
+            place=IN_THE_KIT, size=mass, things=tuple(t.id for t in idle), about="idle",
+            mends=[leave(s, t) for t in sorted(idle, key=lambda t: -t.mass_kg * t.count)[:NAMED]],
+        )  # fmt: skip
+    shelter = asking.serving("tent", "fly", "poles", "pegs", "groundsheet")
+    nights, slept = int(asking.outdoors.sum()), max(len(s.days) - 1, 1)
+    if shelter and nights < FEW_NIGHTS * slept:
+        mass, volume = (sum(x * t.count for t, x in zip(shelter, xs, strict=True)) for xs in zip(
+            *((t.mass_kg, t.volume_l) for t in shelter), strict=True))  # fmt: skip
+        yield Draft(
+            kind="idle_shelter", grade="worth_knowing",
+            sentence=say("{n} of {slept} nights ask for a tent.", n=number(nights), slept=number(slept)),
+            reason=say("It is {mass} and {volume}; rooms on those nights would free both.", mass=fine_kg(mass),
+                       volume=litres(volume)),
+            place=IN_THE_KIT, size=mass, things=tuple(t.id for t in shelter), about="shelter",
+            mends=[Mend(name=say("Leave the tent"), consequence=say("{mass} less", mass=fine_kg(mass)),
+                        gone=[t.id for t in shelter])] if nights == 0 else [],
+        )  # fmt: skip
+
+
+def going_home(s: Situation) -> Iterator[Draft]:
+    """Things that a hazard asked for, once its last stretch is behind."""
+    asking = s.needed.asking
+    if asking is None:
+        return
+    last = len(s.days)
+    for one in s.needed.answers:
+        ask = one.ask
+        kinds = {kind for kind, serves, *_ in HAZARDS if serves[0] == ask.serves[0]}
+        ends = max((h.to_km for h in s.tour.road.hazards if h.kind in kinds), default=None)
+        if ends is None or not ask.thing_ids or last - ask.to_day < DAYS_LEFT:
+            continue
+        for thing in (t for t in s.tour.kit if t.id in ask.thing_ids and not t.comes_and_goes and t.inside is None):
+            needed = s.needed.days_of(thing)
+            mass = thing.mass_kg * thing.count
+            if needed is None or np.flatnonzero(needed)[-1] + 1 != ask.to_day or mass < WORTH_SENDING_KG:
+                continue
+            yield Draft(
+                kind="may_go_home", grade="worth_knowing",
+                sentence=say("{thing} can go home after {km}.", thing=thing.name, km=km(ends)),
+                reason=say("What asks for it ends there, on day {day} of {last}.", day=number(ask.to_day), last=number(last)),
+                place=say("day {day}, {km}", day=number(ask.to_day), km=km(ends)), size=mass, at_km=ends,
+                day=ask.to_day, things=(thing.id,), mends=list(posted(s, thing, ask.to_day, ends)),
+            )  # fmt: skip
+
+
+def posted(s: Situation, thing: Thing, day: int, after_km: float) -> Iterator[Mend]:
+    """A thing posted home from the first stop with post that is open when one is there."""
+    stop = next((stop for stop in post_stops(s.tour, s.voyage) if stop.at_km >= after_km), None)
+    if stop is not None:
+        where = (*thing.where, Whereabouts(from_km=stop.at_km, how="posted", stop_id=stop.id))
+        yield Mend(name=say("Post it home from {place}", place=stop.name), things=[otherwise(thing, where=where)],
+                   consequence=say("at {km}, {mass} less from there", km=km(stop.at_km),
+                                   mass=fine_kg(thing.mass_kg * thing.count)))  # fmt: skip

@@ -1,0 +1,225 @@
+"""What is asked for and what answers it: the rules say when something is wanted, and here the kit is held against it."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnifer.core.model.assessment import Day
+from omnifer.core.model.kit import ABOARD, ON_BODY, Thing
+from omnifer.core.model.needs import Ask, AskState, Grade
+from omnifer.core.model.quantities import REACHES, Reach, Text
+from omnifer.core.model.road import HazardKind, Stop
+from omnifer.core.model.serves import SERVICES
+from omnifer.core.model.tour import AnswerGiven, TourSheet
+from omnifer.core.needs import is_mine, sleeps_indoors, stops_of_night
+from omnifer.core.physics.weather import daily_course
+from omnifer.core.voyage import Voyage
+
+EVENING_H = 21.0
+"""The hour in which one sits before the tent [h]; practice."""
+USUAL_RISE_H, USUAL_FALL_H = 6.0, 18.0
+"""Of the sun where no place is known [h]."""
+
+GRAVITY: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
+Days = NDArray[np.bool_]
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """A rule's word: one of several services wanted on some days, by a rider, for a bike or by the party."""
+
+    question: str
+    serves: tuple[str, ...]
+    days: Days
+    because: Text
+    grade: Grade
+    rider_id: str | None = None
+    bike_id: str | None = None
+    reach: Reach | None = None
+    count: int = 1
+
+    @property
+    def key(self) -> str:
+        """What it is about, whatever the days."""
+        return ":".join(filter(None, (self.serves[0], self.rider_id, self.bike_id)))
+
+
+@dataclass(frozen=True, eq=False)
+class Asking:
+    """A tour's days as rules look at them; figures are arrays by day."""
+
+    tour: TourSheet
+    voyage: Voyage
+    days: list[Day]
+    _by_service: dict[str, list[Thing]] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        for thing in self.tour.located:
+            for service in thing.serves:
+                self._by_service.setdefault(service, []).append(thing)
+
+    def serving(self, *services: str) -> list[Thing]:
+        """Things that serve one of these."""
+        found = {thing.id: thing for service in services for thing in self._by_service.get(service, ())}
+        return list(found.values())
+
+    @property
+    def every_day(self) -> Days:
+        """All days."""
+        return np.ones(len(self.days), dtype=bool)
+
+    @cached_property
+    def riding(self) -> Days:
+        """Days that are ridden."""
+        return np.array([not day.rest for day in self.days])
+
+    @cached_property
+    def middle_km(self) -> NDArray[np.float64]:
+        """Half way through each day [km]."""
+        return np.array([(day.from_km + day.to_km) / 2 for day in self.days])
+
+    @cached_property
+    def end_km(self) -> NDArray[np.float64]:
+        """Where each day ends [km]."""
+        return np.array([day.to_km for day in self.days])
+
+    @cached_property
+    def night_stops(self) -> list[list[Stop]]:
+        """The stops at which each night is spent."""
+        return [stops_of_night(self.tour, day) for day in self.days]
+
+    @cached_property
+    def outdoors(self) -> Days:
+        """Nights out of doors; the night at the end is not slept on the road, but it is all a tour of one day has."""
+        out = np.array(
+            [
+                not sleeps_indoors(self.tour, stops) and not any(stop.shelter == "hut" for stop in stops)
+                for stops in self.night_stops
+            ]
+        )
+        if len(self.days) > 1:
+            out[-1] = False
+        return out
+
+    @cached_property
+    def morning_c(self) -> NDArray[np.float64]:
+        """Air in the coldest hour of riding after a cold night [°C]."""
+        km, cold = self.voyage.nodes.km, self.voyage.cold_c
+        return np.array([
+            cold[slice(*np.searchsorted(km, (day.from_km, day.to_km)))].min(initial=float(np.interp(day.from_km, km, cold)))
+            for day in self.days
+        ])  # fmt: skip
+
+    @cached_property
+    def felt_c(self) -> NDArray[np.float64]:
+        """In the coldest hour of riding, or on a long descent if that is felt colder [°C]."""
+        descents = np.array([np.inf if day.wind_chill_c is None else day.wind_chill_c for day in self.days])
+        return np.asarray(np.minimum(self.morning_c, descents))
+
+    @cached_property
+    def evening_c(self) -> NDArray[np.float64]:
+        """Air in the evening before a cold night [°C]."""
+        low, high = (np.array(x) for x in zip(*((d.night_low_c, d.mean_max_c) for d in self.days), strict=True))
+        rise = np.array([USUAL_RISE_H if d.sunrise_h is None else d.sunrise_h for d in self.days])
+        fall = np.array([USUAL_FALL_H if d.sunset_h is None else d.sunset_h for d in self.days])
+        return np.asarray(daily_course(EVENING_H, low, high, rise, fall))
+
+    @cached_property
+    def rain(self) -> NDArray[np.float64]:
+        """Chance of a wet day [-]."""
+        return np.array([day.rain_chance for day in self.days])
+
+    @cached_property
+    def usual_c(self) -> NDArray[np.float64]:
+        """Mean of an usual day's riding hours, nearer its high than its low [°C]."""
+        return np.array([0.3 * day.mean_min_c + 0.7 * day.mean_max_c for day in self.days])
+
+    @cached_property
+    def dark(self) -> Days:
+        """Days that begin or end in the dark."""
+        return np.array([day.dark or day.starts_dark for day in self.days])
+
+    def hazard(self, *kinds: HazardKind) -> Days:
+        """Days that touch a stretch of such a kind."""
+        stretches = [h for h in self.tour.road.hazards if h.kind in kinds]
+        return np.array([any(h.from_km <= day.to_km and h.to_km >= day.from_km for h in stretches) for day in self.days])
+
+    def there(self, thing: Thing, night: bool = False) -> Days:
+        """Days on which a thing is on board, or nights."""
+        found: Days = thing.is_how(ABOARD, self.end_km if night else self.middle_km)
+        return found
+
+    @cached_property
+    def _reached(self) -> dict[str, int]:
+        """The most urgent moment at which a hand finds each thing that is stowed."""
+        reach_of = {carrier.id: REACHES.index(carrier.reach) for carrier in self.tour.carriers}
+        found: dict[str, int] = {}
+        for placement in self.tour.load.placements:
+            deep = reach_of[placement.carrier_id]
+            found[placement.thing_id] = min(found.get(placement.thing_id, deep), deep)
+        return found
+
+    def in_reach(self, thing: Thing, reach: Reach) -> bool:
+        """Whether a hand finds it then; what is not stowed yet may come to lie anywhere."""
+        if any(place.how in ON_BODY | {"fixed"} for _, _, place in thing.stretches()):
+            return True
+        return self._reached.get(thing.id, 0) <= REACHES.index(reach)
+
+
+@dataclass(frozen=True)
+class Answered:
+    """An ask, and the days on which it is asked."""
+
+    ask: Ask
+    days: Days
+
+
+def answered(asking: Asking, wanted: Iterable[Wanted]) -> list[Answered]:
+    """Each thing asked for, and what answers it. What no day asks for is not asked; of two rules that ask for the same, the
+    graver says why."""
+    own = {one.ask_id: one for one in asking.tour.answers}
+    asked: dict[str, Wanted] = {}
+    for one in wanted:
+        before = asked.get(one.key)
+        if before is not None:
+            graver = min(before, one, key=lambda w: (not w.days.any(), GRAVITY.index(w.grade)))
+            one = replace(graver, days=before.days | one.days, count=max(before.count, one.count))
+        asked[one.key] = one
+    return [Answered(_answer(asking, one, own), one.days) for one in asked.values() if one.days.any()]
+
+
+def _answer(asking: Asking, wanted: Wanted, own: dict[str, AnswerGiven]) -> Ask:
+    able = [thing for thing in asking.serving(*wanted.serves) if _for(asking, wanted, thing)]
+    night = wanted.question == "sheltered" or wanted.serves[0] in ("warm_jacket", "nightwear")
+    there = {thing.id: asking.there(thing, night) & wanted.days for thing in able}
+    counted = sum((there[t.id] * t.count for t in able), np.zeros(len(asking.days), dtype=int))
+    lacks = wanted.days & (counted < wanted.count)
+    helping = [thing for thing in able if there[thing.id].any()]
+    state: AskState = "lacking" if lacks.any() else "answered"
+    if state == "answered" and wanted.reach is not None and not any(asking.in_reach(t, wanted.reach) for t in helping):
+        state = "too_deep"
+    given = own.get(wanted.key)
+    reason = ""
+    if given is not None and state != "answered":
+        state, reason = given.how, given.reason
+    on = np.flatnonzero(wanted.days)
+    without = np.flatnonzero(lacks)
+    return Ask(
+        id=wanted.key, question=wanted.question, words=SERVICES[wanted.serves[0]].words, serves=list(wanted.serves),
+        rider_id=wanted.rider_id, bike_id=wanted.bike_id, because=wanted.because, grade=wanted.grade, state=state, reason=reason,
+        thing_ids=[thing.id for thing in helping], from_day=asking.days[on[0]].number, to_day=asking.days[on[-1]].number,
+        days=int(on.size), lacks=int(without.size), lacks_day=asking.days[without[0]].number if without.size else None,
+    )  # fmt: skip
+
+
+def _for(asking: Asking, wanted: Wanted, thing: Thing) -> bool:
+    """Whether a thing is there for whom it is asked."""
+    rider_id = wanted.rider_id
+    if wanted.bike_id is not None:
+        rider_id = next(bike.rider_id for bike in asking.tour.rig.bikes if bike.id == wanted.bike_id)
+    if rider_id is None:
+        return True
+    return is_mine(asking.tour, thing, rider_id)

@@ -1,0 +1,67 @@
+"""All that a tour asks for, worked out once: asks, faults, layers, and on which days each thing is needed."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from omnifer.core.model.assessment import Day
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.needs import Ask, Fault, Layers
+from omnifer.core.model.roles import Garment
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.needs import repair, safe, worn
+from omnifer.core.needs.asking import Answered, Asking, Days, Wanted, answered
+from omnifer.core.needs.sleep import nights_needing
+from omnifer.core.voyage import Voyage
+
+RULES = (worn.wanted, safe.sheltered, safe.seen, safe.safe, safe.companions)
+"""Every rule says what is wanted, when and why."""
+
+
+@dataclass(frozen=True, eq=False)
+class Needed:
+    """What a tour asks for."""
+
+    asking: Asking | None
+    answers: list[Answered]
+    idle: frozenset[str]
+    """Services that a rule knows, and that no day of this tour asks for."""
+    faults: list[Fault]
+    layers: list[Layers]
+
+    @property
+    def asks(self) -> list[Ask]:
+        """Each thing asked for."""
+        return [one.ask for one in self.answers]
+
+    def days_of(self, thing: Thing) -> Days | None:
+        """Days on which a thing is needed, because it answers something or because it is slept in or worn; None: nobody said."""
+        if self.asking is None:
+            return None
+        found = [one.days & self.asking.there(thing) for one in self.answers if thing.id in one.ask.thing_ids]
+        nights = nights_needing(self.asking.tour, self.asking.days, thing)
+        if nights is not None:
+            found.append(nights)
+        if isinstance(thing.role, Garment):
+            found.append(self.asking.every_day)
+        if found:
+            return np.asarray(np.any(found, axis=0))
+        return self.asking.riding & False if set(thing.serves) and set(thing.serves) <= self.idle else None
+
+
+def needed(tour: TourSheet, voyage: Voyage | None, days: list[Day]) -> Needed:
+    """What a tour asks for; nothing while it has no road, or while no thing says what it serves."""
+    if voyage is None or not days or not any(thing.serves for thing in tour.kit):
+        return Needed(None, [], frozenset(), [], [])
+    asking = Asking(tour, voyage, days)
+    wanted = list(_wanted(asking))
+    answers = answered(asking, wanted)
+    asked = {service for one in answers for service in one.ask.serves}
+    idle = {service for one in wanted for service in one.serves} - asked - safe.COMFORT
+    return Needed(asking, answers, frozenset(idle), repair.faults_of(asking), worn.layers_of(asking))
+
+
+def _wanted(asking: Asking) -> Iterator[Wanted]:
+    for rule in RULES:
+        yield from rule(asking)

@@ -1,0 +1,282 @@
+"""Can you mend it: each fault, its tool, its part, whether both fit this bike, and whether somebody can do it."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+
+from omnifer.core.model.kit import Fit, Thing
+from omnifer.core.model.needs import CellState, Fault
+from omnifer.core.model.rig import Bike, TrailerFrame
+from omnifer.core.model.roles import Mat, Stove
+from omnifer.core.model.serves import SERVICES
+from omnifer.core.needs.asking import Asking
+from omnifer.core.physics.spares import CLUSTERED, spares_wanted
+
+BEYOND_RIM_MM = 20.0
+"""A valve comes at least so far out of its rim [mm]; practice."""
+SPOKE_OFF_MM = 1.5
+"""A spoke that differs by more does not fit [mm]; practice."""
+RISKS = {"stops": 0.05, "slows": 0.1}
+"""Accepted chance of running out of a part before the next bike shop [-]; practice."""
+STATE = {"serviced": 0.5, "usual": 1.0, "worn": 2.0}
+"""How a service before the tour, or worn parts, change what breaks [-]; practice."""
+TYRE = {"light": 2.0, "usual": 1.0, "armoured": 0.4}
+"""The same of punctures by the tyre [-]; practice."""
+SKILLS = ("little", "roadside", "workshop")
+OF_A_TYRE = ("puncture", "tubeless", "trailer_tube")
+TUBES_PER_PATCHES = 8
+"""So many punctures a set of patches mends, or a filling of sealant; practice."""
+THORNS = 3.0
+"""Times the punctures, where a stretch has thorns [-]; practice."""
+
+Applies = Callable[[Bike], bool]
+Misfit = Callable[[Fit, Bike], str]
+"""Why a thing does not fit a bike, in words; empty where it does, or where nobody said."""
+OTHER_WHEEL = "for another wheel"
+
+
+def _any_bike(bike: Bike) -> bool:
+    return True
+
+
+def _fits_all(fit: Fit, bike: Bike) -> str:
+    return ""
+
+
+def _wheel(fit: Fit, bike: Bike) -> str:
+    return "" if fit.bead_seat_mm in (None, bike.bead_seat_mm) else OTHER_WHEEL
+
+
+def _tube(fit: Fit, bike: Bike) -> str:
+    asked = bike.rim_depth_mm + BEYOND_RIM_MM
+    if fit.valve_mm is not None and fit.valve_mm < asked:
+        return _wheel(fit, bike) or _valve(fit, bike) or f"valves of {fit.valve_mm:g} mm, the rim asks for {asked:g}"
+    return _wheel(fit, bike) or _valve(fit, bike)
+
+
+def _valve(fit: Fit, bike: Bike) -> str:
+    return "" if fit.valve in (None, bike.valve) else f"{fit.valve}, the rims take {bike.valve}"
+
+
+def _trailer(bike: Bike) -> TrailerFrame | None:
+    return next((support.trailer for support in bike.supports if support.trailer is not None), None)
+
+
+def _has_trailer(bike: Bike) -> bool:
+    return _trailer(bike) is not None
+
+
+def _trailer_wheel(fit: Fit, bike: Bike) -> str:
+    trailer = _trailer(bike)
+    return "" if trailer is None or fit.bead_seat_mm in (None, trailer.bead_seat_mm) else OTHER_WHEEL
+
+
+def _spokes(fit: Fit, bike: Bike) -> str:
+    lacking = [mm for mm in bike.spokes_mm if all(abs(s - mm) > SPOKE_OFF_MM for s in fit.lengths_mm)]
+    return f"none of {', '.join(f'{mm:g}' for mm in lacking)} mm" if fit.lengths_mm and lacking else ""
+
+
+def _speeds(fit: Fit, bike: Bike) -> str:
+    return "" if fit.speeds in (None, bike.speeds) else f"for {fit.speeds} sprockets, there are {bike.speeds}"
+
+
+def _pattern(fit: Fit, wanted: str) -> str:
+    named = fit.pattern and wanted
+    return f"{fit.pattern}, the bike takes {wanted}" if named and wanted.lower() not in fit.pattern.lower() else ""
+
+
+def _hanger(fit: Fit, bike: Bike) -> str:
+    return _pattern(fit, bike.hanger)
+
+
+def _pads(fit: Fit, bike: Bike) -> str:
+    return _pattern(fit, bike.pads)
+
+
+@dataclass(frozen=True)
+class Kind:
+    """One kind of fault; lists of services are any of which; an empty one asks for nothing. Rates are practice."""
+
+    id: str
+    words: str
+    tool: tuple[str, ...]
+    part: tuple[str, ...]
+    skill: str
+    per_1000_km: float
+    stops: bool
+    makeshift: tuple[str, ...] = ()
+    """What gets one on where the part is missing."""
+    misfit: Misfit = _fits_all
+    applies: Applies = _any_bike
+    clustered: bool = False
+    reusable: bool = False
+    """One of it mends many."""
+
+
+OF_A_BIKE: tuple[Kind, ...] = (
+    Kind("puncture", "Puncture", ("levers",), ("tube", "patches"), "little", 1000 / 900, True, misfit=_tube,
+         applies=lambda b: not b.tubeless),
+    Kind("tubeless", "Tubeless leak", ("plugs",), ("tube", "sealant"), "little", 1000 / 2500, True, misfit=_tube,
+         applies=lambda b: b.tubeless),
+    Kind("valve", "Valve and pump", ("pump",), (), "little", 0.05, True, misfit=_valve),
+    Kind("cut_tyre", "Cut tyre", ("levers",), ("tyre", "boot"), "little", 0.08, True, ("binding", "bank_card"), _wheel),
+    Kind("spoke", "Spoke", ("spoke_key",), ("spoke",), "workshop", 0.15, False, ("binding",), _spokes, clustered=True),
+    Kind("sprocket_spoke", "Spoke at sprockets", ("sprocket_tool",), ("spoke",), "workshop", 0.1, False, (), _spokes,
+         clustered=True),
+    Kind("chain", "Chain", ("chain_tool",), ("chain_link",), "roadside", 0.15, True, misfit=_speeds),
+    Kind("hanger", "Hanger", ("keys", "spanner"), ("hanger",), "workshop", 0.03, True, misfit=_hanger),
+    Kind("cable", "Gear or brake cable", ("keys", "cutter"), ("cable",), "roadside", 0.1, False,
+         applies=lambda b: b.brakes != "disc" or b.speeds > 1),
+    Kind("pads", "Brake pads", ("keys", "spanner"), ("pads",), "roadside", 0.5, True, misfit=_pads,
+         applies=lambda b: b.brakes != "hub"),
+    Kind("bolt", "Bolt of rack or cage", ("keys", "spanner"), ("bolts",), "little", 0.1, False, ("binding",)),
+    Kind("loose", "Headset, crank, pedal", ("keys", "spanner"), (), "roadside", 0.05, False),
+    Kind("trailer_tube", "Trailer's tyre", ("levers",), ("tube", "patches"), "little", 1000 / 900, True, misfit=_trailer_wheel,
+         applies=_has_trailer),
+    Kind("trailer_pin", "Trailer's pin", (), ("bolts",), "little", 0.02, True, ("binding", "strap"), applies=_has_trailer,
+         reusable=True),
+    Kind("rack", "Bent or broken rack", (), ("binding",), "roadside", 0.03, False, ("strap",), reusable=True),
+)  # fmt: skip
+OF_THE_CAMP: tuple[Kind, ...] = (
+    Kind("bag", "Zip or strap of a bag", ("needle",), ("strap",), "little", 0.1, False, ("binding",), reusable=True),
+    Kind("mat", "Mat", (), ("mat_patches",), "little", 0.08, False, ("patches", "binding"), reusable=True),
+    Kind("pole", "Tent pole", (), ("pole_sleeve",), "little", 0.05, False, ("binding", "pegs"), reusable=True),
+    Kind("stove", "Stove", (), ("stove_parts",), "roadside", 0.05, False, (), reusable=True),
+)
+
+
+def faults_of(a: Asking) -> list[Fault]:
+    """Every fault that can come up, bike by bike, then those of the camp; empty where no thing says that it mends anything."""
+    of_all = (*OF_A_BIKE, *OF_THE_CAMP)
+    if not a.serving(*{service for kind in of_all for service in (*kind.tool, *kind.part)}):
+        return []
+    from_km, to_km = longest_gap(a)
+    best = max((SKILLS.index(rider.mends) for rider in a.tour.riders), default=0)
+    found = [_fault(a, kind, bike, from_km, to_km, best) for bike in a.tour.rig.bikes for kind in OF_A_BIKE if kind.applies(bike)]
+    camp = {"mat": any(isinstance(t.role, Mat) for t in a.tour.kit), "pole": bool(a.serving("poles", "tent")),
+            "stove": any(isinstance(t.role, Stove) for t in a.tour.kit), "bag": bool(a.tour.carriers)}  # fmt: skip
+    return [*found, *(_fault(a, kind, None, from_km, to_km, best) for kind in OF_THE_CAMP if camp[kind.id])]
+
+
+def longest_gap(a: Asking) -> tuple[float, float]:
+    """From where to where the road has no bike shop the longest [km, km]."""
+    end = a.voyage.profile.length_km
+    shops = sorted({s.at_km for s in a.tour.road.stops if s.bike_shop != "none" and s.at_km <= end})
+    edges = sorted({0.0, *shops, end})
+    gaps = [(after - before, -before) for before, after in pairwise(edges)]
+    if not gaps:
+        return 0.0, end
+    length, start = max(gaps)
+    return -start, length - start
+
+
+def _fault(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: float, best: int) -> Fault:
+    there = _day_at(a, from_km)
+    tools, missing = _tools(a, kind, there)
+    parts = [t for t in a.serving(*kind.part) if a.there(t)[there]]
+    fitting = [t for t in parts if _fits(kind, t, bike)]
+    bikes = [b for b in a.tour.rig.bikes if kind.applies(b)] if bike else []
+    sharing: list[Bike | None] = [b for b in bikes if any(_fits(kind, t, b) for t in fitting)]
+    expected = sum(_expected(a, kind, b, from_km, to_km) for b in sharing or [bike])
+    wanted = _wanted(kind, expected, _thorny_km(a, from_km, to_km) > 0)
+    owned = sum(_mends(kind, t) for t in fitting)
+    judged = tools if kind.id == "valve" else [t for t in parts if kind.part[0] in t.serves] or parts
+    misfits = _misfits(kind, judged, bike)
+    unturned = _unturned(a, bike) if kind.id == "bolt" and bike is not None else []
+    part = _part(a, kind, wanted, owned)
+    able = best >= SKILLS.index(kind.skill)
+    lacks = [f"no {named(service)}" for service in missing]
+    lacks += [f"no key for {', '.join(unturned)}"] if unturned else []
+    if misfits:
+        lacks.append(misfits)
+    elif part in ("missing", "makeshift"):
+        lacks.append(f"{owned} of {wanted} {named(kind.part[0])}" if owned else f"no {named(kind.part[0])}")
+    if not able:
+        lacks.append("nobody who can do it")
+    return Fault(
+        id=f"{kind.id}:{bike.id}" if bike else kind.id, words=kind.words, bike_id=bike.id if bike else None,
+        tool="not_asked" if not kind.tool else "missing" if missing else "at_hand", part=part,
+        fits="missing" if misfits or unturned else "at_hand" if fitting or (tools and not kind.part) else "not_asked",
+        skill="at_hand" if able else "missing", wanted=wanted, owned=owned, expected=round(expected, 3),
+        gap_km=round(to_km - from_km, 1), stops_you=kind.stops, lacks=lacks,
+        serves=[*missing, *(kind.part[:1] if part in ("missing", "makeshift") or misfits else ())],
+        thing_ids=list({t.id: t for t in (*tools, *fitting)}),
+    )  # fmt: skip
+
+
+def _fits(kind: Kind, thing: Thing, bike: Bike | None) -> bool:
+    return bike is None or thing.fit is None or not kind.misfit(thing.fit, bike)
+
+
+def _misfits(kind: Kind, things: list[Thing], bike: Bike | None) -> str:
+    """Why none of these things fits, of that which comes nearest; empty where one does, or where there is none."""
+    if bike is None or any(_fits(kind, t, bike) for t in things):
+        return ""
+    told = [(t.name, kind.misfit(t.fit, bike)) for t in things if t.fit is not None]
+    told.sort(key=lambda one: one[1] == OTHER_WHEEL)
+    return f"{told[0][0]}: {told[0][1]}" if told else ""
+
+
+def _part(a: Asking, kind: Kind, wanted: int, owned: int) -> CellState:
+    """Whether enough of what fits is there; of what stops a rider at least one, whatever its odds."""
+    if not kind.part or (wanted == 0 and owned == 0 and not kind.stops):
+        return "not_asked"
+    if owned >= max(wanted, int(kind.stops)):
+        return "at_hand"
+    return "makeshift" if owned or a.serving(*kind.makeshift) else "missing"
+
+
+def named(service: str) -> str:
+    """What a service is called, without its article."""
+    return SERVICES[service].words.removeprefix("a ").removeprefix("an ").removeprefix("the ")
+
+
+def _expected(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: float) -> float:
+    """How often it comes up on the gap [-]."""
+    rate, km = kind.per_1000_km / 1000 * (STATE[bike.state] if bike else 1.0), to_km - from_km
+    if kind.id in OF_A_TYRE and bike is not None:
+        rate *= TYRE[bike.tyre_kind]
+        km += (THORNS - 1) * _thorny_km(a, from_km, to_km)
+    return rate * km
+
+
+def _thorny_km(a: Asking, from_km: float, to_km: float) -> float:
+    thorny = (h for h in a.tour.road.hazards if h.kind == "thorns")
+    return sum(max(min(h.to_km, to_km) - max(h.from_km, from_km), 0.0) for h in thorny)
+
+
+def _wanted(kind: Kind, expected: float, thorny: bool) -> int:
+    if not kind.part:
+        return 0
+    clustered = kind.clustered or (thorny and kind.id in OF_A_TYRE)
+    wanted = spares_wanted(expected, RISKS["stops" if kind.stops else "slows"], CLUSTERED if clustered else 1.0)
+    return min(wanted, 1) if kind.reusable else wanted
+
+
+def _mends(kind: Kind, thing: Thing) -> int:
+    """How many of such a fault the things of one kind mend."""
+    return thing.count * (TUBES_PER_PATCHES if kind.id in OF_A_TYRE and "tube" not in thing.serves else 1)
+
+
+def _tools(a: Asking, kind: Kind, day: int) -> tuple[list[Thing], list[str]]:
+    """Tools that are there, and services that none of them gives; keys or spanners turn bolts, either."""
+    wanted = [("keys", "spanner")] if set(kind.tool) == {"keys", "spanner"} else [(service,) for service in kind.tool]
+    found, missing = list[Thing](), list[str]()
+    for services in wanted:
+        there = [t for t in a.serving(*services) if a.there(t)[day]]
+        found += there
+        missing += [] if there else [services[0]]
+    return found, missing
+
+
+def _day_at(a: Asking, km: float) -> int:
+    return min(int(np.searchsorted(a.end_km, km, side="right")), len(a.days) - 1)
+
+
+def _unturned(a: Asking, bike: Bike) -> list[str]:
+    """Heads of a bike's bolts that nothing turns; nothing is said where no tool says what it turns."""
+    tools = [t for t in a.serving("keys", "spanner") if t.fit is not None and t.fit.keys]
+    turned = {key.lower().replace(" ", "") for t in tools for key in (t.fit.keys if t.fit else ())}
+    return [head for head in bike.heads if head.lower().replace(" ", "") not in turned] if tools else []

@@ -1,0 +1,100 @@
+"""Warm and dry on the bike and in the evening: layers by what is felt, rain by its chance and cold."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from omnifer.core.model.needs import Grade, Layers, LayersDay
+from omnifer.core.needs import is_mine
+from omnifer.core.needs.asking import Asking, Wanted
+from omnifer.core.physics.cold import bearable_hours
+from omnifer.core.sentence import celsius, number, say, share
+
+RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
+    (20, ("arm_covers", "wind_shell", "fleece", "light_shell", "rain_jacket"), "worth_knowing"),
+    (12, ("wind_shell", "light_shell", "rain_jacket", "rain_cape"), "slows_you"),
+    (12, ("gloves", "warm_gloves", "proof_gloves"), "slows_you"),
+    (5, ("warm_gloves",), "slows_you"),
+    (5, ("cap", "neck_tube"), "slows_you"),
+    (5, ("shoe_covers",), "slows_you"),
+)
+"""Felt colder than this [°C], one of these is worn; practice. Numb hands cannot brake."""
+EVENING_C = 12.0
+"""Evenings colder than this want an insulated jacket, in summer too [°C]; practice."""
+SHOWERS, WET, WET_COLD_C, WARM_C = 0.1, 0.3, 10.0, 20.0
+"""Chance of rain from which one carries a light shell, from which a whole suit, below which air a whole suit at any chance of
+rain, and above which air rain is only wet [-, -, °C, °C]; practice."""
+CLO = {
+    "arm_covers": 0.05, "leg_covers": 0.1, "wind_shell": 0.15, "fleece": 0.3, "warm_jacket": 0.6, "rain_jacket": 0.2,
+    "light_shell": 0.15, "rain_trousers": 0.15, "off_bike": 0.3, "nightwear": 0.2, "cap": 0.08, "gloves": 0.05,
+    "warm_gloves": 0.08, "neck_tube": 0.03, "shoe_covers": 0.04,
+}  # fmt: skip
+"""Insulation that a piece adds [clo]; practice, within the ranges of ISO 9920 for such garments, from memory."""
+RIDING_CLO = 0.4
+"""Of what is worn riding in summer [clo]; practice."""
+EVENING_MET, EVENING_AIR_MS = 1.4, 0.4
+"""Cooking and pitching, in the lee [met, m/s]."""
+
+
+def wanted(a: Asking) -> Iterator[Wanted]:
+    """What is worn against cold and rain, each rider's by themselves."""
+    for rider in a.tour.riders:
+        for below_c, serves, grade in RIDING:
+            cold = a.riding & (a.felt_c < below_c)
+            yield Wanted(
+                "dressed", serves, cold,
+                say("felt {felt} in the coldest hour or on the longest descent", felt=celsius(_least(a.felt_c, cold))),
+                grade, rider.id,
+            )  # fmt: skip
+        evening = a.outdoors & (a.evening_c < EVENING_C)
+        yield Wanted(
+            "dressed", ("warm_jacket",), evening,
+            say("{n} evenings out of doors, down to {air}", n=number(evening.sum()), air=celsius(_least(a.evening_c, evening))),
+            "slows_you", rider.id,
+        )  # fmt: skip
+        yield from _rain(a, rider.id)
+        yield Wanted(
+            "dressed", ("off_bike",), a.every_day, say("off the bike, apart from what is sweaty"), "worth_knowing", rider.id
+        )  # fmt: skip
+        clips = a.riding if any(b.rider_id == rider.id and b.pedals == "clip_in" for b in a.tour.rig.bikes) else a.riding & False
+        yield Wanted("dressed", ("second_shoes",), clips, say("shoes that clip in are for riding"), "worth_knowing", rider.id)
+
+
+def _rain(a: Asking, rider_id: str) -> Iterator[Wanted]:
+    chilling = (a.rain >= SHOWERS) & (a.usual_c < WET_COLD_C)
+    suit = a.riding & (chilling | ((a.rain > WET) & (a.usual_c < WARM_C)))
+    any_rain = a.riding & (a.rain >= SHOWERS)
+    because = say("rain on up to {p} of the days", p=share(float(a.rain.max(initial=0.0))))
+    yield Wanted("dressed", ("rain_jacket", "rain_cape"), suit, because, "slows_you", rider_id)
+    yield Wanted("dressed", ("light_shell", "rain_jacket", "rain_cape"), any_rain & ~suit, because, "worth_knowing", rider_id)
+    yield Wanted("dressed", ("rain_trousers", "rain_cape"), suit, because, "worth_knowing", rider_id)
+    cold = a.riding & chilling
+    words = say("rain at {air}: wet hands and feet go numb first", air=celsius(_least(a.usual_c, cold)))
+    yield Wanted("dressed", ("shoe_covers",), cold, words, "slows_you", rider_id)
+    yield Wanted("dressed", ("proof_gloves",), cold, words, "slows_you", rider_id)
+
+
+def _least(figures: np.ndarray, days: np.ndarray) -> float:
+    return float(figures[days].min()) if days.any() else 0.0
+
+
+def layers_of(a: Asking) -> list[Layers]:
+    """Every rider's days against the cold; empty where nobody says of anything that it is worn against it."""
+    if not a.serving(*CLO):
+        return []
+    humid = np.array([day.humidity_pct for day in a.days])
+    found = []
+    for rider in a.tour.riders:
+        clo = np.full(len(a.days), RIDING_CLO)
+        for service, adds in CLO.items():
+            mine = [t for t in a.serving(service) if is_mine(a.tour, t, rider.id)]
+            clo += adds * np.any([a.there(t, night=True) for t in mine], axis=0) if mine else 0.0
+        hours = bearable_hours(a.evening_c, clo, EVENING_MET, EVENING_AIR_MS, humid)
+        days = [
+            LayersDay(day=d.number, felt_c=round(felt, 1), evening_c=round(air, 1), worn_clo=round(worn, 2), bears_h=round(h, 2))
+            for d, felt, air, worn, h in zip(
+                a.days, a.felt_c.tolist(), a.evening_c.tolist(), clo.tolist(), hours.tolist(), strict=True
+            )
+        ]
+        found.append(Layers(rider_id=rider.id, days=days))
+    return found
