@@ -54,7 +54,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
     """
     here = situation_of(tour, road)
     voyage, loaded, days, stances = here.voyage, here.loaded, here.days, here.stances
-    minutes = _minutes(tour, voyage)
+    minutes = minutes_by_rider(tour, voyage)
     limits = {b.id: [traced(limit, loaded.contents) for limit in loaded.limits if limit.bike_id == b.id] for b in tour.rig.bikes}
     return Assessment(
         ready=voyage is not None,
@@ -123,7 +123,7 @@ def _ridden(tour: TourSheet, road: Profile | None) -> tuple[Voyage | None, Loade
     return voyage, Loaded.of(tour, stock)
 
 
-def _minutes(tour: TourSheet, voyage: Voyage | None) -> dict[str, float]:
+def minutes_by_rider(tour: TourSheet, voyage: Voyage | None) -> dict[str, float]:
     """What one kilogram more with each rider costs the party [min/day/kg]."""
     if voyage is None:
         return {}

@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from omnifer.core.findings.mending import a_new, into_reach, new_id
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import FindingKind, Mend
-from omnifer.core.model.kit import Thing
+from omnifer.core.model.kit import Fit, Thing
 from omnifer.core.model.needs import Ask, Fault, Layers
 from omnifer.core.model.serves import SERVICES
-from omnifer.core.needs.repair import named
+from omnifer.core.needs.repair import fit_for, named
 from omnifer.core.sentence import celsius, fine_kg, hours, km, litres, number, say, share
 
 KINDS: dict[str, FindingKind] = {
@@ -77,13 +77,13 @@ def _answers(s: Situation, ask: Ask) -> Iterator[Mend]:
         yield bring(s, service, rider_id)
 
 
-def bring(s: Situation, service: str, rider_id: str | None = None, count: int = 1) -> Mend:
+def bring(s: Situation, service: str, rider_id: str | None = None, count: int = 1, fit: Fit | None = None) -> Mend:
     """One that serves, as such things usually are, stowed where there is room."""
     row = SERVICES[service]
     thing = Thing(
         id=new_id(s, service.replace("_", "-")), name=named(service)[:1].upper() + named(service)[1:], count=count,
         mass_kg=row.kg, volume_l=row.l, reach=row.reach, rider_id=rider_id, serves=(service,), guessed=("mass", "volume"),
-        held="wished",
+        fit=fit, held="wished",
     )  # fmt: skip
     mass, volume = fine_kg(row.kg * count), litres(row.l * count)
     return a_new(s, thing, say("Bring {what}", what=row.words), say("usually {mass}, {volume}", mass=mass, volume=volume))
@@ -97,20 +97,24 @@ def unmendable(s: Situation) -> Iterator[Draft]:
 
 
 def _unmendable(s: Situation, fault: Fault) -> Draft:
-    bike = next((b.name for b in s.tour.rig.bikes if b.id == fault.bike_id), "")
+    bike = next((b for b in s.tour.rig.bikes if b.id == fault.bike_id), None)
     makeshift = fault.part == "makeshift" and fault.tool != "missing" and fault.fits != "missing"
     lacks = "; ".join(fault.lacks)
     return Draft(
         kind="cannot_mend",
         grade="slows_you" if fault.stops_you and not makeshift else "worth_knowing",
-        sentence=say("{fault}{bike}: {lacks}.", fault=fault.words, bike=f", {bike}" if bike else "", lacks=lacks),
+        sentence=say("{fault}{bike}: {lacks}.", fault=fault.words, bike=f" on {bike.name}" if bike else "", lacks=lacks),
         reason=say(
             "Happens with a chance of {p} on {gap} without a bike shop. So many spares count as enough that one such stretch in"
             " ten runs out of them, in twenty if it stops you; a service before leaving halves the chance, worn parts double it.",
             p=share(1 - math.exp(-fault.expected)), gap=km(fault.gap_km),
         ),
         place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, things=tuple(fault.thing_ids), about=fault.id,
-        mends=[bring(s, service, None, max(fault.wanted - fault.owned, 1)) for service in dict.fromkeys(fault.serves)],
+        mends=[
+            bring(s, service, None, 1 if service == "keys" else max(fault.wanted - fault.owned, 1),
+                  fit_for(service, bike) if bike else None)
+            for service in dict.fromkeys(fault.serves)
+        ],
     )  # fmt: skip
 
 

@@ -60,4 +60,7 @@ class Stores(Noun):
     minutes_per_money: Annotated[float, Field(ge=0, le=10_000)] = Field(
         0, description="Minutes of riding that one unit of money is worth to the party; 0: money decides only between equals"
     )
+    parcel_price: Annotated[float, Field(ge=0, le=10_000)] | None = Field(None, description="Of one parcel, in the tour's money")
+    post_days: Annotated[int, Field(ge=1, le=90)] = Field(7, description="A parcel is on its way")
+    holding_days: Annotated[int, Field(ge=1, le=90)] = Field(14, description="A post office keeps it")
     steps: tuple[StoreStep, ...] = Field((), max_length=5000)

@@ -38,10 +38,15 @@ class Sendable(NamedTuple):
 
 
 class PostStop(NamedTuple):
-    """A stop with a post office that is open when the party is there, and the days before it."""
+    """A stop with a post office that is open when the party is there, its day, and what a parcel costs there.
+
+    One that goes or waits there anyway makes the next thing in it free.
+    """
 
     stop: Stop
     day: int
+    home_min: float
+    ahead_min: float
 
 
 class Sent(NamedTuple):
@@ -71,31 +76,29 @@ def post_stops(tour: TourSheet, voyage: Voyage | None) -> list[Stop]:
     return found
 
 
-def parcels(things: Sequence[Sendable], stops: Sequence[PostStop], days: int, cost_min: float) -> list[Sent]:
+def parcels(things: Sequence[Sendable], stops: Sequence[PostStop], days: int) -> list[Sent]:
     """The parcels that save most, those sent ahead first.
 
     Parameters
     ----------
     days : int
         Of the tour.
-    cost_min : float
-        Of one parcel, money counted in minutes [min].
     """
-    behind = [(s.stop.at_km, s, days - s.day) for s in stops]
-    home = _best([(t.to_km, t) for t in things if t.to_km < INFINITE], behind, cost_min)
+    behind = [(s.stop.at_km, s, days - s.day, s.home_min) for s in stops]
+    home = _best([(t.to_km, t) for t in things if t.to_km < INFINITE], behind)
     # Seen from the end of the road, what is sent ahead is what goes home.
-    before = [(-s.stop.at_km, s, s.day - 1) for s in reversed(stops)]
-    ahead = _best([(-t.from_km, t) for t in things if t.from_km > 0], before, cost_min)
+    before = [(-s.stop.at_km, s, s.day - 1, s.ahead_min) for s in reversed(stops)]
+    ahead = _best([(-t.from_km, t) for t in things if t.from_km > 0], before)
     return [*(Sent("ahead", *one) for one in reversed(ahead)), *(Sent("home", *one) for one in home)]
 
 
 def _best(
-    things: list[tuple[float, Sendable]], stops: list[tuple[float, PostStop, int]], cost_min: float
+    things: list[tuple[float, Sendable]], stops: list[tuple[float, PostStop, int, float]]
 ) -> list[tuple[PostStop, list[str], float]]:
     """Along a line: each thing goes at the first chosen stop at or behind its place, and saves its minutes for the days that
     then are left."""
     best: list[tuple[float, int]] = []
-    for j, (here, _, left) in enumerate(stops):
+    for j, (here, _, left, cost_min) in enumerate(stops):
         options = [(0.0, -1, -INFINITE), *((best[i][0], i, stops[i][0]) for i in range(j))]
         best.append(max((so_far + _freed(things, after, here) * left - cost_min, i) for so_far, i, after in options))
     found: list[tuple[PostStop, list[str], float]] = []
@@ -103,11 +106,12 @@ def _best(
     if j < 0 or best[j][0] <= 0:
         return []
     while j >= 0:
-        here, at, left = stops[j]
+        here, at, left, _ = stops[j]
         before = best[j][1]
         after = stops[before][0] if before >= 0 else -INFINITE
         sent = [t for place, t in things if after < place <= here]
-        found.append((at, [t.thing_id for t in sent], sum(t.minutes_a_day for t in sent) * left))
+        if sent:
+            found.append((at, [t.thing_id for t in sent], sum(t.minutes_a_day for t in sent) * left))
         j = before
     return found[::-1]
 

@@ -186,6 +186,7 @@ def _fault(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: floa
     misfits = _misfits(kind, judged, bike)
     unturned = _unturned(a, bike) if kind.id == "bolt" and bike is not None else []
     part = _part(a, kind, wanted, owned)
+    more = [*missing, *(["keys"] if unturned else []), *(kind.part[:1] if part in ("missing", "makeshift") or misfits else ())]
     able = best >= SKILLS.index(kind.skill)
     lacks = [f"no {named(service)}" for service in missing]
     lacks += [f"no key for {', '.join(unturned)}"] if unturned else []
@@ -201,7 +202,7 @@ def _fault(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: floa
         fits="missing" if misfits or unturned else "at_hand" if fitting or (tools and not kind.part) else "not_asked",
         skill="at_hand" if able else "missing", wanted=wanted, owned=owned, expected=round(expected, 3),
         gap_km=round(to_km - from_km, 1), stops_you=kind.stops, lacks=lacks,
-        serves=[*missing, *(kind.part[:1] if part in ("missing", "makeshift") or misfits else ())],
+        serves=more,
         thing_ids=list({t.id: t for t in (*tools, *fitting)}),
     )  # fmt: skip
 
@@ -216,7 +217,30 @@ def _misfits(kind: Kind, things: list[Thing], bike: Bike | None) -> str:
         return ""
     told = [(t.name, kind.misfit(t.fit, bike)) for t in things if t.fit is not None]
     told.sort(key=lambda one: one[1] == OTHER_WHEEL)
-    return f"{told[0][0]}: {told[0][1]}" if told else ""
+    return f"{told[0][1]} ({told[0][0]})" if told else ""
+
+
+def fit_for(service: str, bike: Bike) -> Fit | None:
+    """What a part or a tool must fit to serve a bike; None where everything of its kind does."""
+    match service:
+        case "tube":
+            return Fit(bead_seat_mm=bike.bead_seat_mm, valve=bike.valve, valve_mm=bike.rim_depth_mm + BEYOND_RIM_MM)
+        case "tyre":
+            return Fit(bead_seat_mm=bike.bead_seat_mm)
+        case "pump":
+            return Fit(valve=bike.valve)
+        case "spoke" if bike.spokes_mm:
+            return Fit(lengths_mm=bike.spokes_mm)
+        case "chain_link":
+            return Fit(speeds=bike.speeds)
+        case "hanger" if bike.hanger:
+            return Fit(pattern=bike.hanger)
+        case "pads" if bike.pads:
+            return Fit(pattern=bike.pads)
+        case "keys" if bike.heads:
+            return Fit(keys=bike.heads)
+        case _:
+            return None
 
 
 def _part(a: Asking, kind: Kind, wanted: int, owned: int) -> CellState:

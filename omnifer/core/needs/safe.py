@@ -97,8 +97,11 @@ def companions(a: Asking) -> Iterator[Wanted]:
             yield Wanted("complete", (lacks,), a.every_day, say(why), "slows_you")
     if any(isinstance(t.role, Stove) for t in a.tour.kit):
         yield Wanted("complete", ("pot",), a.every_day, say("a stove heats a pot"), "slows_you")
+        yield Wanted("complete", ("knife",), a.every_day, say("bread, cheese and cord"), "worth_knowing")
         for rider in a.tour.riders:
             yield Wanted("complete", ("spoon",), a.every_day, say("one eats with it"), "worth_knowing", rider_id=rider.id)
+            yield Wanted("complete", ("mug",), a.every_day, say("one drinks and measures with it"), "worth_knowing",
+                         rider_id=rider.id)  # fmt: skip
     if a.tour.stores.wash_every_days is not None:
         yield Wanted("complete", ("washing_line",), a.every_day, say("clothes are washed by hand"), "worth_knowing")
     for rider in a.tour.riders:

@@ -63,7 +63,7 @@ def _bears(tour: TourSheet, rider: Rider, kit: list[Thing], rains: bool) -> floa
 
 
 def nights_needing(tour: TourSheet, days: list[Day], thing: Thing) -> NDArray[np.bool_] | None:
-    """Nights that would be too cold without a thing, for its owner or for anybody; None where it is not slept in."""
+    """Nights that would be too cold without a thing, or too hard, for its owner or for anybody; None where it is not slept in."""
     if not isinstance(thing.role, SleepingBag | BedLayer | Mat):
         return None
     without = tour.model_copy(update={"kit": tuple(t for t in tour.kit if t.id != thing.id and t.inside != thing.id)})
@@ -71,6 +71,9 @@ def nights_needing(tour: TourSheet, days: list[Day], thing: Thing) -> NDArray[np
     there = thing.is_how(ABOARD, np.array([day.to_km for day in days]))
     found = np.zeros(len(days), dtype=bool)
     for rider in riders:
+        hard = isinstance(thing.role, Mat) and not any(
+            isinstance(t.role, Mat) and is_mine(tour, t, rider.id) for t in without.kit
+        )
         for n, night in enumerate(_sleeper(without, rider, days).nights):
-            found[n] |= there[n] and not night.indoors and (night.bears_c is None or night.short_k > 0)
+            found[n] |= there[n] and not night.indoors and (hard or night.bears_c is None or night.short_k > 0)
     return found
