@@ -11,7 +11,7 @@ from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
 
-from omnifer.api import exports, kit, loads, problems, roads, stores, tours
+from omnifer.api import exports, kit, library, loads, problems, roads, stores, tours
 from omnifer.api.desk import Office
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
@@ -63,7 +63,7 @@ def create_app(
     problems.register(app)
     if address is not None:
         app.extensions["omnifer"] = Office(open_pool(address), WeatherService(weather_address))
-    for part in (tours, kit, loads, exports, roads, stores):
+    for part in (tours, kit, library, loads, exports, roads, stores):
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)

@@ -13,12 +13,15 @@ from omnifer.core.glance import glance_of
 from omnifer.core.load.keep import standing
 from omnifer.core.load.merging import Collision, changed_parts, merged
 from omnifer.core.model.glance import Glance
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.library import same_thing, told_by
 from omnifer.core.model.road import Track
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.road.profile import Profile
 from omnifer.formats.problem import InputProblem
 from omnifer.outside.weather import WeatherService
-from omnifer.store.tours import LOCAL_RIDER, Pool, StaleError, Step, StoredTour, Tours, owner_named
+from omnifer.store.library import Library
+from omnifer.store.tours import LOCAL_RIDER, NotThereError, Pool, StaleError, Step, StoredTour, Tours, owner_named
 
 Form = TypeVar("Form", bound=BaseModel)
 MOST_PROFILES, MOST_GLANCES = 8, 200
@@ -27,10 +30,11 @@ TRIES = 5
 
 
 class Desk:
-    """One rider's tours for the length of a request."""
+    """One rider's tours and things for the length of a request."""
 
-    def __init__(self, tours: Tours, office: "Office") -> None:
+    def __init__(self, tours: Tours, library: Library, office: "Office") -> None:
         self.tours = tours
+        self.library = library
         self.weather = office.weather
         self._office = office
 
@@ -63,13 +67,14 @@ class Desk:
         return TourAnswer(tour=view(self.tours.create(tour, what)), assessment=found)
 
     def keep(
-        self, seen: StoredTour, what: str, sheet: TourSheet, track: Track | None = None, remarks: Sequence[str] = ()
-    ) -> TourAnswer:
+        self, seen: StoredTour, what: str, sheet: TourSheet, track: Track | None = None, remarks: Sequence[str] = (),
+        tell: bool = True,
+    ) -> TourAnswer:  # fmt: skip
         """Keep a change of what its writer saw: the one way into the store.
 
         What other windows did meanwhile is kept as well where it touches other parts. Nothing is kept that is not valid or
         whose meaning cannot be worked out. Raises ValidationError, InputProblem, NotThereError, or StaleError where two
-        windows changed the same part.
+        windows changed the same part. What it says of things of the library, `tell` tells the library and other open tours.
         """
         now = seen
         for _ in range(TRIES):
@@ -87,8 +92,42 @@ class Desk:
                 continue
             if track is not None and profile is not None and kept.track_id is not None:
                 self._office.profiles.keep(kept.track_id, profile)
+            if tell:
+                remarks = [*remarks, *self.tell_others(seen.id, seen.sheet.kit, whole)]
             return TourAnswer(tour=view(kept), assessment=found, remarks=list(remarks))
         raise StaleError(now.revision)
+
+    def tell_others(self, tour_id: str, before: Sequence[Thing], after: TourSheet) -> list[str]:
+        """Tell the library and the other open tours what a tour now says of its owner's things. Gives remarks."""
+        if after.over:
+            return []
+        was = {thing.library_id: thing for thing in before if thing.library_id}
+        news = {
+            thing.library_id: thing
+            for thing in after.kit
+            if thing.library_id in was and not same_thing(was[thing.library_id], thing)
+        }
+        for owned_id, thing in news.items():
+            try:
+                self.library.change(owned_id or "", told_by(self.library.read(owned_id or "").thing, thing))
+            except NotThereError:
+                continue
+        return self.spread({owned_id: thing for owned_id, thing in news.items() if owned_id}, besides=tour_id)
+
+    def spread(self, news: dict[str, Thing], besides: str = "") -> list[str]:
+        """Give things of the library to all open tours that chose them. Gives remarks, one for each tour."""
+        by_tour: dict[str, list[str]] = {}
+        for choice in self.library.chosen_by(list(news)) if news else ():
+            if not choice.over and choice.tour_id != besides:
+                by_tour.setdefault(choice.tour_id, []).append(choice.owned_id)
+        remarks = []
+        for other_id, owned_ids in by_tour.items():
+            other = self.tours.read(other_id)
+            kit = tuple(told_by(t, news[t.library_id]) if t.library_id in owned_ids else t for t in other.sheet.kit)
+            names = ", ".join(news[owned_id].name for owned_id in owned_ids)
+            self.keep(other, f"From the library: {names}", other.sheet.model_copy(update={"kit": kit}), tell=False)
+            remarks.append(f"{other.sheet.name} now says the same of {names}.")
+        return remarks
 
     def unchanged(self, seen: StoredTour, part: str) -> None:
         """Refuse long work on a part that has changed since its writer looked. Raises StaleError."""
@@ -98,8 +137,10 @@ class Desk:
 
     def step(self, tour_id: str, revision: int, step: Step) -> TourAnswer:
         """Undo or redo one change. Raises as `Tours.step`."""
+        before = self.tours.read(tour_id, revision).sheet.kit
         self.tours.step(tour_id, revision, step)
-        return self.answer(tour_id)
+        found = self.answer(tour_id)
+        return found.model_copy(update={"remarks": self.tell_others(tour_id, before, found.tour.sheet)})
 
     def _together(self, seen: StoredTour, sheet: TourSheet, track: Track | None, now: StoredTour) -> TourSheet:
         """The writer's sheet, with what changed since the writer looked.
@@ -127,7 +168,8 @@ class Office:
 
     def desk_of(self, rider: str) -> Desk:
         """The desk of a signed-in rider."""
-        return Desk(Tours(self.pool, owner_named(self.pool, rider)), self)
+        owner_id = owner_named(self.pool, rider)
+        return Desk(Tours(self.pool, owner_id), Library(self.pool, owner_id), self)
 
 
 def desk() -> Desk:

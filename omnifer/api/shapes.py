@@ -13,19 +13,23 @@ from omnifer.core.model.aims import Aims
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
+from omnifer.core.model.library import KitOfThings, Owned
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
 from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
+from omnifer.core.model.serves import Service
 from omnifer.core.model.stores import Food, Stores
-from omnifer.core.model.tour import SetAside, TourSheet
+from omnifer.core.model.tour import AnswerGiven, SetAside, TourSheet
 from omnifer.core.model.variant import Variant
+from omnifer.core.ranking import Step as LadderStep
 from omnifer.core.rig.catalogue import CarrierTemplate, SupportTemplate
 from omnifer.core.rig.schools import SchoolRig
 from omnifer.core.worth import LoadFigures, RigFigures
 from omnifer.formats.kit_columns import ColumnChoice
+from omnifer.formats.templates import KitSchool
 
 TourDate = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 1))]
 Revision = Annotated[int, Field(ge=1, description="The revision that the writer saw")]
@@ -52,6 +56,8 @@ class Catalogue(Noun):
     supports: list[SupportTemplate]
     carriers: list[CarrierTemplate]
     foods: list[Food]
+    services: list[Service] = Field(description="What things can serve")
+    kit_schools: list[KitSchool]
 
 
 class TourEntry(Noun):
@@ -79,6 +85,8 @@ class NewTour(Noun):
     riders: Annotated[tuple[Rider, ...], Field(min_length=1, max_length=8)]
     bikes: tuple[Bike, ...] = ()
     typed_days: tuple[TypedDay, ...] = ()
+    from_tour: str | None = Field(None, description="An earlier tour: its riders, rig, kit and load come along, its road stays")
+    kit_of: KitSchool | None = Field(None, description="Each rider's kit begins with what riders of this school mostly carry")
 
 
 class TourView(Noun):
@@ -121,6 +129,8 @@ class Change(Noun):
     variants: tuple[Variant, ...] | None = None
     kept_loads: tuple[NamedLoad, ...] | None = None
     set_aside: tuple[SetAside, ...] | None = None
+    answers: tuple[AnswerGiven, ...] | None = None
+    over: bool | None = None
     mend: Mend | None = Field(None, description="Taken on after the other parts")
 
 
@@ -301,3 +311,44 @@ class ProposalAnswer(Noun):
 
     answer: TourAnswer
     proposal: Proposal
+
+
+class LibraryPage(Noun):
+    """Some of a rider's own things."""
+
+    things: list[Owned]
+    total: int = Field(description="All that were found, on this page or not")
+    kits: list[KitOfThings]
+
+
+class OwnThing(Noun):
+    """A thing of the library as its owner now has it."""
+
+    version: Revision
+    thing: Thing
+
+
+class OwnedAnswer(Noun):
+    """A thing of the library after a change, and what else it changed."""
+
+    owned: Owned
+    remarks: list[str]
+
+
+class NewOwned(Noun):
+    """Things for the library."""
+
+    things: Annotated[tuple[Thing, ...], Field(min_length=1, max_length=2000)]
+
+
+class Chosen(Noun):
+    """Things of a tour, or of the library, by their identifiers."""
+
+    revision: Revision
+    ids: Annotated[tuple[str, ...], Field(min_length=1, max_length=2000)]
+
+
+class Ladder(Noun):
+    """What each way to a lighter load costs, the cheapest first."""
+
+    steps: list[LadderStep]

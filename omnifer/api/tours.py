@@ -1,5 +1,7 @@
 """Tours: list, start, copy, read, change, undo, remove and fetch back."""
 
+import contextlib
+
 from flask import Blueprint, Response
 from flask_wtf.csrf import generate_csrf
 
@@ -9,14 +11,19 @@ from omnifer.api.openapi import operation
 from omnifer.core.load.keep import ridden_by
 from omnifer.core.mends import mended
 from omnifer.core.model.glance import Glance
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.library import same_thing, told_by
 from omnifer.core.model.quantities import LONGEST_NAME
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import Road
+from omnifer.core.model.serves import SERVICES
 from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import BIKES, CARRIERS, SIZES, SUPPORTS, sized
 from omnifer.core.supplies.foods import FOODS
 from omnifer.demo.sample import demo_tour
 from omnifer.formats.bundle import read_bundle
+from omnifer.formats.templates import SCHOOLS, kit_of_school
+from omnifer.store.tours import NotThereError
 
 blueprint = Blueprint("tours", __name__)
 COPY = ", a copy"
@@ -35,7 +42,12 @@ def catalogue() -> Response:
     """Generic bikes, supports and carriers."""
     bikes = [shapes.SizedBike(size=words, bike=sized(kind, size)) for kind in BIKES for size, (words, *_) in SIZES.items()]
     found = shapes.Catalogue(
-        bikes=bikes, supports=list(SUPPORTS.values()), carriers=list(CARRIERS.values()), foods=list(FOODS.values())
+        bikes=bikes,
+        supports=list(SUPPORTS.values()),
+        carriers=list(CARRIERS.values()),
+        foods=list(FOODS.values()),
+        services=list(SERVICES.values()),
+        kit_schools=list(SCHOOLS),
     )
     return answer(found)
 
@@ -60,14 +72,40 @@ def glance_at(tour_id: str) -> Response:
 def start_tour() -> Response:
     """Start a tour."""
     wanted = shapes.NewTour.model_validate_json(body())
+    if wanted.from_tour is not None:
+        return answer(_from_earlier(wanted, wanted.from_tour), 201)
     tour = Tour(
         name=wanted.name,
         start_date=wanted.start_date,
         riders=wanted.riders,
         rig=Rig(bikes=wanted.bikes),
+        kit=kit_of_school(wanted.kit_of, wanted.riders) if wanted.kit_of else (),
         road=Road(typed_days=wanted.typed_days),
     )
     return answer(desk().start(tour, "Start the tour"), 201)
+
+
+def _from_earlier(wanted: shapes.NewTour, earlier_id: str) -> shapes.TourAnswer:
+    """A tour that begins with the riders, rig, kit and load of an earlier one, the things as the library has them now."""
+    earlier = desk().tours.read(earlier_id).sheet
+    kit, changed = [], []
+    for thing in earlier.kit:
+        now = thing
+        if thing.library_id is not None:
+            with contextlib.suppress(NotThereError):
+                now = told_by(thing, desk().library.read(thing.library_id).thing)
+        if not same_thing(now, thing):
+            changed.append(now.name)
+        kit.append(Thing.model_validate(now.model_dump() | {"where": (), "closed": False} if now.comes_and_goes else now))
+    road = Road(typed_days=wanted.typed_days)
+    kept = {f: getattr(earlier, f) for f in ("riders", "rig", "load", "aims", "stores", "money", "own_values", "variants")}
+    kept["stores"] = earlier.stores.model_copy(update={"steps": ()})
+    tour = Tour(name=wanted.name, start_date=wanted.start_date, road=road, kit=tuple(kit), **kept)
+    found = desk().start(tour, f"Start like {earlier.name}"[:200])
+    unused = [thing.name for thing in kit if thing.unused_tours]
+    remarks = [f"Since then: {', '.join(changed)}, as the library has them now."] if changed else []
+    remarks += [f"Not used last time: {', '.join(unused)}."] if unused else []
+    return found.model_copy(update={"remarks": remarks})
 
 
 @blueprint.post("/api/tours/bundle")

@@ -260,6 +260,11 @@ def _posted(thing: Thing, stop_id: str, at_km: float, home: bool) -> Thing:
     return Thing.model_validate(thing.model_dump() | {"where": [place.model_dump() for place in where]})
 
 
+def minutes_of(tour: TourSheet, road: Profile | None) -> dict[str, float]:
+    """Minutes a day that each thing costs the party; empty without a road."""
+    return minutes_of_things(tour, minutes_by_rider(tour, situation_of(tour, road).voyage))
+
+
 def ladder(tour: TourSheet, cost: dict[str, float], instead: Iterable[tuple[str, Thing]]) -> list[Step]:
     """What each way to a lighter load costs for a kilogram, the cheapest first; leaving a thing that may stay costs nothing.
 

@@ -5,7 +5,7 @@ import io
 import json
 import uuid
 from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, Literal
@@ -102,7 +102,15 @@ def owner_named(pool: Pool, name: str) -> int:
         row = QUERIES.owner_named(connection, name=name)
     if row is None:
         raise NotThereError(name)
-    return int(_one(row))
+    return int(one_of(row))
+
+
+@contextmanager
+def acting(pool: Pool, owner_id: int) -> Iterator[Any]:
+    """A transaction that sees this owner's rows only."""
+    with pool.connection() as connection:
+        QUERIES.act_as(connection, owner_id=owner_id)
+        yield connection
 
 
 class Tours:
@@ -112,12 +120,8 @@ class Tours:
         self.pool = pool
         self.owner_id = owner_id
 
-    @contextmanager
-    def _connection(self) -> Iterator[Any]:
-        """A transaction that sees this owner's rows only."""
-        with self.pool.connection() as connection:
-            QUERIES.act_as(connection, owner_id=self.owner_id)
-            yield connection
+    def _connection(self) -> AbstractContextManager[Any]:
+        return acting(self.pool, self.owner_id)
 
     def list(self, removed: bool = False) -> list[TourLine]:
         """All tours, or those that were removed and can be fetched back; the last changed first."""
@@ -130,15 +134,15 @@ class Tours:
     def count(self) -> int:
         """How many tours there are."""
         with self._connection() as connection:
-            return int(_one(QUERIES.count_tours(connection, owner_id=self.owner_id)))
+            return int(one_of(QUERIES.count_tours(connection, owner_id=self.owner_id)))
 
     def revision(self, tour_id: str) -> int:
         """The number of the newest state. Raises NotThereError."""
         with self._connection() as connection:
-            row = QUERIES.revision(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
+            row = QUERIES.revision(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id)
         if row is None:
             raise NotThereError(tour_id)
-        return int(_one(row))
+        return int(one_of(row))
 
     def read(self, tour_id: str, revision: int | None = None) -> StoredTour:
         """One tour as it stands, or as a revision showed it.
@@ -146,7 +150,7 @@ class Tours:
         Raises NotThereError, StaleError where that revision is gone, UnreadableError where its document cannot be read.
         """
         with self._connection() as connection:
-            row = QUERIES.read_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, revision=revision)
+            row = QUERIES.read_tour(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id, revision=revision)
         if row is None:
             raise StaleError(self.revision(tour_id))
         return StoredTour(
@@ -165,13 +169,13 @@ class Tours:
         if track_id is None:
             return None
         with self._connection() as connection:
-            points = _one(QUERIES.read_track(connection, track_id=track_id, owner_id=self.owner_id))
+            points = one_of(QUERIES.read_track(connection, track_id=track_id, owner_id=self.owner_id))
         return unpack_track(bytes(points))
 
     def create(self, tour: Tour, what: str = "Start the tour") -> StoredTour:
         """Keep a new tour."""
         with self._connection() as connection:
-            tour_id = _one(QUERIES.add_tour(connection, owner_id=self.owner_id))
+            tour_id = one_of(QUERIES.add_tour(connection, owner_id=self.owner_id))
             track_id = self._add_track(connection, tour_id, tour.track)
             state_id = self._add_state(connection, tour_id, None, track_id, what, tour)
             moved = QUERIES.set_first_state(connection, tour_id=tour_id, state_id=state_id)
@@ -183,10 +187,10 @@ class Tours:
 
         Raises NotThereError, or StaleError where another writer was faster.
         """
-        key = _uuid(tour_id)
+        key = uuid_of(tour_id)
         with self._connection() as connection:
             state_id = self._lock(connection, tour_id, revision)
-            track_id = _one(QUERIES.track_of(connection, state_id=state_id))
+            track_id = one_of(QUERIES.track_of(connection, state_id=state_id))
             if QUERIES.forget_branches(connection, state_id=state_id):
                 QUERIES.forget_unused_parts(connection, tour_id=key)
                 QUERIES.forget_unused_tracks(connection, tour_id=key)
@@ -201,46 +205,46 @@ class Tours:
         with self._connection() as connection:
             state_id = self._lock(connection, tour_id, revision)
             query = QUERIES.undo_target if step == "undo" else QUERIES.redo_target
-            target = _one(query(connection, state_id=state_id))
+            target = one_of(query(connection, state_id=state_id))
             if target is not None:
-                QUERIES.move_to_state(connection, tour_id=_uuid(tour_id), state_id=target)
+                QUERIES.move_to_state(connection, tour_id=uuid_of(tour_id), state_id=target)
 
     def delete(self, tour_id: str) -> None:
         """Forget a tour with its history and its tracks, readable or not. Raises NotThereError."""
         with self._connection() as connection:
-            if QUERIES.delete_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id) is None:
+            if QUERIES.delete_tour(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id) is None:
                 raise NotThereError(tour_id)
 
     def remove(self, tour_id: str) -> None:
         """Put a tour away, readable or not; what was put away long ago is forgotten with its history. Raises NotThereError."""
         with self._connection() as connection:
             QUERIES.forget_removed(connection, owner_id=self.owner_id, days=FETCHED_BACK_DAYS)
-            if QUERIES.remove_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id) is None:
+            if QUERIES.remove_tour(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id) is None:
                 raise NotThereError(tour_id)
 
     def restore(self, tour_id: str) -> None:
         """Fetch back a tour that was put away. Raises NotThereError."""
         with self._connection() as connection:
-            if QUERIES.restore_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id) is None:
+            if QUERIES.restore_tour(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id) is None:
                 raise NotThereError(tour_id)
 
     def keep_outlook(self, tour_id: str, day: dt.date, outlook: Outlook) -> None:
         """Keep what a weather service told for a day, in place of what it told before."""
         with self._connection() as connection:
             told = Jsonb(outlook.model_dump(mode="json"))
-            QUERIES.keep_outlook(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, day=day, told=told)
+            QUERIES.keep_outlook(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id, day=day, told=told)
 
     def read_outlook(self, tour_id: str, day: dt.date) -> tuple[Outlook, dt.datetime] | None:
         """What was last told for a day, and when."""
         with self._connection() as connection:
-            row = QUERIES.read_outlook(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, day=day)
+            row = QUERIES.read_outlook(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id, day=day)
         return None if row is None else (Outlook.model_validate(row["told"]), row["told_at"])
 
     def packed(self, tour_id: str) -> Sequence[tuple[str, str]]:
         """What is packed already, as carriers and things. Raises NotThereError."""
         self.revision(tour_id)
         with self._connection() as connection:
-            rows = QUERIES.read_packed(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
+            rows = QUERIES.read_packed(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id)
             return [(row["carrier_id"], row["thing_id"]) for row in rows]
 
     def tick(self, tour_id: str, carrier_id: str, thing_id: str, packed: bool) -> None:
@@ -248,16 +252,16 @@ class Tours:
         self.revision(tour_id)
         query = QUERIES.tick_packed if packed else QUERIES.untick_packed
         with self._connection() as connection:
-            query(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id, carrier_id=carrier_id, thing_id=thing_id)
+            query(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id, carrier_id=carrier_id, thing_id=thing_id)
 
     def pack_anew(self, tour_id: str) -> None:
         """Nothing is packed yet. Raises NotThereError."""
         self.revision(tour_id)
         with self._connection() as connection:
-            QUERIES.pack_anew(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
+            QUERIES.pack_anew(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id)
 
     def _lock(self, connection: Any, tour_id: str, revision: int) -> int:
-        row = QUERIES.lock_tour(connection, tour_id=_uuid(tour_id), owner_id=self.owner_id)
+        row = QUERIES.lock_tour(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id)
         if row is None:
             raise NotThereError(tour_id)
         if row["revision"] != revision:
@@ -268,13 +272,13 @@ class Tours:
         if track is None:
             return None
         points = pack_track(track)
-        return int(_one(QUERIES.add_track(connection, owner_id=self.owner_id, tour_id=tour_id, points=points)))
+        return int(one_of(QUERIES.add_track(connection, owner_id=self.owner_id, tour_id=tour_id, points=points)))
 
     def _add_state(
         self, connection: Any, tour_id: uuid.UUID, parent_id: int | None, track_id: int | None, what: str, sheet: TourSheet
     ) -> int:
         common = {"owner_id": self.owner_id, "tour_id": tour_id}
-        state_id = _one(
+        state_id = one_of(
             QUERIES.add_state(connection, **common, parent_id=parent_id, track_id=track_id, what=what, version=VERSION)
         )
         for name, body in parts_of(sheet).items():
@@ -302,12 +306,13 @@ def _sheet(row: dict[str, Any]) -> TourSheet:
     raise UnreadableError(why, row, document)
 
 
-def _one(row: Any) -> Any:
+def one_of(row: Any) -> Any:
     """The single value of a query, whichever shape the driver's rows have."""
     return next(iter(row.values())) if isinstance(row, dict) else row
 
 
-def _uuid(tour_id: str) -> uuid.UUID:
+def uuid_of(tour_id: str) -> uuid.UUID:
+    """An identifier as the database has it. Raises NotThereError."""
     try:
         return uuid.UUID(tour_id)
     except ValueError:

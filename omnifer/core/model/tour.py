@@ -55,6 +55,7 @@ class TourSheet(Noun):
     own_values: dict[str, float] = Field({}, description="Values of the rider's own for defaults, by their names in Practice")
     variants: tuple[Variant, ...] = Field((), max_length=6, description="Other rigs to compare with")
     kept_loads: tuple[NamedLoad, ...] = Field((), max_length=12, description="Loads kept under a name")
+    over: bool = Field(False, description="Ridden and over: its things stay as they were")
     answers: tuple[AnswerGiven, ...] = Field((), max_length=200, description="Needs that are met otherwise than by a thing")
     set_aside: tuple[SetAside, ...] = Field((), max_length=200, description="Findings that the rider lives with")
 

@@ -39,6 +39,8 @@ export const BOUNDS = {
     bead_seat_mm: [250, 700],
     tyre_width_mm: [18, 130],
     wheel_radius_mm: [150, 400],
+    rim_depth_mm: [0, 100],
+    speeds: [1, 14],
     seat_angle_deg: [60, 82],
     head_angle_deg: [60, 80],
     fork_rake_mm: [0, 120],
@@ -92,6 +94,11 @@ export const BOUNDS = {
     saver_wh_a_day: [0, 20000],
     battery_wh: [0, 20000],
   },
+  Fit: {
+    bead_seat_mm: [200, 700],
+    valve_mm: [20, 120],
+    speeds: [1, 14],
+  },
   Food: {
     kcal_per_100g: [0, 900],
     l_per_kg: [0, 30],
@@ -116,6 +123,10 @@ export const BOUNDS = {
   },
   Garment: {
     dries_h: [0, 100],
+  },
+  Hazard: {
+    from_km: [0, 50000],
+    to_km: [0, 50000],
   },
   Mat: {
     r_value: [0, 12],
@@ -190,6 +201,9 @@ export const BOUNDS = {
     meal_price: [0, 100000],
     wash_every_days: [1, 60],
     minutes_per_money: [0, 10000],
+    parcel_price: [0, 10000],
+    post_days: [1, 90],
+    holding_days: [1, 90],
   },
   Stove: {
     efficiency: [0, 1],
@@ -212,11 +226,14 @@ export const BOUNDS = {
     longest_mm: [0, 10000],
     holds_water_l: [0, 1000],
     price: [0, 100000],
+    unused_tours: [0, 50],
+    year: [1950, 2200],
   },
   TrailerFrame: {
     hitch_to_axle_mm: [200, 4000],
     own_mass_ahead_of_axle_mm: [-10000, 10000],
     wheel_radius_mm: [0, 10000],
+    bead_seat_mm: [200, 700],
     hitch_most_kg: [0, 1000],
     drag_area_m2: [0, 1],
   },

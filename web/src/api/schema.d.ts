@@ -38,6 +38,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Things by name, by words of it, of their kit and of what they serve, so many at a time. */
+        get: operations["library"];
+        put?: never;
+        /** Keep things; those whose name is there already are not doubled. */
+        post: operations["add_owned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{owned_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a thing; open tours that chose it say the same from then on, those that are over keep what they had. */
+        put: operations["change_owned"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{owned_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A thing's picture. */
+        get: operations["picture"];
+        put?: never;
+        /** Keep a picture of a thing, made small and stripped of where it was taken. */
+        post: operations["keep_picture"];
+        /** Take a thing's picture away. */
+        delete: operations["remove_picture"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{owned_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetch back a thing that was put away. */
+        post: operations["restore_owned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{owned_id}/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Put a thing away as this version showed it; tours keep their copies. */
+        delete: operations["remove_owned"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/openapi.json": {
         parameters: {
             query?: never;
@@ -211,6 +299,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take things of the library along. */
+        post: operations["choose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/copy": {
         parameters: {
             query?: never;
@@ -307,6 +412,40 @@ export interface paths {
         put?: never;
         /** How a kit sheet is understood; nothing is taken. */
         post: operations["preview_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a lighter load costs: leaving, and things of the library instead of those that come. */
+        get: operations["upgrades"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep things of a tour in the library; one of the same name that is there already is taken for the same thing. */
+        post: operations["put_in_library"];
         delete?: never;
         options?: never;
         head?: never;
@@ -428,6 +567,23 @@ export interface paths {
         put?: never;
         /** Propose a load and take it on; undo brings the old one back. A stream tells each better load on the way. */
         post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/ranking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole kit by its price on this tour, what to keep or leave, and the parcels that pay. */
+        get: operations["ranking"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -993,10 +1149,101 @@ export interface components {
             schools: components["schemas"]["School"][];
         };
         /**
+         * AnswerGiven
+         * @description A need that the rider answers without a thing: by what they do instead, or because it is not for them.
+         */
+        AnswerGiven: {
+            /** Ask Id */
+            ask_id: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "by_choice" | "not_for_me";
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * Ask
+         * @description Something that this tour asks for, and what answers it.
+         */
+        Ask: {
+            because: components["schemas"]["Text-Output"];
+            /** Bike Id */
+            bike_id: string | null;
+            /**
+             * Days
+             * @description On so many of them it is asked for
+             */
+            days: number;
+            /** From Day */
+            from_day: number;
+            /**
+             * Grade
+             * @description What its lack would be
+             * @enum {string}
+             */
+            grade: "stops_you" | "slows_you" | "worth_knowing";
+            /**
+             * Id
+             * @description The same while it is about the same, whatever the days
+             */
+            id: string;
+            /**
+             * Lacks
+             * @description On so many of them nothing answers it
+             */
+            lacks: number;
+            /**
+             * Lacks Day
+             * @description The first of them
+             */
+            lacks_day: number | null;
+            /**
+             * Question
+             * @description Of the questions of a rider about to leave
+             */
+            question: string;
+            /**
+             * Reason
+             * @description Of the rider's own answer
+             */
+            reason: string;
+            /** Rider Id */
+            rider_id: string | null;
+            /**
+             * Serves
+             * @description What answers it, each by itself; the first is the usual one
+             */
+            serves: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "answered" | "too_deep" | "lacking" | "by_choice" | "not_for_me";
+            /**
+             * Thing Ids
+             * @description What answers it on some of its days
+             */
+            thing_ids: string[];
+            /** To Day */
+            to_day: number;
+            /**
+             * Words
+             * @description What is asked for
+             */
+            words: string;
+        };
+        /**
          * Assessment
          * @description Everything that follows from a tour.
          */
         Assessment: {
+            /**
+             * Asks
+             * @description What this tour asks for; empty: nothing says what it serves
+             */
+            asks: components["schemas"]["Ask"][];
             /** Assumptions */
             assumptions: components["schemas"]["Assumption"][];
             /** Bikes */
@@ -1007,14 +1254,18 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
             /** Gaps */
             gaps: components["schemas"]["Gap"][];
+            /** Layers */
+            layers: components["schemas"]["Layers"][];
             /**
              * Minutes A Day
              * @description What each thing costs the party where it rides; empty without a road [min]
@@ -1364,10 +1615,22 @@ export interface components {
              */
             front_wheel_limit_kg: number;
             /**
+             * Hanger
+             * @description Shape of its derailleur hanger, as its rider calls it
+             * @default
+             */
+            hanger?: string;
+            /**
              * Head Angle Deg
              * @default 71.5
              */
             head_angle_deg?: number;
+            /**
+             * Heads
+             * @description Heads of its bolts (hex 5, T25, ...); none given: not known
+             * @default []
+             */
+            heads?: string[];
             /**
              * Hookless
              * @description Rims without hooks bear 5 bar at most
@@ -1426,8 +1689,26 @@ export interface components {
             maximum_system_kg: number;
             /** Mounts */
             mounts: ("rear_eyelets" | "fork_eyelets" | "fork_bolts" | "handlebar" | "stem" | "top_tube" | "frame_triangle" | "down_tube_bolts" | "seat_tube_bolts" | "under_down_tube_bolts" | "saddle" | "rear_axle" | "riders_back")[];
+            /**
+             * Mudguards
+             * @default false
+             */
+            mudguards?: boolean;
             /** Name */
             name: string;
+            /**
+             * Pads
+             * @description Shape of its brake pads, as its rider calls it
+             * @default
+             */
+            pads?: string;
+            /**
+             * Pedals
+             * @description clip_in: a shoe that is clipped in, and another off the bike
+             * @default flat
+             * @enum {string}
+             */
+            pedals?: "flat" | "clip_in";
             /**
              * Post
              * @default fixed
@@ -1474,6 +1755,12 @@ export interface components {
              */
             rider_id: string;
             /**
+             * Rim Depth Mm
+             * @description What a valve must come through [mm]
+             * @default 20
+             */
+            rim_depth_mm?: number;
+            /**
              * Rolling Resistance
              * @default 0.009
              */
@@ -1498,10 +1785,29 @@ export interface components {
                 [key: string]: "maker" | "measured" | "default";
             };
             /**
+             * Speeds
+             * @description Sprockets, or gears of a hub
+             * @default 10
+             */
+            speeds?: number;
+            /**
+             * Spokes Mm
+             * @description Lengths of its spokes; none given: not known
+             * @default []
+             */
+            spokes_mm?: number[];
+            /**
              * Stack Mm
              * @default 603
              */
             stack_mm?: number;
+            /**
+             * State
+             * @description serviced: just before the tour
+             * @default usual
+             * @enum {string}
+             */
+            state?: "serviced" | "usual" | "worn";
             /**
              * Supports
              * @default []
@@ -1512,6 +1818,18 @@ export interface components {
              * @default null
              */
             triangle?: components["schemas"]["FrameTriangle"] | null;
+            /**
+             * Tubeless
+             * @default false
+             */
+            tubeless?: boolean;
+            /**
+             * Tyre Kind
+             * @description armoured: heavier to turn, seldom punctured; light: the other way round
+             * @default usual
+             * @enum {string}
+             */
+            tyre_kind?: "light" | "usual" | "armoured";
             /**
              * Tyre Least Bar
              * @description Least that the tyre's maker allows
@@ -1653,10 +1971,22 @@ export interface components {
              */
             front_wheel_limit_kg: number;
             /**
+             * Hanger
+             * @description Shape of its derailleur hanger, as its rider calls it
+             * @default
+             */
+            hanger: string;
+            /**
              * Head Angle Deg
              * @default 71.5
              */
             head_angle_deg: number;
+            /**
+             * Heads
+             * @description Heads of its bolts (hex 5, T25, ...); none given: not known
+             * @default []
+             */
+            heads: string[];
             /**
              * Hookless
              * @description Rims without hooks bear 5 bar at most
@@ -1715,8 +2045,26 @@ export interface components {
             maximum_system_kg: number;
             /** Mounts */
             mounts: ("rear_eyelets" | "fork_eyelets" | "fork_bolts" | "handlebar" | "stem" | "top_tube" | "frame_triangle" | "down_tube_bolts" | "seat_tube_bolts" | "under_down_tube_bolts" | "saddle" | "rear_axle" | "riders_back")[];
+            /**
+             * Mudguards
+             * @default false
+             */
+            mudguards: boolean;
             /** Name */
             name: string;
+            /**
+             * Pads
+             * @description Shape of its brake pads, as its rider calls it
+             * @default
+             */
+            pads: string;
+            /**
+             * Pedals
+             * @description clip_in: a shoe that is clipped in, and another off the bike
+             * @default flat
+             * @enum {string}
+             */
+            pedals: "flat" | "clip_in";
             /**
              * Post
              * @default fixed
@@ -1763,6 +2111,12 @@ export interface components {
              */
             rider_id: string;
             /**
+             * Rim Depth Mm
+             * @description What a valve must come through [mm]
+             * @default 20
+             */
+            rim_depth_mm: number;
+            /**
              * Rolling Resistance
              * @default 0.009
              */
@@ -1787,10 +2141,29 @@ export interface components {
                 [key: string]: "maker" | "measured" | "default";
             };
             /**
+             * Speeds
+             * @description Sprockets, or gears of a hub
+             * @default 10
+             */
+            speeds: number;
+            /**
+             * Spokes Mm
+             * @description Lengths of its spokes; none given: not known
+             * @default []
+             */
+            spokes_mm: number[];
+            /**
              * Stack Mm
              * @default 603
              */
             stack_mm: number;
+            /**
+             * State
+             * @description serviced: just before the tour
+             * @default usual
+             * @enum {string}
+             */
+            state: "serviced" | "usual" | "worn";
             /**
              * Supports
              * @default []
@@ -1801,6 +2174,18 @@ export interface components {
              * @default null
              */
             triangle: components["schemas"]["FrameTriangle"] | null;
+            /**
+             * Tubeless
+             * @default false
+             */
+            tubeless: boolean;
+            /**
+             * Tyre Kind
+             * @description armoured: heavier to turn, seldom punctured; light: the other way round
+             * @default usual
+             * @enum {string}
+             */
+            tyre_kind: "light" | "usual" | "armoured";
             /**
              * Tyre Least Bar
              * @description Least that the tyre's maker allows
@@ -2356,6 +2741,13 @@ export interface components {
             carriers: components["schemas"]["CarrierTemplate"][];
             /** Foods */
             foods: components["schemas"]["Food-Output"][];
+            /** Kit Schools */
+            kit_schools: ("ultralight" | "light" | "usual" | "comfort" | "long")[];
+            /**
+             * Services
+             * @description What things can serve
+             */
+            services: components["schemas"]["Service"][];
             /** Supports */
             supports: components["schemas"]["SupportTemplate"][];
         };
@@ -2399,6 +2791,11 @@ export interface components {
             /** @default null */
             aims?: components["schemas"]["Aims-Input"] | null;
             /**
+             * Answers
+             * @default null
+             */
+            answers?: components["schemas"]["AnswerGiven"][] | null;
+            /**
              * Kept Loads
              * @default null
              */
@@ -2425,6 +2822,11 @@ export interface components {
              * @default null
              */
             name?: string | null;
+            /**
+             * Over
+             * @default null
+             */
+            over?: boolean | null;
             /**
              * Own Values
              * @default null
@@ -2526,6 +2928,19 @@ export interface components {
             plugs: string[];
         };
         /**
+         * Chosen
+         * @description Things of a tour, or of the library, by their identifiers.
+         */
+        Chosen: {
+            /** Ids */
+            ids: string[];
+            /**
+             * Revision
+             * @description The revision that the writer saw
+             */
+            revision: number;
+        };
+        /**
          * Clash
          * @description Something that does not fit, with the figures that say so.
          */
@@ -2598,7 +3013,7 @@ export interface components {
              * Field
              * @description None: leave it aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year") | null;
             /**
              * Unit
              * @default
@@ -2620,7 +3035,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year") | null;
             /** Heading */
             heading: string;
             /**
@@ -3114,6 +3529,72 @@ export interface components {
             points: number;
         };
         /**
+         * Fault
+         * @description Something that may break, and whether the party can mend it.
+         */
+        Fault: {
+            /**
+             * Bike Id
+             * @description None: a thing of the camp
+             */
+            bike_id: string | null;
+            /**
+             * Expected
+             * @description How often it is expected on the longest gap between bike shops [-]
+             */
+            expected: number;
+            /**
+             * Fits
+             * @enum {string}
+             */
+            fits: "at_hand" | "makeshift" | "missing" | "not_asked";
+            /** Gap Km */
+            gap_km: number;
+            /** Id */
+            id: string;
+            /**
+             * Lacks
+             * @description What is missing or does not fit, in words
+             */
+            lacks: string[];
+            /**
+             * Owned
+             * @description Parts on board at the start of the longest gap that fit
+             */
+            owned: number;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "at_hand" | "makeshift" | "missing" | "not_asked";
+            /**
+             * Serves
+             * @description What would answer it: tool, then part
+             */
+            serves: string[];
+            /**
+             * Skill
+             * @enum {string}
+             */
+            skill: "at_hand" | "makeshift" | "missing" | "not_asked";
+            /** Stops You */
+            stops_you: boolean;
+            /** Thing Ids */
+            thing_ids: string[];
+            /**
+             * Tool
+             * @enum {string}
+             */
+            tool: "at_hand" | "makeshift" | "missing" | "not_asked";
+            /**
+             * Wanted
+             * @description Parts that the chance of running out asks for
+             */
+            wanted: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Figure
          * @description One number in a sentence, in the base unit of its quantity.
          *
@@ -3208,7 +3689,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home";
             /** Mends */
             mends: components["schemas"]["Mend-Output"][];
             /** Need */
@@ -3258,6 +3739,94 @@ export interface components {
              * @enum {string}
              */
             does: "fire_lighter";
+        };
+        /**
+         * Fit
+         * @description What a thing fits, where not everything of its kind fits everywhere. What is left open fits all.
+         */
+        "Fit-Input": {
+            /**
+             * Bead Seat Mm
+             * @default null
+             */
+            bead_seat_mm?: number | null;
+            /**
+             * Keys
+             * @description Heads of bolts that it turns (hex 5, T25, ...)
+             * @default []
+             */
+            keys?: string[];
+            /**
+             * Lengths Mm
+             * @description Of spokes [mm]
+             * @default []
+             */
+            lengths_mm?: number[];
+            /**
+             * Pattern
+             * @description Shape of a pad, a hanger or a thread, as its rider calls it
+             * @default
+             */
+            pattern?: string;
+            /**
+             * Speeds
+             * @default null
+             */
+            speeds?: number | null;
+            /**
+             * Valve
+             * @default null
+             */
+            valve?: ("presta" | "schrader" | "woods") | null;
+            /**
+             * Valve Mm
+             * @default null
+             */
+            valve_mm?: number | null;
+        };
+        /**
+         * Fit
+         * @description What a thing fits, where not everything of its kind fits everywhere. What is left open fits all.
+         */
+        "Fit-Output": {
+            /**
+             * Bead Seat Mm
+             * @default null
+             */
+            bead_seat_mm: number | null;
+            /**
+             * Keys
+             * @description Heads of bolts that it turns (hex 5, T25, ...)
+             * @default []
+             */
+            keys: string[];
+            /**
+             * Lengths Mm
+             * @description Of spokes [mm]
+             * @default []
+             */
+            lengths_mm: number[];
+            /**
+             * Pattern
+             * @description Shape of a pad, a hanger or a thread, as its rider calls it
+             * @default
+             */
+            pattern: string;
+            /**
+             * Speeds
+             * @default null
+             */
+            speeds: number | null;
+            /**
+             * Valve
+             * @default null
+             */
+            valve: ("presta" | "schrader" | "woods") | null;
+            /**
+             * Valve Mm
+             * @default null
+             */
+            valve_mm: number | null;
         };
         /**
          * FixtureTrace
@@ -3711,6 +4280,58 @@ export interface components {
             y: number;
         };
         /**
+         * Hazard
+         * @description A stretch on which something is to be reckoned with: it asks for things, and ends.
+         */
+        "Hazard-Input": {
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             */
+            from_km: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bears" | "insects" | "ticks" | "thorns" | "dust" | "tunnels" | "traffic" | "theft" | "sun" | "no_signal" | "border";
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * To Km
+             * @description Distance along the road [km]
+             */
+            to_km: number;
+        };
+        /**
+         * Hazard
+         * @description A stretch on which something is to be reckoned with: it asks for things, and ends.
+         */
+        "Hazard-Output": {
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             */
+            from_km: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bears" | "insects" | "ticks" | "thorns" | "dust" | "tunnels" | "traffic" | "theft" | "sun" | "no_signal" | "border";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * To Km
+             * @description Distance along the road [km]
+             */
+            to_km: number;
+        };
+        /**
          * Hub
          * @description A converter that charges from the hub dynamo of its owner's bike.
          */
@@ -3775,6 +4396,18 @@ export interface components {
             text: string;
         };
         /**
+         * KitOfThings
+         * @description Things that belong together, by what they are packed with.
+         */
+        KitOfThings: {
+            /** Mass Kg */
+            mass_kg: number;
+            /** Name */
+            name: string;
+            /** Things */
+            things: number;
+        };
+        /**
          * KitPreview
          * @description What a sheet would bring, before anything is taken.
          */
@@ -3825,6 +4458,14 @@ export interface components {
             columns?: components["schemas"]["ColumnChoice"][];
             /** Text */
             text: string;
+        };
+        /**
+         * Ladder
+         * @description What each way to a lighter load costs, the cheapest first.
+         */
+        Ladder: {
+            /** Steps */
+            steps: components["schemas"]["Step-Output"][];
         };
         /**
          * Lane
@@ -3895,6 +4536,44 @@ export interface components {
             words: components["schemas"]["Text-Output"];
         };
         /**
+         * Layers
+         * @description A rider's days against the cold out of doors.
+         */
+        Layers: {
+            /** Days */
+            days: components["schemas"]["LayersDay"][];
+            /** Rider Id */
+            rider_id: string;
+        };
+        /**
+         * LayersDay
+         * @description A day's cold and what is worn against it.
+         */
+        LayersDay: {
+            /**
+             * Bears H
+             * @description So long the rider can sit and cook out of doors in it [h]
+             */
+            bears_h: number;
+            /** Day */
+            day: number;
+            /**
+             * Evening C
+             * @description At nine in the evening before a cold night [°C]
+             */
+            evening_c: number;
+            /**
+             * Felt C
+             * @description In the coldest hour of riding or on a long descent after a cold night [°C]
+             */
+            felt_c: number;
+            /**
+             * Worn Clo
+             * @description All that can be worn in the evening [clo]
+             */
+            worn_clo: number;
+        };
+        /**
          * LearnedPace
          * @description A fitted power and pause factor with their uncertainty: one standard error each way.
          */
@@ -3913,6 +4592,21 @@ export interface components {
             power_error_w: number;
             /** Power W */
             power_w: number;
+        };
+        /**
+         * LibraryPage
+         * @description Some of a rider's own things.
+         */
+        LibraryPage: {
+            /** Kits */
+            kits: components["schemas"]["KitOfThings"][];
+            /** Things */
+            things: components["schemas"]["Owned"][];
+            /**
+             * Total
+             * @description All that were found, on this page or not
+             */
+            total: number;
         };
         /**
          * LimitTrace
@@ -4390,6 +5084,14 @@ export interface components {
             name: string;
         };
         /**
+         * NewOwned
+         * @description Things for the library.
+         */
+        NewOwned: {
+            /** Things */
+            things: components["schemas"]["Thing-Input"][];
+        };
+        /**
          * NewTour
          * @description What a tour begins with.
          */
@@ -4399,6 +5101,18 @@ export interface components {
              * @default []
              */
             bikes?: components["schemas"]["Bike-Input"][];
+            /**
+             * From Tour
+             * @description An earlier tour: its riders, rig, kit and load come along, its road stays
+             * @default null
+             */
+            from_tour?: string | null;
+            /**
+             * Kit Of
+             * @description Each rider's kit begins with what riders of this school mostly carry
+             * @default null
+             */
+            kit_of?: ("ultralight" | "light" | "usual" | "comfort" | "long") | null;
             /** Name */
             name: string;
             /** Riders */
@@ -4497,6 +5211,46 @@ export interface components {
              * @description Why nothing new came
              */
             trouble: string;
+        };
+        /**
+         * OwnThing
+         * @description A thing of the library as its owner now has it.
+         */
+        OwnThing: {
+            thing: components["schemas"]["Thing-Input"];
+            /**
+             * Version
+             * @description The revision that the writer saw
+             */
+            version: number;
+        };
+        /**
+         * Owned
+         * @description A thing of the library as its owner keeps it.
+         */
+        Owned: {
+            /** Has Picture */
+            has_picture: boolean;
+            /** Id */
+            id: string;
+            /** @description Its figures, and how it usually comes: how many, in what, instead of what */
+            thing: components["schemas"]["Thing-Output"];
+            /**
+             * Tours
+             * @description Names of the open tours that chose it
+             */
+            tours: string[];
+            /** Version */
+            version: number;
+        };
+        /**
+         * OwnedAnswer
+         * @description A thing of the library after a change, and what else it changed.
+         */
+        OwnedAnswer: {
+            owned: components["schemas"]["Owned"];
+            /** Remarks */
+            remarks: string[];
         };
         /**
          * PackCard
@@ -4614,6 +5368,54 @@ export interface components {
              * @enum {string}
              */
             does: "paper_map";
+        };
+        /**
+         * Parcel
+         * @description One parcel: what, where, when, and what it saves.
+         */
+        Parcel: {
+            /**
+             * Costs Min
+             * @description The errand, and the parcel's price in minutes
+             */
+            costs_min: number;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Day */
+            day: number;
+            /** Mass Kg */
+            mass_kg: number;
+            mend: components["schemas"]["Mend-Output"];
+            /** Place */
+            place: string;
+            /** Price */
+            price: number | null;
+            /** Saves Min */
+            saves_min: number;
+            /**
+             * Send By
+             * @description Sent ahead: no later, or it comes too late
+             */
+            send_by: string | null;
+            /**
+             * Send From
+             * @description Sent ahead: no earlier, or it goes back before it is fetched
+             */
+            send_from: string | null;
+            /** Stop Id */
+            stop_id: string;
+            /** Thing Ids */
+            thing_ids: string[];
+            /** Volume L */
+            volume_l: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "home" | "ahead";
         };
         /**
          * Passing
@@ -4966,7 +5768,7 @@ export interface components {
             /** Id */
             id: string;
             /** Kinds */
-            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean")[];
+            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home")[];
             /**
              * Open
              * @description Nothing was said that could answer it
@@ -4975,6 +5777,23 @@ export interface components {
             open: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * Ranking
+         * @description The whole kit by its price, and the parcels that pay.
+         */
+        Ranking: {
+            /** Days */
+            days: number;
+            /**
+             * Minutes A Kg
+             * @description What a kilogram more costs the party on the mean [min/d]
+             */
+            minutes_a_kg: number | null;
+            /** Parcels */
+            parcels: components["schemas"]["Parcel"][];
+            /** Things */
+            things: components["schemas"]["Standing"][];
         };
         /**
          * Relief
@@ -5050,6 +5869,13 @@ export interface components {
              * @description Identifier, unique among its kind in the tour
              */
             id: string;
+            /**
+             * Mends
+             * @description little: tubes and bolts; roadside: chain, cables, pads besides; workshop: spokes and hoses too
+             * @default roadside
+             * @enum {string}
+             */
+            mends?: "little" | "roadside" | "workshop";
             /** Name */
             name: string;
             /**
@@ -5096,6 +5922,13 @@ export interface components {
              * @description Identifier, unique among its kind in the tour
              */
             id: string;
+            /**
+             * Mends
+             * @description little: tubes and bolts; roadside: chain, cables, pads besides; workshop: spokes and hoses too
+             * @default roadside
+             * @enum {string}
+             */
+            mends: "little" | "roadside" | "workshop";
             /** Name */
             name: string;
             /**
@@ -5227,6 +6060,11 @@ export interface components {
              */
             cut?: components["schemas"]["DayCut-Input"];
             /**
+             * Hazards
+             * @default []
+             */
+            hazards?: components["schemas"]["Hazard-Input"][];
+            /**
              * Narrowest Mm
              * @default null
              */
@@ -5248,6 +6086,12 @@ export interface components {
              * @default 1.3
              */
             pause_factor?: number;
+            /**
+             * Rooms Only
+             * @description Every night is spent in a room, wherever that is found
+             * @default false
+             */
+            rooms_only?: boolean;
             /**
              * Start Hour
              * @description When a day's ride begins, wall clock [h]
@@ -5314,6 +6158,11 @@ export interface components {
              */
             cut: components["schemas"]["DayCut-Output"];
             /**
+             * Hazards
+             * @default []
+             */
+            hazards: components["schemas"]["Hazard-Output"][];
+            /**
              * Narrowest Mm
              * @default null
              */
@@ -5335,6 +6184,12 @@ export interface components {
              * @default 1.3
              */
             pause_factor: number;
+            /**
+             * Rooms Only
+             * @description Every night is spent in a room, wherever that is found
+             * @default false
+             */
+            rooms_only: boolean;
             /**
              * Start Hour
              * @description When a day's ride begins, wall clock [h]
@@ -5508,6 +6363,53 @@ export interface components {
              * @description The revision that the writer saw
              */
             revision: number;
+        };
+        /**
+         * Service
+         * @description One row of the table.
+         */
+        Service: {
+            /**
+             * Enough
+             * @description More than so many do the same twice
+             */
+            enough: number;
+            /** Id */
+            id: string;
+            /**
+             * Kg
+             * @description Mass [kg]
+             */
+            kg: number;
+            /**
+             * L
+             * @description Volume [l]
+             */
+            l: number;
+            /**
+             * Names
+             * @description Words of names that tell it, with a hyphen where several belong together
+             * @default
+             */
+            names: string;
+            /**
+             * Per
+             * @enum {string}
+             */
+            per: "rider" | "bike" | "party";
+            /**
+             * Reach
+             * @enum {string}
+             */
+            reach: "riding" | "stop" | "camp" | "night" | "breaks";
+            /**
+             * Single
+             * @description What hangs on it where there is only one; empty: nothing
+             * @default
+             */
+            single: string;
+            /** Words */
+            words: string;
         };
         /**
          * Serving
@@ -5866,6 +6768,44 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Standing
+         * @description One kind of thing on this tour: its price on the same days, and whether it comes.
+         */
+        Standing: {
+            /** @description Why, in one line */
+            ground: components["schemas"]["Text-Output"];
+            /**
+             * Kj A Day
+             * @description Work of all riders for it [kJ/d]
+             */
+            kj_a_day: number | null;
+            /** Mass Kg */
+            mass_kg: number;
+            /**
+             * Minutes A Day
+             * @description Of the party, on the same days [min/d]; None while the tour has no road
+             */
+            minutes_a_day: number | null;
+            /** Minutes A Use */
+            minutes_a_use: number | null;
+            /** Money */
+            money: number | null;
+            /** Thing Id */
+            thing_id: string;
+            /**
+             * Uses
+             * @description Days or nights on which it is needed; None: nobody said what for
+             */
+            uses: number | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "must_come" | "comes" | "insurance" | "comfort" | "probably_not" | "post_ahead" | "post_home" | "buy_there" | "not_said";
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
          * Station
          * @description A place whose weather is known month by month.
          */
@@ -5953,7 +6893,7 @@ export interface components {
          * Step
          * @description Undo or redo.
          */
-        Step: {
+        "Step-Input": {
             /**
              * Revision
              * @description The revision that the writer saw
@@ -5964,6 +6904,31 @@ export interface components {
              * @enum {string}
              */
             step: "undo" | "redo";
+        };
+        /**
+         * Step
+         * @description One rung of the ladder: what a kilogram, a litre or a minute a day less costs by it.
+         */
+        "Step-Output": {
+            /** Money */
+            money: number;
+            /** Money A Kg */
+            money_a_kg: number | null;
+            /** Money A Litre */
+            money_a_litre: number | null;
+            /** Money A Minute */
+            money_a_minute: number | null;
+            /**
+             * Name
+             * @description Of what would come instead; empty: it is left
+             */
+            name: string;
+            /** Saves Kg */
+            saves_kg: number;
+            /** Saves L */
+            saves_l: number;
+            /** Thing Id */
+            thing_id: string;
         };
         /**
          * Stop
@@ -6318,6 +7283,12 @@ export interface components {
              */
             eat_out?: boolean;
             /**
+             * Holding Days
+             * @description A post office keeps it
+             * @default 14
+             */
+            holding_days?: number;
+            /**
              * Meal Price
              * @description An evening meal for one, bought
              * @default null
@@ -6341,6 +7312,18 @@ export interface components {
              * @default []
              */
             own_foods?: components["schemas"]["Food-Input"][];
+            /**
+             * Parcel Price
+             * @description Of one parcel, in the tour's money
+             * @default null
+             */
+            parcel_price?: number | null;
+            /**
+             * Post Days
+             * @description A parcel is on its way
+             * @default 7
+             */
+            post_days?: number;
             /**
              * Steps
              * @default []
@@ -6377,6 +7360,12 @@ export interface components {
              */
             eat_out: boolean;
             /**
+             * Holding Days
+             * @description A post office keeps it
+             * @default 14
+             */
+            holding_days: number;
+            /**
              * Meal Price
              * @description An evening meal for one, bought
              * @default null
@@ -6400,6 +7389,18 @@ export interface components {
              * @default []
              */
             own_foods: components["schemas"]["Food-Output"][];
+            /**
+             * Parcel Price
+             * @description Of one parcel, in the tour's money
+             * @default null
+             */
+            parcel_price: number | null;
+            /**
+             * Post Days
+             * @description A parcel is on its way
+             * @default 7
+             */
+            post_days: number;
             /**
              * Steps
              * @default []
@@ -6781,6 +7782,12 @@ export interface components {
              */
             closed?: boolean;
             /**
+             * Condition
+             * @default trusted
+             * @enum {string}
+             */
+            condition?: "new" | "trusted" | "worn" | "near_its_end" | "repaired";
+            /**
              * Count
              * @default 1
              */
@@ -6792,6 +7799,11 @@ export interface components {
              * @enum {string}
              */
             dry?: "any" | "must" | "own_bag";
+            /**
+             * @description What it fits; None: not said
+             * @default null
+             */
+            fit?: components["schemas"]["Fit-Input"] | null;
             /**
              * Food
              * @description A base of food that is always carried
@@ -6815,7 +7827,14 @@ export interface components {
              * @description What of it is a guess, by somebody or by its name
              * @default []
              */
-            guessed?: ("mass" | "volume" | "reach" | "dry" | "natures")[];
+            guessed?: ("mass" | "volume" | "reach" | "dry" | "natures" | "serves")[];
+            /**
+             * Held
+             * @description wished: still to be got
+             * @default owned
+             * @enum {string}
+             */
+            held?: "owned" | "borrowed" | "wished";
             /**
              * Holds Water L
              * @description Water it can carry; above 0 it is a vessel
@@ -6834,6 +7853,18 @@ export interface components {
              */
             inside?: string | null;
             /**
+             * Instead Of
+             * @description Of a wished thing: the thing that it would replace
+             * @default null
+             */
+            instead_of?: string | null;
+            /**
+             * Library Id
+             * @description The rider's own thing that it is a copy of
+             * @default null
+             */
+            library_id?: string | null;
+            /**
              * Longest Mm
              * @description Longest rigid side; 0 where it folds into anything
              * @default 0
@@ -6850,6 +7881,12 @@ export interface components {
              * @default false
              */
             may_stay?: boolean;
+            /**
+             * Must
+             * @description Comes whatever it costs: work, medicine. It is priced and never proposed to leave
+             * @default false
+             */
+            must?: boolean;
             /** Name */
             name: string;
             /**
@@ -6899,11 +7936,29 @@ export interface components {
              */
             salts?: boolean;
             /**
+             * Serves
+             * @description What it is for, by the table of what things serve
+             * @default []
+             */
+            serves?: string[];
+            /**
              * Soft Vessel
              * @description An empty soft vessel folds away; volume_l is then its empty volume
              * @default false
              */
             soft_vessel?: boolean;
+            /**
+             * Spare
+             * @description A second one on purpose
+             * @default false
+             */
+            spare?: boolean;
+            /**
+             * Unused Tours
+             * @description So many of the last tours it was not used on
+             * @default 0
+             */
+            unused_tours?: number;
             /**
              * Volume L
              * @description Packed volume
@@ -6921,6 +7976,11 @@ export interface components {
              * @default []
              */
             where?: components["schemas"]["Whereabouts-Input"][];
+            /**
+             * Year
+             * @default null
+             */
+            year?: number | null;
         };
         /**
          * Thing
@@ -6946,6 +8006,12 @@ export interface components {
              */
             closed: boolean;
             /**
+             * Condition
+             * @default trusted
+             * @enum {string}
+             */
+            condition: "new" | "trusted" | "worn" | "near_its_end" | "repaired";
+            /**
              * Count
              * @default 1
              */
@@ -6957,6 +8023,11 @@ export interface components {
              * @enum {string}
              */
             dry: "any" | "must" | "own_bag";
+            /**
+             * @description What it fits; None: not said
+             * @default null
+             */
+            fit: components["schemas"]["Fit-Output"] | null;
             /**
              * Food
              * @description A base of food that is always carried
@@ -6980,7 +8051,14 @@ export interface components {
              * @description What of it is a guess, by somebody or by its name
              * @default []
              */
-            guessed: ("mass" | "volume" | "reach" | "dry" | "natures")[];
+            guessed: ("mass" | "volume" | "reach" | "dry" | "natures" | "serves")[];
+            /**
+             * Held
+             * @description wished: still to be got
+             * @default owned
+             * @enum {string}
+             */
+            held: "owned" | "borrowed" | "wished";
             /**
              * Holds Water L
              * @description Water it can carry; above 0 it is a vessel
@@ -6999,6 +8077,18 @@ export interface components {
              */
             inside: string | null;
             /**
+             * Instead Of
+             * @description Of a wished thing: the thing that it would replace
+             * @default null
+             */
+            instead_of: string | null;
+            /**
+             * Library Id
+             * @description The rider's own thing that it is a copy of
+             * @default null
+             */
+            library_id: string | null;
+            /**
              * Longest Mm
              * @description Longest rigid side; 0 where it folds into anything
              * @default 0
@@ -7015,6 +8105,12 @@ export interface components {
              * @default false
              */
             may_stay: boolean;
+            /**
+             * Must
+             * @description Comes whatever it costs: work, medicine. It is priced and never proposed to leave
+             * @default false
+             */
+            must: boolean;
             /** Name */
             name: string;
             /**
@@ -7064,11 +8160,29 @@ export interface components {
              */
             salts: boolean;
             /**
+             * Serves
+             * @description What it is for, by the table of what things serve
+             * @default []
+             */
+            serves: string[];
+            /**
              * Soft Vessel
              * @description An empty soft vessel folds away; volume_l is then its empty volume
              * @default false
              */
             soft_vessel: boolean;
+            /**
+             * Spare
+             * @description A second one on purpose
+             * @default false
+             */
+            spare: boolean;
+            /**
+             * Unused Tours
+             * @description So many of the last tours it was not used on
+             * @default 0
+             */
+            unused_tours: number;
             /**
              * Volume L
              * @description Packed volume
@@ -7086,6 +8200,11 @@ export interface components {
              * @default []
              */
             where: components["schemas"]["Whereabouts-Output"][];
+            /**
+             * Year
+             * @default null
+             */
+            year: number | null;
         };
         /**
          * Tick
@@ -7196,6 +8315,12 @@ export interface components {
              */
             aims: components["schemas"]["Aims-Output"];
             /**
+             * Answers
+             * @description Needs that are met otherwise than by a thing
+             * @default []
+             */
+            answers: components["schemas"]["AnswerGiven"][];
+            /**
              * Kept Loads
              * @description Loads kept under a name
              * @default []
@@ -7221,6 +8346,12 @@ export interface components {
             money: string;
             /** Name */
             name: string;
+            /**
+             * Over
+             * @description Ridden and over: its things stay as they were
+             * @default false
+             */
+            over: boolean;
             /**
              * Own Values
              * @description Values of the rider's own for defaults, by their names in Practice
@@ -7250,10 +8381,12 @@ export interface components {
              *         "hours": 6,
              *         "to_stops": true
              *       },
+             *       "hazards": [],
              *       "narrowest_mm": null,
              *       "nights": [],
              *       "odds": 0.1,
              *       "pause_factor": 1.3,
+             *       "rooms_only": false,
              *       "start_hour": 8,
              *       "stations": [],
              *       "stops": [],
@@ -7280,10 +8413,13 @@ export interface components {
              * @default {
              *       "cooking": null,
              *       "eat_out": false,
+             *       "holding_days": 14,
              *       "meal_price": null,
              *       "menu": [],
              *       "minutes_per_money": 0,
              *       "own_foods": [],
+             *       "parcel_price": null,
+             *       "post_days": 7,
              *       "steps": [],
              *       "wash_every_days": null,
              *       "washes": true
@@ -7356,6 +8492,12 @@ export interface components {
          */
         "TrailerFrame-Input": {
             /**
+             * Bead Seat Mm
+             * @description Of its tyre, ETRTO [mm]
+             * @default 305
+             */
+            bead_seat_mm?: number;
+            /**
              * Drag Area M2
              * @default 0.08
              */
@@ -7385,6 +8527,12 @@ export interface components {
          * @description The measures of a trailer that its statics need.
          */
         "TrailerFrame-Output": {
+            /**
+             * Bead Seat Mm
+             * @description Of its tyre, ETRTO [mm]
+             * @default 305
+             */
+            bead_seat_mm: number;
             /**
              * Drag Area M2
              * @default 0.08
@@ -8133,6 +9281,379 @@ export interface operations {
             };
         };
     };
+    library: {
+        parameters: {
+            query?: {
+                find?: string;
+                kit?: string;
+                first?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryPage"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_owned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOwned"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryPage"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_owned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnThing"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnedAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_owned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_owned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     openapi: {
         parameters: {
             query?: never;
@@ -8660,6 +10181,68 @@ export interface operations {
             };
         };
     };
+    choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     copy_tour: {
         parameters: {
             query?: never;
@@ -8926,6 +10509,108 @@ export interface operations {
             };
             /** @description Refused */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    upgrades: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladder"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_in_library: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9389,6 +11074,46 @@ export interface operations {
             };
             /** @description Refused */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ranking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ranking"];
+                };
+            };
+            /** @description Refused */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9894,7 +11619,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Step"];
+                "application/json": components["schemas"]["Step-Input"];
             };
         };
         responses: {
