@@ -21,7 +21,17 @@ from omnifer.core.road.profile import Profile
 from omnifer.formats.problem import InputProblem
 from omnifer.outside.weather import WeatherService
 from omnifer.store.library import Library
-from omnifer.store.tours import LOCAL_RIDER, NotThereError, Pool, StaleError, Step, StoredTour, Tours, owner_named
+from omnifer.store.tours import (
+    LOCAL_RIDER,
+    NotThereError,
+    Pool,
+    StaleError,
+    Step,
+    StoredTour,
+    Tours,
+    UnreadableError,
+    owner_named,
+)
 
 Form = TypeVar("Form", bound=BaseModel)
 MOST_PROFILES, MOST_GLANCES = 8, 200
@@ -137,7 +147,10 @@ class Desk:
 
     def step(self, tour_id: str, revision: int, step: Step) -> TourAnswer:
         """Undo or redo one change. Raises as `Tours.step`."""
-        before = self.tours.read(tour_id, revision).sheet.kit
+        try:
+            before = self.tours.read(tour_id, revision).sheet.kit
+        except UnreadableError:
+            before = ()
         self.tours.step(tour_id, revision, step)
         found = self.answer(tour_id)
         return found.model_copy(update={"remarks": self.tell_others(tour_id, before, found.tour.sheet)})

@@ -199,7 +199,7 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
         for bike in bikes:
             total += bike.mass_kg + gear[bike.id]
             total += sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
-            drag, rolling = riding.drag_area_m2(bike), bike.rolling_resistance
+            drag, rolling = riding.drag_area_m2(bike), riding.rolling_resistance(bike)
             slowest = riding.slowest_kmh(bike, usual)
         result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling, slowest, usual))
     return result

@@ -67,7 +67,7 @@ def test_rows_that_cannot_be_read_are_named_and_the_rest_stays():
     assert [t.name for t in preview.things] == ["Tent", "Pot"]
     assert [p.row for p in preview.problems] == [3, 4, 5, 6, 7, 8, 9]
     assert preview.things[0].rider_id == "ada"
-    assert [t.guessed for t in preview.things] == [("volume", "natures"), ("volume", "reach")]
+    assert [t.guessed for t in preview.things] == [("volume", "natures", "serves"), ("volume", "reach", "serves")]
     assert preview.remarks
 
 

@@ -54,7 +54,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     asked.unmendable: ("cannot_mend",),
     asked.cold_evenings: ("cold_evening",),
     belongings.doubles: ("twice",),
-    belongings.single: ("single_point",),
+    belongings.single: ("hangs_on_one",),
     belongings.not_ready: ("untried", "worn_out", "mismatch", "to_get"),
     belongings.large: ("big_thing",),
     belongings.not_asked: ("not_asked", "idle_shelter"),

@@ -82,7 +82,7 @@ def single(s: Situation) -> Iterator[Draft]:
     if vessel is not None:
         thing, part = vessel
         yield Draft(
-            kind="single_point", grade="worth_knowing",
+            kind="hangs_on_one", grade="worth_knowing",
             sentence=say("{thing} holds {part} of all water.", thing=thing.name, part=share(part)),
             reason=say("If it leaks the rest is too little: several smaller vessels carry the same."), place=IN_THE_KIT,
             size=part, things=(thing.id,), about=f"{thing.id}-water",
@@ -92,7 +92,7 @@ def single(s: Situation) -> Iterator[Draft]:
 
 def _single(thing: Thing, what: str, mend: Mend) -> Draft:
     return Draft(
-        kind="single_point", grade="worth_knowing", sentence=say("Only {thing} {what}.", thing=thing.name, what=what),
+        kind="hangs_on_one", grade="worth_knowing", sentence=say("Only {thing} {what}.", thing=thing.name, what=what),
         reason=say("If it breaks or is lost, nothing stands in for it."), place=IN_THE_KIT, size=1.0, things=(thing.id,),
         about=f"{thing.id}-{what}", mends=[mend],
     )  # fmt: skip

@@ -12,7 +12,7 @@ QUESTIONS: tuple[Question, ...] = (
     Question(id="mended", words="Can you mend it?", kinds=["cannot_mend", "mismatch"]),
     Question(id="seen", words="Will you be seen?", kinds=["not_seen", "dark_day"]),
     Question(id="safe", words="Healthy and safe?", kinds=["not_safe", "hot_day", "may_go_home"]),
-    Question(id="complete", words="What did you forget?", kinds=["incomplete", "untried", "worn_out", "to_get"]),
+    Question(id="complete", words="What did you forget?", kinds=["incomplete", "untried", "worn_out", "to_get", "hangs_on_one"]),
     Question(id="spared", words="What may stay?", kinds=["twice", "not_asked", "big_thing"]),
     Question(
         id="supplied", words="Enough on board?",

@@ -71,6 +71,7 @@ FindingKind = Literal[
     "cannot_mend",
     "cold_evening",
     "twice",
+    "hangs_on_one",
     "untried",
     "worn_out",
     "mismatch",

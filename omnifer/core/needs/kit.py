@@ -10,6 +10,8 @@ from omnifer.core.model.tour import TourSheet
 
 BIG_SHARE_L, BIG_SHARE_KG = 0.10, 0.08
 """One thing that is more of the load's litres, or of its kilograms, is named [-]; practice."""
+A_WHOLE_KIT = 20
+"""With fewer kinds of things one of them is always much of the load; practice."""
 GLUE_YEARS, SEALANT_YEARS = 2, 1
 """Older than so many years they do not hold [a]; practice."""
 LONG_TOUR_KM = 1500.0
@@ -101,6 +103,8 @@ def aged(tour: TourSheet) -> list[tuple[Thing, int]]:
 
 def big(tour: TourSheet) -> list[tuple[Thing, float, float]]:
     """Single things that are much of the load, and their parts of its litres and kilograms [-]."""
+    if len(tour.kit) < A_WHOLE_KIT:
+        return []
     kilograms, whole_l = sum(t.mass_kg * t.count for t in tour.kit), sum(t.volume_l * t.count for t in tour.kit)
     if kilograms <= 0 or whole_l <= 0:
         return []

@@ -21,6 +21,8 @@ RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
 """Felt colder than this [°C], one of these is worn; practice. Numb hands cannot brake."""
 EVENING_C = 12.0
 """Evenings colder than this want an insulated jacket, in summer too [°C]; practice."""
+SPRAY_C = 15.0
+"""Below this air spray from the wheels chills feet [°C]; practice."""
 SHOWERS, WET, WET_COLD_C, WARM_C = 0.1, 0.3, 10.0, 20.0
 """Chance of rain from which one carries a light shell, from which a whole suit, below which air a whole suit at any chance of
 rain, and above which air rain is only wet [-, -, °C, °C]; practice."""
@@ -68,6 +70,9 @@ def _rain(a: Asking, rider_id: str) -> Iterator[Wanted]:
     yield Wanted("dressed", ("rain_jacket", "rain_cape"), suit, because, "slows_you", rider_id)
     yield Wanted("dressed", ("light_shell", "rain_jacket", "rain_cape"), any_rain & ~suit, because, "worth_knowing", rider_id)
     yield Wanted("dressed", ("rain_trousers", "rain_cape"), suit, because, "worth_knowing", rider_id)
+    bare = any(b.rider_id == rider_id and not b.mudguards for b in a.tour.rig.bikes)
+    spray = any_rain & (a.usual_c < SPRAY_C) & bare
+    yield Wanted("dressed", ("shoe_covers",), spray, say("no mudguards: spray from the wheels"), "worth_knowing", rider_id)
     cold = a.riding & chilling
     words = say("rain at {air}: wet hands and feet go numb first", air=celsius(_least(a.usual_c, cold)))
     yield Wanted("dressed", ("shoe_covers",), cold, words, "slows_you", rider_id)

@@ -144,7 +144,6 @@ class _Filling(Program):
         self.by_hand = (per_minute * supply.handling + money * (supply.terms.price or 0.0)).tolist()
         self.room, self.used, self.reserve = _room(supply).tolist(), supply.used.tolist(), supply.reserve.tolist()
         self.carrying = (np.diff(supply.refills.km) * supply.kind.kg_per_unit).tolist()
-        self.gives = [not gone and offer > 0 for gone, offer in zip(supply.refills.emptied, supply.refills.offers, strict=True)]
         self.arcs: list[tuple[int, int, float, float]] = []
         """Column, the place where it ends, what is taken there, and what is lacking on the way."""
         self.arriving: dict[tuple[int, float], list[int]] = {}
@@ -175,7 +174,7 @@ class _Filling(Program):
                 self.arcs.append((column, k + 1, taken, lacks))
                 if k + 1 < self.count:
                     self.arriving.setdefault((k + 1, line), []).append(column)
-            if self.supply.refills.emptied[k + 1] or (self.gives[k + 1] and stock <= 0):
+            if self.supply.refills.emptied[k + 1] or (stock <= 0 and self._next(k + 1, stock)):
                 break
         return columns
 

@@ -3,7 +3,7 @@ SELECT owned.id, owned.version, owned.document, owned.body, (picture.owned_id IS
   FROM owned
   LEFT JOIN owned_picture AS picture ON picture.owned_id = owned.id
  WHERE owned.owner_id = :owner_id AND owned.removed_at IS NULL
-   AND (:find = '' OR owned.sought LIKE '%' || :find || '%')
+   AND (:find = '' OR owned.sought LIKE '%%' || :find || '%%')
    AND (:kit = '' OR owned.kit = :kit)
  ORDER BY lower(owned.name), owned.id
  LIMIT :most OFFSET :first;
@@ -11,7 +11,7 @@ SELECT owned.id, owned.version, owned.document, owned.body, (picture.owned_id IS
 -- name: library_size$
 SELECT count(*) FROM owned
  WHERE owner_id = :owner_id AND removed_at IS NULL
-   AND (:find = '' OR sought LIKE '%' || :find || '%') AND (:kit = '' OR kit = :kit);
+   AND (:find = '' OR sought LIKE '%%' || :find || '%%') AND (:kit = '' OR kit = :kit);
 
 -- name: library_kits
 SELECT kit AS name, count(*) AS things,

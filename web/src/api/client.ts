@@ -38,6 +38,8 @@ export type ProposalAnswer = Schemas['ProposalAnswer']
 export type Why = Schemas['Why']
 export type LearnedPace = Schemas['LearnedPace']
 export type Passing = Schemas['Passing']
+export type Owned = Schemas['Owned']
+export type Ranking = Schemas['Ranking']
 export type Paid = Schemas['Paid']
 export type PlaceFor = Schemas['PlaceFor']
 export type Packed = Schemas['Packed']
@@ -220,6 +222,21 @@ export const api = {
   tick: (id: string, body: Schemas['Tick']) => taken(client.PUT('/api/tours/{tour_id}/packed', { ...at(id), body })),
   packAnew: (id: string) => taken(client.DELETE('/api/tours/{tour_id}/packed', at(id))),
   mends: (tour_id: string, finding: string) => taken(client.GET('/api/tours/{tour_id}/mends', { params: { path: { tour_id }, query: { finding } } })),
+  ranking: (id: string) => taken(client.GET('/api/tours/{tour_id}/ranking', at(id))),
+  ladder: (id: string) => taken(client.GET('/api/tours/{tour_id}/ladder', at(id))),
+  library: (find: string, kit = '', first = 0) => taken(client.GET('/api/library', { params: { query: { find, kit, first: String(first) } } })),
+  keepOwned: (things: Thing[]) => taken(client.POST('/api/library', { body: { things } })),
+  changeOwned: (owned_id: string, version: number, thing: Thing) =>
+    taken(client.PUT('/api/library/{owned_id}', { params: { path: { owned_id } }, body: { version, thing } })),
+  removeOwned: (owned_id: string, version: number) =>
+    taken(client.DELETE('/api/library/{owned_id}/{version}', { params: { path: { owned_id, version: version as never } } })),
+  restoreOwned: (owned_id: string) => taken(client.POST('/api/library/{owned_id}/restore', { params: { path: { owned_id } } })),
+  keepPicture: (owned_id: string, content: File) =>
+    taken(client.POST('/api/library/{owned_id}/picture', { params: { path: { owned_id } }, ...file(content) })),
+  removePicture: (owned_id: string) => taken(client.DELETE('/api/library/{owned_id}/picture', { params: { path: { owned_id } } })),
+  putInLibrary: (id: string, revision: number, ids: string[]) =>
+    taken(client.POST('/api/tours/{tour_id}/library', { ...at(id), body: { revision, ids } })),
+  choose: (id: string, revision: number, ids: string[]) => taken(client.POST('/api/tours/{tour_id}/choose', { ...at(id), body: { revision, ids } })),
   schedule: (id: string) => taken(client.GET('/api/tours/{tour_id}/stores/schedule', at(id))),
   files: (id: string) => ({
     bundle: `/api/tours/${id}/bundle.json`,

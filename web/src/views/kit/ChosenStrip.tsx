@@ -9,6 +9,7 @@ import { Field } from '../../ui/fields'
 import { REACH_WORDS } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
+import { CompareThings } from './CompareThings'
 import { litresOf, massOf } from './groups'
 
 const Strip = styled.div`
@@ -36,6 +37,7 @@ const DRY: MenuEntry[] = [
   { id: 'own_bag', text: 'In its own dry bag' },
   { id: 'must', text: 'Must stay dry' },
 ]
+const MOST_COMPARED = 4
 const NEW = '+'
 const NONE = '-'
 
@@ -43,6 +45,7 @@ export function ChosenStrip({ chosen, minutes, onDone }: { chosen: Thing[]; minu
   const { sheet, change } = useDesk()
   const units = useUnits()
   const [naming, setNaming] = useState<string | null>(null)
+  const [comparing, setComparing] = useState(false)
   const ids = new Set(chosen.map((t) => t.id))
   const all = chosen.length === 1 ? (chosen[0]?.name ?? '') : `${chosen.length} things`
   const set = (what: string, part: Partial<Thing>) => {
@@ -85,6 +88,11 @@ export function ChosenStrip({ chosen, minutes, onDone }: { chosen: Thing[]; minu
       <Menu label="Dry" entries={DRY} onChoose={(id) => setSure('Set the dryness', 'dry', { dry: id as Thing['dry'] })}>
         <Button $small>Dry</Button>
       </Menu>
+      {chosen.length > 1 && chosen.length <= MOST_COMPARED && (
+        <Button $small onPress={() => setComparing(true)}>
+          Compare
+        </Button>
+      )}
       <Button
         $small
         onPress={() => {
@@ -97,6 +105,7 @@ export function ChosenStrip({ chosen, minutes, onDone }: { chosen: Thing[]; minu
       <Button $small onPress={onDone}>
         Choose none
       </Button>
+      {comparing && <CompareThings things={chosen} onClose={() => setComparing(false)} />}
       {naming !== null && (
         <Dialog title="A new kit" open onClose={() => setNaming(null)}>
           <Field label="Its name" value={naming} onChange={setNaming} placeholder="cook, sleep, wash …" />

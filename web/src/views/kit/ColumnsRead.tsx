@@ -34,6 +34,14 @@ const FIELDS: Record<Field, string> = {
   does: 'what it does for the stores',
   where: 'where it is',
   closed: 'stays shut',
+  serves: 'what it serves',
+  fit: 'what it fits',
+  condition: 'its condition',
+  held: 'owned or not',
+  spare: 'is a spare',
+  must: 'must come',
+  unused_tours: 'tours it was not used on',
+  year: 'year',
 }
 const UNITS: Partial<Record<Field, string[]>> = {
   mass: ['kg', 'g', 'lb', 'oz'],

@@ -15,9 +15,11 @@ import { BringKit } from './BringKit'
 import { ChosenStrip } from './ChosenStrip'
 import { type Arrangement, found, groupsOf, inColumns, litresOf, massOf } from './groups'
 import { KitTable } from './KitTable'
+import { Library } from './Library'
 import { ThingDialog } from './ThingDialog'
 import { howOf, ThingLines } from './ThingLines'
 import { whereWords } from './WhereFields'
+import { useRanking } from './useRanking'
 import { WhereLegend } from './WhereShape'
 
 const Page = styled.div`
@@ -27,6 +29,16 @@ const Page = styled.div`
   padding: 10px 20px 28px;
   ${phone} {
     padding: 10px 14px;
+  }
+`
+const Split = styled.div<{ $open: boolean }>`
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) ${(p) => (p.$open ? '300px' : '')};
+  ${narrow} {
+    display: block;
+    overflow: auto;
   }
 `
 const Head = styled.div`
@@ -125,6 +137,7 @@ export function KitView() {
   const [chosen, setChosen] = useState<Set<string>>(new Set())
   const [editing, setEditing] = useState<Thing | 'new' | null>(null)
   const [bringing, setBringing] = useState(false)
+  const [library, setLibrary] = useState(false)
   const minutes = assessment.minutes_a_day
   const scales = useMemo(
     () => ({
@@ -155,99 +168,117 @@ export function KitView() {
     void change(`${at < 0 ? 'Add' : 'Change'} ${thing.name}`.slice(0, 200), { kit })
     setEditing(null)
   }
-  const groups = groupsOf(things, arranged)
+  const { data: ranking, isPending: reckoning } = useRanking(arranged === 'price')
+  const rows = useMemo(() => new Map(ranking?.things.map((r) => [r.thing_id, r])), [ranking])
+  const groundOf = (t: Thing) => {
+    const row = rows.get(t.id)
+    if (!row) return ''
+    const each = row.minutes_a_use !== null && row.minutes_a_use >= 0.05 ? `${units.show(row.minutes_a_use, 'minutes', 1)} a use` : ''
+    return [units.say(row.ground), each].filter(Boolean).join('; ')
+  }
+  const groups = groupsOf(things, arranged, { ranking, assessment })
   const picked = sheet.kit.filter((t) => chosen.has(t.id))
   return (
     <>
-      <Page>
-        <Head>
-          <Section>Kit</Section>
-          <Muted as="span">
-            {sheet.kit.length} kinds, {units.show(massOf(sheet.kit), 'mass')}, {units.show(litresOf(sheet.kit), 'volume', 0)}
-            {minutesWords(assessment.road ? Object.values(minutes).reduce((s, m) => s + m, 0) : undefined)}
-          </Muted>
-          <Arranged
-            aria-label="Arranged"
-            selectedKeys={[arranged]}
-            disallowEmptySelection
-            onSelectionChange={(keys) => setArranged(([...keys][0] ?? 'moment') as Arrangement)}
-          >
-            <Aria.ToggleButton id="moment">By moment</Aria.ToggleButton>
-            <Aria.ToggleButton id="kit">By kit</Aria.ToggleButton>
-            <Aria.ToggleButton id="table">As a table</Aria.ToggleButton>
-          </Arranged>
-          <span className="grow" />
-          <input
-            type="search"
-            id="find"
-            aria-label="Find a thing"
-            placeholder="Find a thing"
-            value={query}
-            onChange={(e) => setQuery(e.target.value)}
-          />
-          <Button $small onPress={() => setBringing(true)}>
-            Bring a list
-          </Button>
-          <Button $small $wanted onPress={() => setEditing('new')}>
-            <Icon name="plus" size={14} />
-            Add a thing
-          </Button>
-        </Head>
-        {arranged === 'table' ? (
-          <KitTable
-            things={things}
-            chosen={chosen}
-            onChoose={setChosen}
-            onOpen={setEditing}
-            minutes={minutes}
-            placeOf={placeOf}
-            riderOf={(t) => sheet.riders.find((r) => r.id === t.rider_id)?.name ?? 'shared'}
-          />
-        ) : (
-          <Columns $columns={small ? 1 : middling ? 2 : 3}>
-            {inColumns(groups, small ? 1 : middling ? 2 : 3).map((column) => (
-              <div key={column.map((g) => g.id).join()}>
-                {column.map((group) => (
-                  <section key={group.id} aria-label={group.title}>
-                    <RailLine>
-                      {group.reach && <Icon name={group.reach} size={17} />}
-                      {group.title}
-                      <em>
-                        {group.things.length}, {units.show(massOf(group.things), 'mass')}, {units.show(litresOf(group.things), 'volume', 0)}
-                      </em>
-                    </RailLine>
-                    <ThingLines
-                      title={group.title}
-                      things={group.things}
-                      chosen={chosen}
-                      onChoose={setChosen}
-                      onOpen={setEditing}
-                      onDrop={(ids) => {
-                        const names = ids.length === 1 ? (sheet.kit.find((t) => t.id === ids[0])?.name ?? '') : `${ids.length} things`
-                        if (!ids.length) return
-                        const { reach } = group
-                        if (reach) set(`Want ${names}: ${group.title}`, ids, (t) => ({ reach, guessed: t.guessed.filter((g) => g !== 'reach') }))
-                        else set(`Put ${names} in ${group.title}`, ids, () => ({ group: group.id === '-' ? '' : group.title }))
-                      }}
-                      scales={scales}
-                      minutes={minutes}
-                      whyOf={whyOf}
-                      empty={query ? 'Nothing here has such a name.' : group.reach ? EXAMPLES[group.reach] : ''}
-                    />
-                  </section>
-                ))}
-              </div>
-            ))}
-          </Columns>
-        )}
-        {arranged !== 'table' && sheet.kit.length > 0 && (
-          <Legend>
-            <WhereLegend used={[...new Set(sheet.kit.map(howOf))]} />
-            <span className="bars">bars: kilograms solid, litres open, minutes a day hatched, each to the largest of the kit</span>
-            <span>~ a guess</span>
-          </Legend>
-        )}
-      </Page>
+      <Split $open={library}>
+        <Page>
+          <Head>
+            <Section>Kit</Section>
+            <Muted as="span">
+              {sheet.kit.length} kinds, {units.show(massOf(sheet.kit), 'mass')}, {units.show(litresOf(sheet.kit), 'volume', 0)}
+              {minutesWords(assessment.road ? Object.values(minutes).reduce((s, m) => s + m, 0) : undefined)}
+            </Muted>
+            <Arranged
+              aria-label="Arranged"
+              selectedKeys={[arranged]}
+              disallowEmptySelection
+              onSelectionChange={(keys) => setArranged(([...keys][0] ?? 'moment') as Arrangement)}
+            >
+              <Aria.ToggleButton id="moment">By moment</Aria.ToggleButton>
+              <Aria.ToggleButton id="price">By price</Aria.ToggleButton>
+              <Aria.ToggleButton id="serves">By what it serves</Aria.ToggleButton>
+              <Aria.ToggleButton id="kit">By kit</Aria.ToggleButton>
+              <Aria.ToggleButton id="table">As a table</Aria.ToggleButton>
+            </Arranged>
+            <span className="grow" />
+            <input
+              type="search"
+              id="find"
+              aria-label="Find a thing"
+              placeholder="Find a thing"
+              value={query}
+              onChange={(e) => setQuery(e.target.value)}
+            />
+            <Button $small aria-pressed={library} onPress={() => setLibrary(!library)}>
+              {library ? 'Close the library' : 'Library'}
+            </Button>
+            <Button $small onPress={() => setBringing(true)}>
+              Bring a list
+            </Button>
+            <Button $small $wanted onPress={() => setEditing('new')}>
+              <Icon name="plus" size={14} />
+              Add a thing
+            </Button>
+          </Head>
+          {arranged === 'price' && reckoning && <Muted role="status">Reckoning what each thing costs on this tour …</Muted>}
+          {arranged === 'table' ? (
+            <KitTable
+              things={things}
+              chosen={chosen}
+              onChoose={setChosen}
+              onOpen={setEditing}
+              minutes={minutes}
+              placeOf={placeOf}
+              riderOf={(t) => sheet.riders.find((r) => r.id === t.rider_id)?.name ?? 'shared'}
+            />
+          ) : (
+            <Columns $columns={small ? 1 : middling || library ? 2 : 3}>
+              {inColumns(groups, small ? 1 : middling || library ? 2 : 3).map((column) => (
+                <div key={column.map((g) => g.id).join()}>
+                  {column.map((group) => (
+                    <section key={group.id} aria-label={group.title}>
+                      <RailLine>
+                        {group.reach && <Icon name={group.reach} size={17} />}
+                        {group.title}
+                        <em>
+                          {group.things.length}, {units.show(massOf(group.things), 'mass')}, {units.show(litresOf(group.things), 'volume', 0)}
+                        </em>
+                      </RailLine>
+                      <ThingLines
+                        title={group.title}
+                        things={group.things}
+                        chosen={chosen}
+                        onChoose={setChosen}
+                        onOpen={setEditing}
+                        onDrop={(ids) => {
+                          const names = ids.length === 1 ? (sheet.kit.find((t) => t.id === ids[0])?.name ?? '') : `${ids.length} things`
+                          if (!ids.length) return
+                          const { reach } = group
+                          if (reach) set(`Want ${names}: ${group.title}`, ids, (t) => ({ reach, guessed: t.guessed.filter((g) => g !== 'reach') }))
+                          else if (arranged === 'kit')
+                            set(`Put ${names} in ${group.title}`, ids, () => ({ group: group.id === '-' ? '' : group.title }))
+                        }}
+                        scales={scales}
+                        minutes={minutes}
+                        whyOf={arranged === 'price' ? groundOf : whyOf}
+                        empty={query ? 'Nothing here has such a name.' : group.reach ? EXAMPLES[group.reach] : ''}
+                      />
+                    </section>
+                  ))}
+                </div>
+              ))}
+            </Columns>
+          )}
+          {arranged !== 'table' && sheet.kit.length > 0 && (
+            <Legend>
+              <WhereLegend used={[...new Set(sheet.kit.map(howOf))]} />
+              <span className="bars">bars: kilograms solid, litres open, minutes a day hatched, each to the largest of the kit</span>
+              <span>~ a guess</span>
+            </Legend>
+          )}
+        </Page>
+        {library && <Library />}
+      </Split>
       {picked.length > 0 && <ChosenStrip chosen={picked} minutes={minutes} onDone={() => setChosen(new Set())} />}
       {editing && (
         <ThingDialog

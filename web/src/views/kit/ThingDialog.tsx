@@ -1,5 +1,5 @@
 /** One thing with everything that placing asks of it. */
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { BOUNDS } from '../../api/bounds'
 import type { Reach, Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
@@ -11,6 +11,7 @@ import { Picks } from '../../ui/Picks'
 import { useUnits } from '../../ui/preferences'
 import { PriceLine } from './PriceLine'
 import { RoleFields, roleName } from './RoleFields'
+import { ServesFields, servesWords, useServices } from './ServesFields'
 import { WhereFields, whereWords } from './WhereFields'
 
 const NATURES = [
@@ -59,6 +60,16 @@ const EMPTY: Thing = {
   role: null,
   where: [],
   closed: false,
+  serves: [],
+  fit: null,
+  condition: 'trusted',
+  held: 'owned',
+  spare: false,
+  must: false,
+  unused_tours: 0,
+  year: null,
+  instead_of: null,
+  library_id: null,
 }
 const FLAGS = {
   wet: 'gets wet',
@@ -69,11 +80,13 @@ const FLAGS = {
   bag: 'is a bag for other things',
   closed: 'a bag that stays shut on the way',
   may_stay: 'may stay at home if room is short',
+  must: 'must come, whatever it costs',
+  spare: 'a second one on purpose',
 } as const
 type Flag = keyof typeof FLAGS
-const GUESSES = (['mass', 'volume', 'reach', 'dry', 'natures'] as const).map((id) => ({
+const GUESSES = (['mass', 'volume', 'reach', 'dry', 'natures', 'serves'] as const).map((id) => ({
   id,
-  text: { mass: 'mass', volume: 'volume', reach: 'moment of use', dry: 'dryness', natures: 'likeness' }[id],
+  text: { mass: 'mass', volume: 'volume', reach: 'moment of use', dry: 'dryness', natures: 'likeness', serves: 'what it serves' }[id],
 }))
 
 export function ThingDialog({
@@ -81,8 +94,13 @@ export function ThingDialog({
   onClose,
   onKeep,
   onRemove,
+  owned = false,
+  more,
 }: {
   thing: Thing | null
+  /** Of the library: nothing of one tour is asked. */
+  owned?: boolean
+  more?: ReactNode
   onClose: () => void
   onKeep: (thing: Thing) => void
   onRemove: (thing: Thing) => void
@@ -91,6 +109,7 @@ export function ThingDialog({
   const units = useUnits()
   const [draft, setDraft] = useState<Thing>(thing ?? EMPTY)
   const [trouble, setTrouble] = useState('')
+  const services = useServices()
   const set = (part: Partial<Thing>) => setDraft({ ...draft, ...part })
   const keep = () => {
     if (!draft.name.trim()) return setTrouble('Give the thing a name.')
@@ -114,12 +133,14 @@ export function ThingDialog({
         <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
         <Field label="Kit it belongs to" value={draft.group} onChange={(group) => set({ group })} placeholder="cook, sleep, wash …" />
         <Measure label="How many" value={draft.count} quantity="count" range={BOUNDS.Thing.count} onChange={(n) => set({ count: Math.round(n) })} />
-        <Choice
-          label="Who carries it"
-          value={draft.rider_id ?? 'shared'}
-          onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}
-          options={[{ id: 'shared', text: 'Shared: wherever it fits' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]}
-        />
+        {!owned && (
+          <Choice
+            label="Who carries it"
+            value={draft.rider_id ?? 'shared'}
+            onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}
+            options={[{ id: 'shared', text: 'Shared: wherever it fits' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]}
+          />
+        )}
       </Row>
       <Row $min={130}>
         <Measure
@@ -169,15 +190,17 @@ export function ThingDialog({
           onChange={(reach) => set({ reach })}
           options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))}
         />
-        <Choice
-          label="Rides in another thing"
-          value={draft.inside ?? '-'}
-          onChange={(v) => set({ inside: v === '-' ? null : v })}
-          options={[
-            { id: '-', text: 'No, by itself' },
-            ...hosts.map((t) => ({ id: t.id, text: t.bag ? `In ${t.name}` : `In ${t.name}, taking no room` })),
-          ]}
-        />
+        {!owned && (
+          <Choice
+            label="Rides in another thing"
+            value={draft.inside ?? '-'}
+            onChange={(v) => set({ inside: v === '-' ? null : v })}
+            options={[
+              { id: '-', text: 'No, by itself' },
+              ...hosts.map((t) => ({ id: t.id, text: t.bag ? `In ${t.name}` : `In ${t.name}, taking no room` })),
+            ]}
+          />
+        )}
         <Choice
           label="Dry"
           value={draft.dry}
@@ -198,7 +221,8 @@ export function ThingDialog({
       <Picks label="A guess is its" options={GUESSES} chosen={draft.guessed} onChange={(guessed) => set({ guessed })} />
       <Picks label="What it is like" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
       <Picks label="Must not ride in one bag with" options={NATURE_OPTIONS} chosen={draft.not_with} onChange={(not_with) => set({ not_with })} />
-      {draft.inside === null && (
+      {more}
+      {draft.inside === null && !owned && (
         <Fold
           summary={draft.where.length ? `Along the road: ${whereWords(draft.where, (km) => units.show(km, 'distance'))}` : 'Packed all the way'}
           open={draft.where.length > 0}
@@ -209,7 +233,10 @@ export function ThingDialog({
       <Fold summary={draft.role ? `For the stores it ${roleName(draft.role)}` : 'Does nothing for the stores'} open={draft.role !== null}>
         <RoleFields role={draft.role} onChange={(role) => set({ role })} />
       </Fold>
-      {thing && <PriceLine thing={thing} />}
+      <Fold summary={servesWords(draft.serves, services)} open={draft.serves.length > 0}>
+        <ServesFields thing={draft} onChange={set} />
+      </Fold>
+      {thing && !owned && <PriceLine thing={thing} />}
       <Measure
         label={`Price of one${sheet.money ? `, ${sheet.money}` : ''}`}
         value={draft.price ?? 0}
@@ -217,7 +244,7 @@ export function ThingDialog({
         range={BOUNDS.Thing.price}
         onChange={(v) => set({ price: v || null })}
       />
-      <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />
+      {!owned && <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />}
       <Muted>
         Weigh on a kitchen scale; measure packed volume in the bag it travels in, and again pressed as far as it goes; 0 where it gives no more.
       </Muted>
@@ -227,7 +254,7 @@ export function ThingDialog({
         </p>
       )}
       <Actions>
-        {thing && <Button onPress={() => onRemove(thing)}>Remove from the kit</Button>}
+        {thing && <Button onPress={() => onRemove(thing)}>{owned ? 'Remove from the library' : 'Remove from the kit'}</Button>}
         <Button onPress={onClose}>Not now</Button>
         <Button $wanted onPress={keep}>
           Keep

@@ -1,8 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import type { Thing } from '../../api/client'
-import { found, groupsOf, inColumns } from './groups'
+import { found, groupsOf, inColumns, type Known } from './groups'
 
 const thing = (name: string, reach = 'camp', group = '') => ({ id: name, name, reach, group, because: '', mass_kg: 1, count: 1 }) as unknown as Thing
+
+const asked = { question: 'safe', thing_ids: ['b'] }
+const questions = [{ id: 'safe', words: 'Safe?' }]
+const known = { ranking: undefined, assessment: { asks: [asked], faults: [], questions, sleepers: [], wardrobes: [] } } as unknown as Known
 
 describe('the kit in groups', () => {
   it('finds words that are near, accents and slips aside', () => {
@@ -14,8 +18,21 @@ describe('the kit in groups', () => {
   })
   it('keeps all moments, empty ones too, and puts what has no kit last', () => {
     const kit = [thing('a', 'camp', 'sleep'), thing('b', 'riding'), thing('c', 'camp', 'cook')]
-    expect(groupsOf(kit, 'moment').map((g) => g.things.length)).toEqual([1, 0, 2, 0, 0])
-    expect(groupsOf(kit, 'kit').map((g) => g.title)).toEqual(['cook', 'sleep', 'In no kit'])
+    expect(groupsOf(kit, 'moment', known).map((g) => g.things.length)).toEqual([1, 0, 2, 0, 0])
+    expect(groupsOf(kit, 'kit', known).map((g) => g.title)).toEqual(['cook', 'sleep', 'In no kit'])
+  })
+  it('puts what a question asks for under it, the rest last; by verdict what may stay comes first', () => {
+    const kit = [thing('a'), thing('b')].map((t) => ({ ...t, role: null, food: false, holds_water_l: 0 }))
+    expect(groupsOf(kit, 'serves', known).map((g) => [g.title, g.things[0]?.id])).toEqual([
+      ['Safe?', 'b'],
+      ['Asked for by nothing', 'a'],
+    ])
+    const things = [
+      { thing_id: 'a', verdict: 'comes', minutes_a_day: 9, kj_a_day: 1 },
+      { thing_id: 'b', verdict: 'probably_not', minutes_a_day: 1, kj_a_day: 1 },
+    ]
+    const ranked = { ...known, ranking: { things } } as unknown as Known
+    expect(groupsOf(kit, 'price', ranked).map((g) => g.title)).toEqual(['Probably not', 'Comes'])
   })
   it('cuts columns in order, the longest as short as can be', () => {
     const sizes = [8, 20, 22, 6, 9].map((n, i) => ({ id: `${i}`, title: '', things: Array.from({ length: n }, (_, k) => thing(`${i}-${k}`)) }))

@@ -1,9 +1,10 @@
 /** How the kit is laid out: in groups, and the groups in columns of about the same height. */
 import Fuse from 'fuse.js'
-import type { Reach, Thing } from '../../api/client'
+import type { Assessment, Ranking, Reach, Thing } from '../../api/client'
 import { REACH_WORDS } from '../../ui/icons'
+import { VERDICT_WORDS, VERDICTS } from './verdicts'
 
-export type Arrangement = 'moment' | 'kit' | 'table'
+export type Arrangement = 'moment' | 'price' | 'serves' | 'kit' | 'table'
 export interface Group {
   id: string
   title: string
@@ -27,11 +28,42 @@ export function found(kit: Thing[], query: string): Thing[] {
   return index.search(sought).map((hit) => hit.item)
 }
 
-export function groupsOf(things: Thing[], arrangement: Arrangement): Group[] {
+export interface Known {
+  ranking: Ranking | undefined
+  assessment: Assessment
+}
+
+export function groupsOf(things: Thing[], arrangement: Arrangement, known: Known): Group[] {
+  if (arrangement === 'price') return byVerdict(things, known.ranking)
+  if (arrangement === 'serves') return byQuestion(things, known.assessment)
   if (arrangement === 'moment')
     return REACHES.map((reach) => ({ id: reach, reach, title: REACH_WORDS[reach], things: things.filter((t) => t.reach === reach) }))
   const kits = [...new Set(things.map((t) => t.group))].sort((a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b))
   return kits.map((kit) => ({ id: kit || '-', title: kit || 'In no kit', things: things.filter((t) => t.group === kit) }))
+}
+
+/** What is worth leaving first, the dearest of each first. */
+function byVerdict(things: Thing[], ranking: Ranking | undefined): Group[] {
+  const rows = new Map(ranking?.things.map((r) => [r.thing_id, r]))
+  const dear = (t: Thing) => (rows.get(t.id)?.minutes_a_day ?? 0) * 1000 + (rows.get(t.id)?.kj_a_day ?? 0)
+  return VERDICTS.map((verdict) => ({
+    id: verdict,
+    title: VERDICT_WORDS[verdict].replace(/^./, (c) => c.toUpperCase()),
+    things: things.filter((t) => rows.get(t.id)?.verdict === verdict).sort((a, b) => dear(b) - dear(a)),
+  })).filter((g) => g.things.length > 0)
+}
+
+/** By the question of this tour that a thing answers first. */
+function byQuestion(things: Thing[], { asks, faults, questions, sleepers, wardrobes }: Assessment): Group[] {
+  const of = new Map<string, string>()
+  const say = (question: string, ids: string[]) => ids.forEach((id) => !of.has(id) && of.set(id, question))
+  sleepers.forEach((s) => say('warm', s.thing_ids))
+  wardrobes.forEach((w) => say('clean', w.thing_ids))
+  asks.forEach((a) => say(a.question === 'sheltered' ? 'warm' : a.question, a.thing_ids))
+  faults.forEach((f) => say('mended', f.thing_ids))
+  things.filter((t) => t.role !== null || t.food || t.holds_water_l > 0).forEach((t) => say('supplied', [t.id]))
+  const titles = [...questions.map((q) => ({ id: q.id, title: q.words })), { id: '-', title: 'Asked for by nothing' }]
+  return titles.map(({ id, title }) => ({ id, title, things: things.filter((t) => (of.get(t.id) ?? '-') === id) })).filter((g) => g.things.length > 0)
 }
 
 /** Groups in their order, cut into columns so that the longest is as short as it can be. */

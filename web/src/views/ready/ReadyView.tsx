@@ -16,9 +16,14 @@ import { useUnits } from '../../ui/preferences'
 import { phone, sign } from '../../ui/theme'
 import { useNarrow } from '../../ui/usePhone'
 import { Arrivals } from './Arrivals'
+import { Asks } from './Asks'
 import { Clothes } from './Clothes'
 import { FindingMarks } from './FindingMarks'
+import { Hazards } from './Hazards'
+import { Layers } from './Layers'
 import { Nights } from './Nights'
+import { Parcels } from './Parcels'
+import { Repairs } from './Repairs'
 
 const Head = styled.header`
   display: flex;
@@ -123,6 +128,16 @@ const First = styled.p`
   color: var(--ink2);
   padding-bottom: 6px;
 `
+/** Under which question what is asked for stands. */
+const ASKED_UNDER: Record<string, string[]> = {
+  warm: ['sheltered'],
+  dressed: ['dressed'],
+  seen: ['seen'],
+  safe: ['safe'],
+  complete: ['complete'],
+}
+const UNSAID =
+  'Nothing in the kit says what it is for. Under Kit, say of things what they serve as; whatever this road asks for is then held against them.'
 const NOTHING = { words: '', figures: {}, names: {} }
 /** What to say where nothing was said. */
 const OPEN: Record<string, string> = {
@@ -130,6 +145,7 @@ const OPEN: Record<string, string> = {
   clean:
     'Nobody said what you wear. Under Kit, say of shirts, shorts, underwear and socks that they are worn riding; under Stores, how often you wash.',
 }
+OPEN.dressed = OPEN.mended = OPEN.seen = OPEN.safe = OPEN.complete = UNSAID
 const GUTTER = 0
 
 export function ReadyView() {
@@ -172,6 +188,8 @@ export function ReadyView() {
               {wide > 100 && assessment.days.length > 0 && <Drawing question={question} scale={scale} width={wide} open={open === question.id} />}
               {open !== question.id && of(question)[0] && <First>{units.say(of(question)[0]?.sentence ?? NOTHING)}</First>}
               {open === question.id && <Answers question={question} findings={of(question)} />}
+              {open === question.id && <Asks asks={assessment.asks.filter((a) => ASKED_UNDER[question.id]?.includes(a.question))} />}
+              {open === question.id && question.id === 'spared' && <Parcels />}
             </div>
           </Row>
         ))}
@@ -204,11 +222,14 @@ function State({ state, findings }: { state: 'open' | 'short' | 'answered'; find
 
 /** The tour as it would be with what is being tried; the answers below stay those of the tour as it is. */
 function Drawing({ question, scale, width, open }: { question: Question; scale: Scale; width: number; open: boolean }) {
-  const { assessment } = useShown()
+  const { assessment, sheet } = useShown()
   const findings = assessment.findings.filter((f) => f.aside === null && question.kinds.includes(f.kind))
   if (question.id === 'warm') return <Nights scale={scale} width={width} open={open} />
   if (question.id === 'clean') return <Clothes scale={scale} width={width} open={open} />
-  if (question.id === 'ridden') return <Arrivals scale={scale} width={width} />
+  if (question.id === 'dressed') return <Layers scale={scale} width={width} open={open} />
+  if (question.id === 'mended') return <Repairs width={width} open={open} />
+  if (question.id === 'seen') return <Arrivals scale={scale} width={width} />
+  if (question.id === 'safe' && sheet.road.hazards.length) return <Hazards scale={scale} width={width} open={open} />
   return <FindingMarks findings={findings} scale={scale} width={width} />
 }
 

@@ -9,6 +9,7 @@ import { Button, Menu, Muted, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
 import { Fold } from '../../ui/Fold'
 import { Picks } from '../../ui/Picks'
+import { BikeSpares } from './BikeSpares'
 import { MOUNT_WORDS } from './mounting'
 
 type Key = { [K in keyof Bike]: Bike[K] extends number ? K : never }[keyof Bike]
@@ -161,6 +162,7 @@ export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: Bike
       </Figure>
     )
   }
+  const say = (what: string, part: Partial<Bike>) => onChange(`${what} of ${bike.name}`, { ...bike, ...part })
   return (
     <div>
       {GROUPS.map(([name, figures], i) => (
@@ -323,6 +325,9 @@ export function BikeFigures({ bike, trace, onChange }: { bike: Bike; trace: Bike
         Press what stands under a figure to say where it is from. Tubes are measured corner to corner, from the middle of one tube to the middle of
         the next; changed ones count before stack and reach. The maker’s limits count, the lowest in a chain first.
       </Muted>
+      <Group summary="Spares and bolts">
+        <BikeSpares bike={bike} say={say} />
+      </Group>
     </div>
   )
 }

@@ -19,6 +19,7 @@ import { PartyDialog } from '../tours/Riders'
 import { Assumptions, type SaidAt } from './Assumptions'
 import { DaysTable } from './DaysTable'
 import { GapsTable } from './GapsTable'
+import { HazardsPanel } from './HazardsPanel'
 import { useNights } from './nights'
 import { RoadSheet } from './RoadSheet'
 import { StopsTable } from './StopsTable'
@@ -276,6 +277,11 @@ export function RoadView() {
                 id: 'surface',
                 name: 'Surfaces, ferries',
                 content: <SurfacesPanel road={road} put={put} brush={brush} setBrush={setBrush} />,
+              },
+              {
+                id: 'hazards',
+                name: 'Hazards',
+                content: <HazardsPanel road={road} put={put} />,
               },
               { id: 'assumed', name: `Assumed${own ? `, ${own} yours` : ''}`, content: <Assumptions onSay={say} /> },
             ]}

@@ -115,7 +115,7 @@ export function SurfacesPanel({
 }
 
 /** A list of stretches, each with its two ends and what is particular to its kind. */
-function Stretches<T extends Stretch>({
+export function Stretches<T extends Stretch>({
   name,
   list,
   fresh,

@@ -31,6 +31,7 @@ export const newRider = (taken: Rider[]): Drafted => ({
     age_years: null,
     sex: null,
     sleeps: 'usual',
+    mends: 'roadside',
   },
   bike: USUAL_BIKE,
 })
@@ -122,6 +123,16 @@ export function RiderList({ riders, onChange }: { riders: Drafted[]; onChange: (
                   { id: 'usual', text: 'As warm as others' },
                   { id: 'cold', text: 'Sleeps cold' },
                   { id: 'warm', text: 'Sleeps warm' },
+                ]}
+              />
+              <Choice
+                label="Can mend"
+                value={rider.mends}
+                onChange={(mends) => set({ mends })}
+                options={[
+                  { id: 'little', text: 'Tubes and bolts' },
+                  { id: 'roadside', text: 'Chain, cables, pads too' },
+                  { id: 'workshop', text: 'Spokes and hoses too' },
                 ]}
               />
               <Choice

@@ -1,0 +1,94 @@
+/** Each day's cold against what is worn: a foot for the coldest hour, a bar for how long the evening is borne. */
+import { useState } from 'react'
+import styled from 'styled-components'
+import { useShown } from '../../api/tour'
+import type { Scale } from '../../instruments/ribbonScale'
+import { Button } from '../../ui/controls'
+import { useUnits } from '../../ui/preferences'
+
+const Riders = styled.div`
+  display: flex;
+  gap: 4px;
+  padding-top: 6px;
+`
+/** From here on another layer is worn [°C]. */
+const LINES = [20, 12, 5]
+const CLOSED_PX = 46
+const OPEN_PX = 128
+
+export function Layers({ scale, width, open }: { scale: Scale; width: number; open: boolean }) {
+  const { assessment, sheet } = useShown()
+  const units = useUnits()
+  const [chosen, choose] = useState<string | null>(null)
+  const shortest = (l: (typeof assessment.layers)[number]) => Math.min(...l.days.map((d) => d.bears_h))
+  const layers = assessment.layers.find((l) => l.rider_id === chosen) ?? [...assessment.layers].sort((a, b) => shortest(a) - shortest(b))[0]
+  if (!layers) return <svg width={width} height={36} aria-hidden="true" />
+  const height = open ? OPEN_PX : CLOSED_PX
+  const felt = layers.days.map((d) => d.felt_c)
+  const [low, high] = [Math.min(...felt, 4) - 2, Math.max(...felt, 21) + 1]
+  const y = (celsius: number) => 4 + ((high - celsius) / (high - low)) * (height - 10)
+  const name = sheet.riders.find((r) => r.id === layers.rider_id)?.name ?? ''
+  const coldest = Math.min(...felt)
+  return (
+    <>
+      {open && assessment.layers.length > 1 && (
+        <Riders className="no-print">
+          {assessment.layers.map((l) => (
+            <Button key={l.rider_id} $small aria-pressed={l === layers} onPress={() => choose(l.rider_id)}>
+              {l === layers ? '● ' : '○ '}
+              {sheet.riders.find((r) => r.id === l.rider_id)?.name}
+            </Button>
+          ))}
+        </Riders>
+      )}
+      <svg width={width} height={height} role="img" aria-label={`${name}: felt ${units.show(coldest, 'temperature')} in the coldest hour`}>
+        {LINES.filter((c) => c > low && c < high && (open || c === 5)).map((c) => (
+          <g key={c}>
+            <path d={`M0 ${y(c)}H${width}`} stroke="var(--hair)" />
+            <text
+              x={width - 4}
+              y={y(c) - 2}
+              fontSize="var(--size-fine)"
+              textAnchor="end"
+              stroke="var(--sky)"
+              strokeWidth={3}
+              style={{ fill: 'var(--ink2)', paintOrder: 'stroke' }}
+            >
+              {units.show(c, 'temperature')}
+            </text>
+          </g>
+        ))}
+        {layers.days.map((d) => {
+          const [x0, x1] = [scale.edges[d.day - 1] ?? 0, scale.edges[d.day] ?? 0]
+          const cold = d.felt_c < 5
+          return (
+            <g key={d.day}>
+              <rect
+                x={x0 + 2}
+                y={y(d.felt_c)}
+                width={Math.max(x1 - x0 - 4, 1)}
+                height={Math.max(height - 4 - y(d.felt_c), 1)}
+                fill={cold ? 'url(#hatch)' : 'var(--kit-t)'}
+                opacity={cold ? 0.9 : 1}
+              />
+              <path d={`M${x0 + 2} ${y(d.felt_c)}H${x1 - 2}`} stroke="var(--ink)" strokeWidth={2.4}>
+                <title>
+                  Day {d.day}: felt {units.show(d.felt_c, 'temperature')} riding, {units.show(d.evening_c, 'temperature')} in the evening, borne{' '}
+                  {d.bears_h >= 8 ? 'all evening' : units.show(d.bears_h, 'hours')} in {d.worn_clo} clo
+                </title>
+              </path>
+            </g>
+          )
+        })}
+        <text x={4} y={height - 6} fontSize="var(--size-fine)" stroke="var(--sky)" strokeWidth={3} style={{ paintOrder: 'stroke' }}>
+          felt in the coldest hour of riding{open ? `; in the evening ${name} bears the cold longest asked ${evening(layers.days, units)}` : ''}
+        </text>
+      </svg>
+    </>
+  )
+}
+
+function evening(days: { bears_h: number; day: number }[], units: ReturnType<typeof useUnits>): string {
+  const worst = days.reduce((a, b) => (b.bears_h < a.bears_h ? b : a))
+  return worst.bears_h >= 8 ? 'all evening' : `${units.show(worst.bears_h, 'hours')}, day ${worst.day}`
+}
