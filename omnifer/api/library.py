@@ -19,16 +19,18 @@ PAGE, LONGEST_FIND = 60, 100
 
 
 @blueprint.get("/api/library")
-@operation(gives=shapes.LibraryPage, asks=("find", "kit", "first"), problems=(422,))
+@operation(gives=shapes.LibraryPage, asks=("find", "kit", "first", "tour"), problems=(404, 422))
 def library() -> Response:
-    """Things by name, by words of it, of their kit and of what they serve, so many at a time."""
+    """Things by name, by words of it, of their kit and of what they serve, so many at a time; those of a tour come last."""
     first = request.args.get("first", "0")
     if not (first.isascii() and first.isdigit() and len(first) < 7):
         raise InputProblem("A page begins at a number", "address, first", "Leave it out to begin with the first thing.")
     find, kit = request.args.get("find", "")[:LONGEST_FIND], request.args.get("kit", "")[:LONGEST_FIND]
     if "\0" in find + kit:
         raise InputProblem("Nothing is called so", "address, find", "Leave the control character out.")
-    rows, total = desk().library.page(find, kit, int(first), PAGE)
+    tour_id = request.args.get("tour")
+    here = [t.library_id for t in desk().tours.read(tour_id).sheet.kit if t.library_id] if tour_id else []
+    rows, total = desk().library.page(find, kit, int(first), PAGE, here)
     return answer(shapes.LibraryPage(things=_told(rows), total=total, kits=desk().library.kits()))
 
 

@@ -15,7 +15,7 @@ from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.model.needs import Fault
 from omnifer.core.model.quantities import Noun, Text
-from omnifer.core.model.roles import UsedUp
+from omnifer.core.model.roles import BedLayer, SleepingBag, UsedUp
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs.parcels import ERRAND_MIN, PostStop, Sendable, Sent, parcels, post_stops
 from omnifer.core.needs.safe import COMFORT
@@ -153,6 +153,8 @@ def _verdict(here: Situation, thing: Thing, uses: int | None, way: Way | None) -
         return "insurance", say("carried in the hope of no use")
     if thing.unused_tours >= UNUSED_TOURS and not uses:
         return "probably_not", say("not used on the last {n} tours, and nothing asks for it", n=number(thing.unused_tours))
+    if uses == 0 and isinstance(thing.role, SleepingBag | BedLayer):
+        return "probably_not", say("every night is warm enough without it, as the kit stands")
     if uses == 0 and thing.role is None:
         return "probably_not", say("no day of this tour asks for it")
     if uses:

@@ -43,7 +43,12 @@ def _runas_bike() -> Bike:
             "heads": ("hex 4", "hex 5", "hex 6", "8 mm"),
             "state": "serviced",
             "mass_kg": 14.4,
-            "sources": {"mass_kg": "measured", "maximum_system_kg": "maker", "wheelbase_mm": "measured"},
+            "sources": {
+                "mass_kg": "measured",
+                "rolling_resistance": "measured",
+                "maximum_system_kg": "maker",
+                "wheelbase_mm": "measured",
+            },
             "supports": (
                 support("rear_rack", "runa-rear-rack").model_dump(),
                 support("front_rack", "runa-front-rack").model_dump(),

@@ -40,11 +40,13 @@ class Library:
         self.pool = pool
         self.owner_id = owner_id
 
-    def page(self, find: str = "", kit: str = "", first: int = 0, most: int = 50) -> tuple[list[OwnedRow], int]:
-        """Some of the things, by name, and how many there are in all."""
+    def page(
+        self, find: str = "", kit: str = "", first: int = 0, most: int = 50, last: Sequence[str] = ()
+    ) -> tuple[list[OwnedRow], int]:
+        """Some of the things, by name, those of `last` behind all others; and how many there are in all."""
         asked = {"owner_id": self.owner_id, "find": _escaped(find.lower()), "kit": kit}
         with acting(self.pool, self.owner_id) as connection:
-            rows = list(QUERIES.library_page(connection, **asked, first=first, most=most))
+            rows = list(QUERIES.library_page(connection, **asked, first=first, most=most, last=list(last)))
             size = int(one_of(QUERIES.library_size(connection, **asked)))
         return [_row(row) for row in rows], size
 

@@ -3,10 +3,10 @@
 import math
 from collections.abc import Iterator
 
-from omnifer.core.findings.mending import a_new, into_reach, new_id
+from omnifer.core.findings.mending import a_new, into_reach, new_id, otherwise
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import FindingKind, Mend
-from omnifer.core.model.kit import Fit, Thing
+from omnifer.core.model.kit import Fit, Thing, Whereabouts
 from omnifer.core.model.needs import Ask, Fault, Layers
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.needs.repair import fit_for, named
@@ -18,6 +18,8 @@ KINDS: dict[str, FindingKind] = {
 """What the lack of an answer is called, by its question."""
 EVENING_H, SHORT_EVENING_H = 1.0, 0.5
 """Pitching and cooking take so long out of doors; of less than the second nobody cooks [h]; practice."""
+HOLDER_KG = 0.6
+"""A holder on the frame bears things up to this [kg]; practice."""
 SHOWN_MENDS = 2
 """Of several that would answer, so many are offered."""
 
@@ -71,6 +73,10 @@ def _answers(s: Situation, ask: Ask) -> Iterator[Mend]:
             move = into_reach(s, thing, reach)
             if move is not None:
                 yield move
+            elif not thing.where and thing.inside is None and thing.mass_kg <= HOLDER_KG:
+                held = Whereabouts(how="fixed", spot="frame")
+                yield Mend(name=say("{thing} in a holder on the frame", thing=thing.name), consequence=say("always at hand"),
+                           things=[otherwise(thing, where=[held.model_dump()])])  # fmt: skip
         return
     rider_id = ask.rider_id or next((b.rider_id for b in s.tour.rig.bikes if b.id == ask.bike_id), None)
     for service in ask.serves[:SHOWN_MENDS]:

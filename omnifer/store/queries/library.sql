@@ -5,7 +5,7 @@ SELECT owned.id, owned.version, owned.document, owned.body, (picture.owned_id IS
  WHERE owned.owner_id = :owner_id AND owned.removed_at IS NULL
    AND (:find = '' OR owned.sought LIKE '%%' || :find || '%%')
    AND (:kit = '' OR owned.kit = :kit)
- ORDER BY lower(owned.name), owned.id
+ ORDER BY owned.id = ANY(CAST(:last AS uuid[])), lower(owned.name), owned.id
  LIMIT :most OFFSET :first;
 
 -- name: library_size$

@@ -224,7 +224,8 @@ export const api = {
   mends: (tour_id: string, finding: string) => taken(client.GET('/api/tours/{tour_id}/mends', { params: { path: { tour_id }, query: { finding } } })),
   ranking: (id: string) => taken(client.GET('/api/tours/{tour_id}/ranking', at(id))),
   ladder: (id: string) => taken(client.GET('/api/tours/{tour_id}/ladder', at(id))),
-  library: (find: string, kit = '', first = 0) => taken(client.GET('/api/library', { params: { query: { find, kit, first: String(first) } } })),
+  library: (find: string, kit: string, first: number, tour: string) =>
+    taken(client.GET('/api/library', { params: { query: { find, kit, first: String(first), tour } } })),
   keepOwned: (things: Thing[]) => taken(client.POST('/api/library', { body: { things } })),
   changeOwned: (owned_id: string, version: number, thing: Thing) =>
     taken(client.PUT('/api/library/{owned_id}', { params: { path: { owned_id } }, body: { version, thing } })),

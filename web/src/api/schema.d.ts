@@ -45,7 +45,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Things by name, by words of it, of their kit and of what they serve, so many at a time. */
+        /** Things by name, by words of it, of their kit and of what they serve, so many at a time; those of a tour come last. */
         get: operations["library"];
         put?: never;
         /** Keep things; those whose name is there already are not doubled. */
@@ -9287,6 +9287,7 @@ export interface operations {
                 find?: string;
                 kit?: string;
                 first?: string;
+                tour?: string;
             };
             header?: never;
             path?: never;
@@ -9305,6 +9306,15 @@ export interface operations {
             };
             /** @description Refused */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Refused */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

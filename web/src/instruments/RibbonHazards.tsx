@@ -30,8 +30,8 @@ const HAZARD_DASHES: Record<Hazard['kind'], string | undefined> = {
   no_signal: '2 6',
   border: '1 1',
 }
-const ROWS = 3
-const ROW_PX = 4
+const ROWS = 2
+const ROW_PX = 3.5
 
 /** In which row each bar lies, so that those of the first rows do not cover each other. */
 export function rowsOf(hazards: Hazard[], rows: number): number[] {
@@ -56,7 +56,7 @@ export function RibbonHazards({ road, y, xOf }: { road: Road; y: number; xOf: (k
             <path
               d={`M${xOf(hazard.from_km).toFixed(1)} ${at}H${Math.max(xOf(hazard.to_km), xOf(hazard.from_km) + 3).toFixed(1)}`}
               stroke="var(--onland)"
-              strokeWidth={2.6}
+              strokeWidth={2.2}
               strokeDasharray={HAZARD_DASHES[hazard.kind]}
             />
             <rect x={xOf(hazard.from_km)} y={at - 3} width={Math.max(xOf(hazard.to_km) - xOf(hazard.from_km), 6)} height={6} fill="transparent">

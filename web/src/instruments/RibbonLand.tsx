@@ -74,7 +74,7 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
       <path d={`${line}V${height}H0Z`} fill="var(--land)" />
       <path d={line} fill="none" stroke="var(--skyline)" strokeWidth={1.6} />
       <RibbonSurfaces road={sheet.road} ridge={line} height={height} xOf={xOf} />
-      <RibbonHazards road={sheet.road} y={horizon + 2} xOf={xOf} />
+      <RibbonHazards road={sheet.road} y={horizon + 1} xOf={xOf} />
       {scale.edges.slice(1, -1).map((x) => (
         <path key={x} d={`M${x.toFixed(1)} ${rows.nights - 12}V${height}`} stroke="var(--landline)" strokeWidth={1} />
       ))}

@@ -177,6 +177,7 @@ export function KitView() {
     return [units.say(row.ground), each].filter(Boolean).join('; ')
   }
   const groups = groupsOf(things, arranged, { ranking, assessment })
+  const columns = small ? 1 : middling || library || arranged === 'price' ? 2 : 3
   const picked = sheet.kit.filter((t) => chosen.has(t.id))
   return (
     <>
@@ -232,8 +233,8 @@ export function KitView() {
               riderOf={(t) => sheet.riders.find((r) => r.id === t.rider_id)?.name ?? 'shared'}
             />
           ) : (
-            <Columns $columns={small ? 1 : middling || library ? 2 : 3}>
-              {inColumns(groups, small ? 1 : middling || library ? 2 : 3).map((column) => (
+            <Columns $columns={columns}>
+              {inColumns(groups, columns).map((column) => (
                 <div key={column.map((g) => g.id).join()}>
                   {column.map((group) => (
                     <section key={group.id} aria-label={group.title}>

@@ -84,8 +84,8 @@ export function Library() {
   const [told, setTold] = useState<string[]>([])
   const find = useDeferredValue(typed.trim())
   const { data, error } = useQuery({
-    queryKey: ['library', find, kit, first],
-    queryFn: () => api.library(find, kit, first),
+    queryKey: ['library', find, kit, first, tour.id, tour.revision],
+    queryFn: () => api.library(find, kit, first, tour.id),
     placeholderData: (before) => before,
   })
   const { data: ladder } = useQuery({ queryKey: ['ladder', tour.id, tour.revision], queryFn: () => api.ladder(tour.id) })
@@ -164,7 +164,7 @@ export function Library() {
         <>
           <RailLine>
             Left at home
-            <em>{atHome.length} on this page</em>
+            <em>{atHome.length}</em>
           </RailLine>
           <Lines>
             {atHome.map((o) => (
@@ -187,7 +187,7 @@ export function Library() {
             <>
               <RailLine>
                 Comes along
-                <em>{things.filter((o) => here.has(o.id)).length} on this page</em>
+                <em>{here.size - (here.has(null) ? 1 : 0)}</em>
               </RailLine>
               <Lines>
                 {things

@@ -3,12 +3,14 @@ import { useShown } from '../../api/tour'
 import type { Scale } from '../../instruments/ribbonScale'
 import { useUnits } from '../../ui/preferences'
 
-const HEIGHT = 64
+const OPEN_PX = 64
+const CLOSED_PX = 32
 /** Clock hours at the foot and the head of the drawing. */
 const FROM_H = 10
 const TO_H = 22
 
-export function Arrivals({ scale, width }: { scale: Scale; width: number }) {
+export function Arrivals({ scale, width, open }: { scale: Scale; width: number; open: boolean }) {
+  const HEIGHT = open ? OPEN_PX : CLOSED_PX
   const { assessment } = useShown()
   const units = useUnits()
   const y = (hour: number) => HEIGHT - 6 - ((Math.min(Math.max(hour, FROM_H), TO_H) - FROM_H) / (TO_H - FROM_H)) * (HEIGHT - 14)
@@ -41,9 +43,11 @@ export function Arrivals({ scale, width }: { scale: Scale; width: number }) {
         )
       })}
       <path d={dusk} fill="none" stroke="var(--ink)" strokeWidth={1.4} strokeDasharray="4 3" />
-      <text x={4} y={y(TO_H) + 4} fontSize="var(--size-fine)">
-        dashed: end of light; bars: arrival
-      </text>
+      {open && (
+        <text x={4} y={y(TO_H) + 4} fontSize="var(--size-fine)">
+          dashed: end of light; bars: arrival
+        </text>
+      )}
     </svg>
   )
 }

@@ -2,7 +2,8 @@
 import { useShown } from '../../api/tour'
 import type { Scale } from '../../instruments/ribbonScale'
 
-const LANE = 20
+const OPEN_LANE = 20
+const CLOSED_LANE = 14
 const CLOSED_LANES = 2
 const PIECES = { shirt: 'shirts', shorts: 'shorts', underwear: 'underwear', socks: 'socks' }
 
@@ -13,11 +14,12 @@ export function Clothes({ scale, width, open }: { scale: Scale; width: number; o
   const lacking = wardrobes.filter((w) => w.days.some((d) => d.clean === 0))
   const missing = lacking.length
   // Closed, only what runs out is worth its lines.
+  const LANE = open ? OPEN_LANE : CLOSED_LANE
   const shown = open ? wardrobes : missing > 0 ? lacking.slice(0, CLOSED_LANES) : wardrobes.slice(0, 1)
   return (
     <svg
       width={width}
-      height={shown.length * LANE + 6}
+      height={shown.length * LANE + 3}
       role="img"
       aria-label={`${missing} of ${wardrobes.length} kinds of clothes run out between washes`}
     >
@@ -29,7 +31,7 @@ export function Clothes({ scale, width, open }: { scale: Scale; width: number; o
           <g key={`${wardrobe.rider_id} ${wardrobe.piece}`}>
             {wardrobe.days.map((day) => {
               const [x0, x1] = [scale.edges[day.day - 1] ?? 0, scale.edges[day.day] ?? 0]
-              const tall = (day.clean / most) * (LANE - 6)
+              const tall = (day.clean / most) * (LANE - 4)
               return (
                 <g key={day.day}>
                   {day.clean > 0 ? (
@@ -37,9 +39,9 @@ export function Clothes({ scale, width, open }: { scale: Scale; width: number; o
                   ) : (
                     <rect
                       x={x0 + 1}
-                      y={foot - LANE + 6}
+                      y={foot - LANE + 4}
                       width={Math.max(x1 - x0 - 2, 1)}
-                      height={LANE - 6}
+                      height={LANE - 4}
                       fill="var(--tag)"
                       stroke="var(--ink)"
                       strokeDasharray="3 2"
@@ -53,7 +55,7 @@ export function Clothes({ scale, width, open }: { scale: Scale; width: number; o
                 </g>
               )
             })}
-            <text x={3} y={foot - 4} fontSize="var(--size-fine)" stroke="var(--sky)" strokeWidth={3} style={{ paintOrder: 'stroke' }}>
+            <text x={3} y={foot - 2} fontSize="var(--size-fine)" stroke="var(--sky)" strokeWidth={3} style={{ paintOrder: 'stroke' }}>
               {name}: {PIECES[wardrobe.piece]} {wardrobe.owned}
             </text>
           </g>

@@ -3,7 +3,7 @@ import type { Finding } from '../../api/client'
 import type { Scale } from '../../instruments/ribbonScale'
 import { useUnits } from '../../ui/preferences'
 
-const HEIGHT = 40
+const HEIGHT = 26
 const SIZE = 15
 const RISE = { stops_you: 0.95, slows_you: 0.65, worth_knowing: 0.36 }
 const FILL = { stops_you: 'var(--ink)', slows_you: 'url(#hatch)', worth_knowing: 'none' }
@@ -13,7 +13,7 @@ export function FindingMarks({ findings, scale, width }: { findings: Finding[]; 
   const taken: number[] = []
   return (
     <svg width={width} height={HEIGHT} role="img" aria-label={`${findings.length} found`}>
-      <path d={`M0 ${HEIGHT - 8}H${width}`} stroke="var(--hair)" />
+      <path d={`M0 ${HEIGHT - 5}H${width}`} stroke="var(--hair)" />
       {findings.map((finding) => {
         let x = finding.day === null ? 2 : ((scale.edges[finding.day - 1] ?? 0) + (scale.edges[finding.day] ?? 0)) / 2 - SIZE / 2
         while (taken.some((other) => Math.abs(other - x) < SIZE + 2)) x += SIZE + 2
@@ -22,7 +22,7 @@ export function FindingMarks({ findings, scale, width }: { findings: Finding[]; 
         return (
           <path
             key={finding.id}
-            d={`M${x.toFixed(1)} ${HEIGHT - 8}h${SIZE}v${(-rise).toFixed(1)}Z`}
+            d={`M${x.toFixed(1)} ${HEIGHT - 5}h${SIZE}v${(-rise).toFixed(1)}Z`}
             fill={FILL[finding.grade]}
             stroke="var(--ink)"
             strokeWidth={1.4}

@@ -13,7 +13,7 @@ const Riders = styled.div`
 `
 /** From here on another layer is worn [°C]. */
 const LINES = [20, 12, 5]
-const CLOSED_PX = 46
+const CLOSED_PX = 32
 const OPEN_PX = 128
 
 export function Layers({ scale, width, open }: { scale: Scale; width: number; open: boolean }) {
@@ -42,22 +42,6 @@ export function Layers({ scale, width, open }: { scale: Scale; width: number; op
         </Riders>
       )}
       <svg width={width} height={height} role="img" aria-label={`${name}: felt ${units.show(coldest, 'temperature')} in the coldest hour`}>
-        {LINES.filter((c) => c > low && c < high && (open || c === 5)).map((c) => (
-          <g key={c}>
-            <path d={`M0 ${y(c)}H${width}`} stroke="var(--hair)" />
-            <text
-              x={width - 4}
-              y={y(c) - 2}
-              fontSize="var(--size-fine)"
-              textAnchor="end"
-              stroke="var(--sky)"
-              strokeWidth={3}
-              style={{ fill: 'var(--ink2)', paintOrder: 'stroke' }}
-            >
-              {units.show(c, 'temperature')}
-            </text>
-          </g>
-        ))}
         {layers.days.map((d) => {
           const [x0, x1] = [scale.edges[d.day - 1] ?? 0, scale.edges[d.day] ?? 0]
           const cold = d.felt_c < 5
@@ -80,9 +64,27 @@ export function Layers({ scale, width, open }: { scale: Scale; width: number; op
             </g>
           )
         })}
-        <text x={4} y={height - 6} fontSize="var(--size-fine)" stroke="var(--sky)" strokeWidth={3} style={{ paintOrder: 'stroke' }}>
-          felt in the coldest hour of riding{open ? `; in the evening ${name} bears the cold longest asked ${evening(layers.days, units)}` : ''}
-        </text>
+        {LINES.filter((c) => c > low && c < high && (open || c === 5)).map((c) => (
+          <g key={c}>
+            <path d={`M0 ${y(c)}H${width}`} stroke="var(--hair)" />
+            <text
+              x={width - 4}
+              y={y(c) - 2}
+              fontSize="var(--size-fine)"
+              textAnchor="end"
+              stroke="var(--sky)"
+              strokeWidth={3}
+              style={{ fill: 'var(--ink2)', paintOrder: 'stroke' }}
+            >
+              {units.show(c, 'temperature')}
+            </text>
+          </g>
+        ))}
+        {open && (
+          <text x={4} y={height - 6} fontSize="var(--size-fine)" stroke="var(--sky)" strokeWidth={3} style={{ paintOrder: 'stroke' }}>
+            felt in the coldest hour of riding; in the evening {name} bears {evening(layers.days, units)}
+          </text>
+        )}
       </svg>
     </>
   )
@@ -90,5 +92,5 @@ export function Layers({ scale, width, open }: { scale: Scale; width: number; op
 
 function evening(days: { bears_h: number; day: number }[], units: ReturnType<typeof useUnits>): string {
   const worst = days.reduce((a, b) => (b.bears_h < a.bears_h ? b : a))
-  return worst.bears_h >= 8 ? 'all evening' : `${units.show(worst.bears_h, 'hours')}, day ${worst.day}`
+  return worst.bears_h >= 8 ? 'the cold all evening' : `the cold for ${units.show(worst.bears_h, 'hours')}, day ${worst.day}`
 }

@@ -21,11 +21,12 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
   const worstOff = [...assessment.sleepers].sort((a, b) => shortest(b) - shortest(a))[0]
   const sleeper = assessment.sleepers.find((s) => s.rider_id === chosen) ?? worstOff
   if (!sleeper) return <svg width={width} height={36} aria-hidden="true" />
-  const height = open ? 150 : 84
+  const height = open ? 150 : 42
   const nights = sleeper.nights
   const figures = nights.flatMap((n) => (n.bears_c === null ? [n.low_c] : [n.low_c, n.bears_c]))
   const [low, high] = [Math.min(...figures) - 2, Math.max(...figures) + 2]
-  const y = (celsius: number) => 8 + ((high - celsius) / (high - low)) * (height - 20)
+  const [head, feet] = open ? [8, 12] : [3, 5]
+  const y = (celsius: number) => head + ((high - celsius) / (high - low)) * (height - head - feet)
   const edge = (day: number) => scale.edges[Math.min(day, scale.edges.length) - 1] ?? 0
   const at = nights.map((n) => ({ ...n, x0: edge(n.day), x1: edge(n.day + 1) }))
   const line = at
@@ -59,7 +60,7 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
         role="img"
         aria-label={`${name}: ${worst.short_k > 0 ? `${units.show(worst.short_k, 'temperature_difference')} short in night ${worst.day}` : 'warm enough in every night'}`}
       >
-        {[0, 10].map(
+        {(open ? [0, 10] : [0]).map(
           (c) =>
             c > low &&
             c < high && (
@@ -118,7 +119,7 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
         ))}
         <path d={line} fill="none" stroke="var(--now)" strokeWidth={4} />
         <path d={line} fill="none" stroke="var(--ink)" strokeWidth={1.2} />
-        {bears !== null && (
+        {open && bears !== null && (
           <text x={4} y={Math.min(y(bears) + 14, height - 2)} fontSize="var(--size-fine)" fontWeight={650}>
             what {name} has on bears {units.show(bears, 'temperature')}
           </text>

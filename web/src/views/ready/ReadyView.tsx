@@ -60,9 +60,17 @@ const Row = styled.section`
   border-bottom: 1px solid var(--edge);
   padding-left: 20px;
   break-inside: avoid;
+  > div {
+    padding-top: 3px;
+  }
+  > div > svg {
+    display: block;
+  }
   > button {
-    padding: 8px 8px 8px 0;
+    padding: 4px 8px 4px 0;
     align-self: start;
+    min-height: 44px;
+    text-align: left;
   }
   h3 {
     font-family: ${sign};
@@ -77,10 +85,9 @@ const Row = styled.section`
     gap: 5px;
     font-size: var(--size-note);
     font-stretch: var(--width-narrow);
-    padding-top: 4px;
   }
   ${phone} {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
     padding: 0 14px;
   }
 `
@@ -123,10 +130,18 @@ const Found = styled.div`
 `
 /** What is worst, in words, while a question is closed. */
 const First = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 12px;
   font-size: var(--size-note);
   line-height: 15px;
   color: var(--ink2);
-  padding-bottom: 6px;
+  padding-bottom: 3px;
+  .state {
+    color: var(--ink);
+    font-weight: 640;
+  }
 `
 /** Under which question what is asked for stands. */
 const ASKED_UNDER: Record<string, string[]> = {
@@ -147,6 +162,9 @@ const OPEN: Record<string, string> = {
 }
 OPEN.dressed = OPEN.mended = OPEN.seen = OPEN.safe = OPEN.complete = UNSAID
 const GUTTER = 0
+
+/** What is opened is shown from its head on. */
+const intoView = (row: HTMLElement | null) => row?.scrollIntoView({ block: 'nearest' })
 
 export function ReadyView() {
   const { assessment, sheet } = useDesk()
@@ -179,14 +197,16 @@ export function ReadyView() {
       </Head>
       <Rows ref={box}>
         {assessment.questions.map((question) => (
-          <Row key={question.id} aria-label={question.words}>
+          <Row key={question.id} aria-label={question.words} ref={open === question.id ? intoView : undefined}>
             <button type="button" aria-expanded={open === question.id} onClick={() => setOpen(open === question.id ? null : question.id)}>
               <h3>{question.words}</h3>
-              <State state={state(question)} findings={of(question)} />
             </button>
             <div>
               {wide > 100 && assessment.days.length > 0 && <Drawing question={question} scale={scale} width={wide} open={open === question.id} />}
-              {open !== question.id && of(question)[0] && <First>{units.say(of(question)[0]?.sentence ?? NOTHING)}</First>}
+              <First>
+                <State state={state(question)} findings={of(question)} />
+                {open !== question.id && of(question)[0] && <span>{units.say(of(question)[0]?.sentence ?? NOTHING)}</span>}
+              </First>
               {open === question.id && <Answers question={question} findings={of(question)} />}
               {open === question.id && <Asks asks={assessment.asks.filter((a) => ASKED_UNDER[question.id]?.includes(a.question))} />}
               {open === question.id && question.id === 'spared' && <Parcels />}
@@ -228,7 +248,7 @@ function Drawing({ question, scale, width, open }: { question: Question; scale: 
   if (question.id === 'clean') return <Clothes scale={scale} width={width} open={open} />
   if (question.id === 'dressed') return <Layers scale={scale} width={width} open={open} />
   if (question.id === 'mended') return <Repairs width={width} open={open} />
-  if (question.id === 'seen') return <Arrivals scale={scale} width={width} />
+  if (question.id === 'seen') return <Arrivals scale={scale} width={width} open={open} />
   if (question.id === 'safe' && sheet.road.hazards.length) return <Hazards scale={scale} width={width} open={open} />
   return <FindingMarks findings={findings} scale={scale} width={width} />
 }

@@ -97,12 +97,12 @@ export function Repairs({ width, open }: { width: number; open: boolean }) {
   const { assessment, sheet } = useShown()
   const units = useUnits()
   const { faults } = assessment
-  if (!faults.length) return <svg width={width} height={36} aria-hidden="true" />
+  if (!faults.length) return <svg width={width} height={20} aria-hidden="true" />
   const bikes: { id: string | null; name: string }[] = [...sheet.rig.bikes.map((b) => ({ id: b.id, name: b.name })), { id: null, name: 'In camp' }]
   if (!open) {
     const lacking = faults.filter((f) => f.lacks.length)
     return (
-      <Scroll style={{ paddingTop: 8 }}>
+      <Scroll>
         <svg width={width} height={22} role="img" aria-label={`${lacking.length} of ${faults.length} faults cannot be mended`}>
           {faults.map((f, i) => (
             <rect
@@ -158,10 +158,10 @@ export function Repairs({ width, open }: { width: number; open: boolean }) {
                   </tr>
                 ))}
                 <tr>
-                  <th scope="row">of wanted</th>
+                  <th scope="row">there / wanted</th>
                   {own.map((f) => (
                     <td key={f.id} className={f.lacks.length ? 'lacks' : undefined}>
-                      {f.part === 'not_asked' ? '' : `${f.owned} of ${f.wanted}`}
+                      {f.part === 'not_asked' ? '' : `${f.owned} / ${f.wanted}`}
                     </td>
                   ))}
                 </tr>
