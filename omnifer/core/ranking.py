@@ -1,7 +1,7 @@
 """What each thing costs on this tour, whether to keep it, what a lighter one would cost, and what to post: all in one pass."""
 
 import datetime as dt
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 from typing import Literal
 
@@ -10,7 +10,7 @@ from pydantic import Field
 
 from omnifer.core.assess import minutes_by_rider, situation_of
 from omnifer.core.findings.situation import Situation
-from omnifer.core.load.prices import minutes_of_things
+from omnifer.core.load.prices import cost_of_things, minutes_of_things
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.model.needs import Fault
@@ -97,32 +97,44 @@ class Step(Noun):
 def rank(tour: TourSheet, road: Profile | None) -> Ranking:
     """Every thing's price and verdict, worked out from one ride of the tour."""
     here = situation_of(tour, road)
-    voyage = here.voyage
-    by_rider = minutes_by_rider(tour, voyage)
-    cost = minutes_of_things(tour, by_rider)
-    kj = _kilojoules(here)
-    work = minutes_of_things(tour, kj)
+    saved = _saved(here)
+    cost, work = (cost_of_things(tour, {r: both[n] for r, both in saved.items()}, 4) for n in (0, 1))
     sent = _parcels(here, cost)
     ways = {thing_id: parcel.way for parcel in sent for thing_id in parcel.thing_ids}
     things = [_standing(here, thing, cost.get(thing.id), work.get(thing.id), ways.get(thing.id)) for thing in tour.kit]
+    by_rider = minutes_by_rider(tour, here.voyage)
     mean = sum(by_rider.values()) / len(by_rider) if by_rider else None
     return Ranking(things=things, parcels=sent, minutes_a_kg=None if mean is None else round(mean, 3), days=len(here.days))
 
 
-def _kilojoules(here: Situation) -> dict[str, float]:
-    """What a kilogram more with each rider costs all of them in work on the same days [kJ/d/kg]."""
+Saving = Callable[[float], float]
+LESS_KG = (0.0, 0.5, 2.0, 8.0)
+"""Kilograms less with which the tour is ridden again: what a kilogram saves falls the more is left, for another rider is slower
+then. Between them it is interpolated, beyond them it goes on as up to there."""
+
+
+def _saved(here: Situation) -> dict[str, tuple[Saving, Saving]]:
+    """What so many kilograms less with each rider save on the same days: minutes of the party, work of all [min/d, kJ/d]."""
     voyage = here.voyage
     if voyage is None:
         return {}
-    days = voyage.days.km.size - 1
-    power = np.array([rider.all_day_power_w for rider in here.tour.riders])
-    usual = float(power @ voyage.ridden.effort_hours[:, -1])
+    days, power = voyage.days.km.size - 1, np.array([rider.all_day_power_w for rider in here.tour.riders])
+
+    def ridden(rider: int, less_kg: float) -> tuple[float, float]:
+        party = [replace(r, dry_kg=r.dry_kg - less_kg) if k == rider else r for k, r in enumerate(voyage.riding)]
+        pace = pace_along(voyage.profile, party, voyage.conditions, voyage.stores_kg) if less_kg else voyage.ridden
+        return float(pace.hours[-1]) * 60 / days, float(power @ pace.effort_hours[:, -1]) * 3.6 / days
+
     found = {}
     for n, rider in enumerate(here.tour.riders):
-        heavier = [replace(r, dry_kg=r.dry_kg + (1.0 if k == n else 0.0)) for k, r in enumerate(voyage.riding)]
-        ridden = pace_along(voyage.profile, heavier, voyage.conditions, voyage.stores_kg)
-        found[rider.id] = (float(power @ ridden.effort_hours[:, -1]) - usual) * 3.6 / days
+        minutes_, work = zip(*(ridden(n, kg) for kg in LESS_KG), strict=True)
+        found[rider.id] = _between(minutes_), _between(work)
     return found
+
+
+def _between(spent: tuple[float, ...]) -> Saving:
+    saved = spent[0] - np.array(spent)
+    return lambda kg: float(np.interp(kg, LESS_KG, saved)) * max(kg / LESS_KG[-1], 1.0)
 
 
 def _standing(here: Situation, thing: Thing, minutes_a_day: float | None, kj_a_day: float | None, way: Way | None) -> Standing:

@@ -12,7 +12,8 @@ from omnifer.demo.sample import EDVIN, demo_tour
 
 WEEKEND = "Four days to Castrel"
 WAY: tuple[tuple[float, str, Shelter], ...] = (
-    (0, "Ossel", "room"), (38, "Mill Ford", "none"), (74, "Grey Sands", "site"), (120, "Corran", "none"), (162, "Lower Pinna", "room"),
+    (0, "Ossel", "room"), (38, "Mill Ford", "none"), (74, "Grey Sands", "site"), (120, "Corran", "none"),
+    (162, "Lower Pinna", "room"),
     (196, "Three Barns", "none"), (231, "Vell", "site"), (280, "Ostle", "none"), (323, "Castrel", "room"),
 )  # fmt: skip
 SHARED = (

@@ -102,7 +102,7 @@ def test_the_sample_has_one_who_freezes_and_one_who_carries_too_much(sample, sam
     told = assess(sample, sample_road)
     cold, surplus = ([f for f in told.findings if f.kind == kind] for kind in ("cold_sleep", "warm_surplus"))
     assert [f.sentence.names["rider"] for f in cold] == ["Runa"]
-    assert cold[0].day == 30
+    assert cold[0].day == 29
     assert [f.sentence.names["bag"] for f in surplus] == ["Sleeping bag, mild"]
 
 

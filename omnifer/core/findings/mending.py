@@ -59,7 +59,8 @@ def from_shelf(s: Situation, thing: Thing, name: Text, consequence: Text) -> Men
 
 def into_reach(s: Situation, thing: Thing, reach: Reach) -> Mend | None:
     """A thing put where a hand finds it at such a moment; None where no bag in reach has room for it."""
-    if thing.inside is not None:
+    at = [p.carrier_id for p in s.tour.load.placements if p.thing_id == thing.id]
+    if thing.inside is not None or len(at) > 1:
         return None
     for bike in s.bikes:
         for inside in bike.contents:
@@ -67,7 +68,7 @@ def into_reach(s: Situation, thing: Thing, reach: Reach) -> Mend | None:
             in_reach = REACHES.index(bag.reach) <= REACHES.index(reach)
             if not in_reach or why_not(thing, spot_of(bike.bike, bag)) is not None:
                 continue
-            if not fits(s.loaded, [InHand(thing, thing.count, None)], bag.id):
+            if fits(s.loaded, [InHand(thing, thing.count, at[0] if at else None)], bag.id):
                 continue
             return Mend(
                 name=say("{thing} into {bag}", thing=thing.name, bag=bag.name), consequence=say("in reach there"),
