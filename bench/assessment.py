@@ -21,6 +21,7 @@ from omnifer.core.load.settle import propose_load
 from omnifer.core.model.road import DayCut, Road, Stop, Track
 from omnifer.core.model.tour import Tour
 from omnifer.core.physics import geodesy, riding
+from omnifer.core.road.profile import Profile
 
 DAYS, KM_A_DAY, THINGS, CARRIERS = 120, 70.0, 250, 24
 
@@ -51,6 +52,17 @@ def median_of(what: Callable[[], object], runs: int) -> float:
     return statistics.median(seconds)
 
 
+def bare_pass(track: Track, road: Profile) -> Callable[[], None]:
+    """What no assessment can do without: lengths of all segments and the power of one rider over the cells."""
+    lat, lon = np.array(track.lat_deg), np.array(track.lon_deg)
+
+    def bare() -> None:
+        geodesy.segment_lengths(lat, lon)
+        riding.resistance(5.0, road.gradient, 100.0, 0.5, 0.008, 1.2)
+
+    return bare
+
+
 def main() -> None:
     arguments = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
     arguments.add_argument("--runs", type=int, default=7)
@@ -59,11 +71,7 @@ def main() -> None:
     tour = long_tour(track)
     road = profile_of(tour)
     assert road is not None
-    lat, lon = np.array(track.lat_deg), np.array(track.lon_deg)
-
-    def bare() -> None:
-        geodesy.segment_lengths(lat, lon)
-        riding.resistance(5.0, road.gradient, 100.0, 0.5, 0.008, 1.2)
+    bare = bare_pass(track, road)
 
     def whole() -> None:
         again = profile_of(tour)

@@ -15,7 +15,7 @@ from omnifer.formats.problem import InputProblem
 from omnifer.store.library import OwnedRow
 
 blueprint = Blueprint("library", __name__)
-PAGE, LONGEST_FIND = 60, 100
+PAGE, LONGEST_FIND = 40, 100
 
 
 @blueprint.get("/api/library")
@@ -30,8 +30,18 @@ def library() -> Response:
         raise InputProblem("Nothing is called so", "address, find", "Leave the control character out.")
     tour_id = request.args.get("tour")
     here = [t.library_id for t in desk().tours.read(tour_id).sheet.kit if t.library_id] if tour_id else []
+    ready = desk().library.page_json(find, kit, int(first), PAGE, here)
+    if ready is not None:
+        return Response(f'{{"things":{ready[0]},"total":{ready[1]}}}', mimetype="application/json")
     rows, total = desk().library.page(find, kit, int(first), PAGE, here)
-    return answer(shapes.LibraryPage(things=_told(rows), total=total, kits=desk().library.kits()))
+    return answer(shapes.LibraryPage(things=_told(rows), total=total))
+
+
+@blueprint.get("/api/library/kits")
+@operation(gives=shapes.LibraryKits)
+def library_kits() -> Response:
+    """What the things of the library are packed with."""
+    return answer(shapes.LibraryKits(kits=desk().library.kits()))
 
 
 def _told(rows: list[OwnedRow]) -> list[Owned]:
@@ -54,7 +64,7 @@ def add_owned() -> Response:
     new = [as_owned(thing) for thing in wanted.things if thing.name.lower() not in there]
     ids = desk().library.add(new)
     rows = [*(desk().library.read(owned_id) for owned_id in ids), *there.values()]
-    return answer(shapes.LibraryPage(things=_told(rows), total=len(rows), kits=desk().library.kits()), 201)
+    return answer(shapes.LibraryPage(things=_told(rows), total=len(rows)), 201)
 
 
 @blueprint.put("/api/library/<owned_id>")

@@ -318,6 +318,11 @@ class LibraryPage(Noun):
 
     things: list[Owned]
     total: int = Field(description="All that were found, on this page or not")
+
+
+class LibraryKits(Noun):
+    """What a rider's things are packed with."""
+
     kits: list[KitOfThings]
 
 

@@ -50,6 +50,19 @@ class Library:
             size = int(one_of(QUERIES.library_size(connection, **asked)))
         return [_row(row) for row in rows], size
 
+    def page_json(self, find: str, kit: str, first: int, most: int, last: Sequence[str]) -> tuple[str, int] | None:
+        """A page as `Owned` things in JSON, as they are kept, and how many there are in all; None where an older Omnifer wrote
+        some of them, which must be brought up to date first."""
+        with acting(self.pool, self.owner_id) as connection:
+            tours: dict[str, list[str]] = {}
+            for row in QUERIES.open_choices(connection, owner_id=self.owner_id):
+                tours.setdefault(row["owned_id"], []).append(row["name"])
+            row = QUERIES.library_json(
+                connection, owner_id=self.owner_id, find=_escaped(find.lower()), kit=kit, first=first, most=most,
+                last=list(last), tours=json.dumps(tours), document=VERSION,
+            )  # fmt: skip
+        return (row["things"], row["total"]) if row["of_today"] else None
+
     def kits(self) -> list[KitOfThings]:
         """What things are packed with."""
         with acting(self.pool, self.owner_id) as connection:

@@ -31,7 +31,9 @@ def mass(client, path, thing_id="pot"):
 
 
 def weigh(client, owned, kg):
-    return client.put(f"/api/library/{owned['id']}", json={"version": owned["version"], "thing": owned["thing"] | {"mass_kg": kg}})
+    return client.put(
+        f"/api/library/{owned['id']}", json={"version": owned["version"], "thing": owned["thing"] | {"mass_kg": kg}}
+    )
 
 
 def test_a_mass_changed_once_is_changed_on_every_open_tour(client, tours, path):
@@ -131,7 +133,9 @@ def test_a_picture_is_made_small_and_forgets_where_it_was_taken(client, path):
     assert client.get(f"/api/library/{owned}/picture").status_code == 404
 
 
-@pytest.mark.parametrize("content", [b"", b"GIF89a", b"<svg xmlns='http://www.w3.org/2000/svg'/>", picture()[:300], picture((20_000, 4000), "PNG")])
+@pytest.mark.parametrize(
+    "content", [b"", b"GIF89a", b"<svg xmlns='http://www.w3.org/2000/svg'/>", picture()[:300], picture((20_000, 4000), "PNG")]
+)
 def test_what_is_no_picture_is_refused_in_words(client, path, content):
     owned = kept(client, path)["pot"]["id"]
     answer = client.post(f"/api/library/{owned}/picture", data={"file": (io.BytesIO(content), "x.jpg")})
@@ -177,7 +181,13 @@ def test_a_kit_of_a_school_weighs_what_such_kits_do(client, school):
     two = (RIDER, RIDER.model_copy(update={"id": "ben", "name": "Ben"}))
     shared = kit_of_school(school, two)
     assert sum("tent" in t.serves or "tarp" in t.serves for t in shared if t.group == "sleep") in (1, 2)
-    asked = {"name": "New", "start_date": "2028-05-01", "riders": RIDERS, "kit_of": school, "typed_days": [{"distance_km": 50}] * 3}
+    asked = {
+        "name": "New",
+        "start_date": "2028-05-01",
+        "riders": RIDERS,
+        "kit_of": school,
+        "typed_days": [{"distance_km": 50}] * 3,
+    }
     begun = client.post("/api/tours", json=asked)
     assert len(begun.json["tour"]["sheet"]["kit"]) == len(kit)
     assert {q["id"] for q in begun.json["assessment"]["questions"] if q["open"]} <= {"warm", "clean"}

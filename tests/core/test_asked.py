@@ -73,7 +73,14 @@ def test_rooms_ask_for_no_tent_and_a_choice_frees_it():
     assert asks(days(tent))["tent"] == "answered"
     assert "tent" not in asks(days(tent, rooms_only=True))
     two_wild = tuple(s for s in inns if s.at_km not in (100, 150))
-    few = kinds(days(tent, n=30, stops=(*two_wild, *(Stop(id=f"j{k}", name=f"Inn {k}", at_km=50 * k, shelter="room") for k in range(11, 30)))), "idle_shelter")
+    few = kinds(
+        days(
+            tent,
+            n=30,
+            stops=(*two_wild, *(Stop(id=f"j{k}", name=f"Inn {k}", at_km=50 * k, shelter="room") for k in range(11, 30))),
+        ),
+        "idle_shelter",
+    )
     assert few[0].sentence.figures["n"].value == 2
     assert kinds(days(tent, stops=inns), "idle_shelter")[0].mends[0].gone == ["tent"]
 
@@ -142,7 +149,9 @@ def test_cash_lies_in_three_places():
 def test_every_answer_that_is_offered_answers():
     """Each lack of a cold, wet, wild tour is ended by what is brought against it."""
     tour = days(serving("tent"), serving("rain_trousers"), high=9, low=0, rain=12, hazards=BEARS)
-    lacks = [f for f in assess(tour, profile_of(tour)).findings if f.kind in ("thin_layers", "not_safe", "no_shelter", "incomplete")]
+    lacks = [
+        f for f in assess(tour, profile_of(tour)).findings if f.kind in ("thin_layers", "not_safe", "no_shelter", "incomplete")
+    ]
     assert len(lacks) >= 8
     for finding in lacks:
         mend = finding.mends[0]

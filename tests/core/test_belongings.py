@@ -26,9 +26,7 @@ def test_two_chargers_are_one_too_many_unless_one_is_a_spare_worn_or_anothers():
     assert [set(f.thing_ids) for f in found(small_tour(ONE, FOUR), "twice")] == [{"charger", "four-port"}]
     for other in ({"spare": True}, {"condition": "near_its_end"}):
         assert not found(small_tour(ONE, FOUR.model_copy(update=other)), "twice")
-    two = small_tour(
-        ONE.model_copy(update={"rider_id": "ada"}), FOUR.model_copy(update={"rider_id": "ben"}), riders=(RIDER, BEN)
-    )
+    two = small_tour(ONE.model_copy(update={"rider_id": "ada"}), FOUR.model_copy(update={"rider_id": "ben"}), riders=(RIDER, BEN))
     assert not found(two, "twice")
 
 

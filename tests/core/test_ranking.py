@@ -124,7 +124,11 @@ sendable = st.builds(
 )  # fmt: skip
 
 
-@given(st.lists(sendable, max_size=6), st.lists(st.integers(1, 19).map(lambda n: n * 100.0), unique=True, max_size=6).map(sorted), st.floats(0, 60))
+@given(
+    st.lists(sendable, max_size=6),
+    st.lists(st.integers(1, 19).map(lambda n: n * 100.0), unique=True, max_size=6).map(sorted),
+    st.floats(0, 60),
+)
 def test_no_other_choice_of_parcels_saves_more(things, kms, cost):
     stops = stops_at(*kms, cost=cost)
     sent = parcels(things, stops, 20)
@@ -134,7 +138,9 @@ def test_no_other_choice_of_parcels_saves_more(things, kms, cost):
         best = best_by_counting(things, stops, 20, home)
         event(f"{len(mine)} parcels")
         assert paid == pytest.approx(best, abs=1e-6)
-    assert len({i for s in sent if s.way == "home" for i in s.thing_ids}) == sum(len(s.thing_ids) for s in sent if s.way == "home")
+    assert len({i for s in sent if s.way == "home" for i in s.thing_ids}) == sum(
+        len(s.thing_ids) for s in sent if s.way == "home"
+    )
 
 
 def cold_then_warm(*kit, **changed) -> Tour:

@@ -23,7 +23,9 @@ def test_bearable_hours_are_those_of_the_standard(clo):
     theirs = ireq(AIR, AIR, 0.4, 70, 1.4, clo, 8, 0, limit_inputs=False, round_output=False).dle_min
     ours = bearable_hours(AIR, clo, 1.4, 0.4, 70)
     for mine, other in zip(ours.tolist(), theirs.tolist(), strict=True):
-        assert mine == (LONGEST_H if other == "more than 8" else pytest.approx(float(other), rel=0.02))  # theirs stops a little early
+        assert mine == (
+            LONGEST_H if other == "more than 8" else pytest.approx(float(other), rel=0.02)
+        )  # theirs stops a little early
 
 
 def test_published_table_of_required_clothing():

@@ -21,7 +21,14 @@ def named(name, **more):
 def test_things_are_found_by_name_kit_and_what_they_serve(library):
     library.add([thing("Tarp", group="shelter", serves=("tarp",)), thing("Axe", group="wood"), named("50%_wool")])
     assert [r.thing.name for r in library.page()[0]] == ["50%_wool", "Axe", "Tarp"]
-    for words, names in (("tar", ["Tarp"]), ("WOOD", ["Axe"]), ("a tarp", ["Tarp"]), ("%", ["50%_wool"]), ("_", ["50%_wool"]), ("x y", [])):
+    for words, names in (
+        ("tar", ["Tarp"]),
+        ("WOOD", ["Axe"]),
+        ("a tarp", ["Tarp"]),
+        ("%", ["50%_wool"]),
+        ("_", ["50%_wool"]),
+        ("x y", []),
+    ):
         rows, total = library.page(words)
         assert ([r.thing.name for r in rows], total) == (names, len(names))
     assert [(k.name, k.things) for k in library.kits()] == [("shelter", 1), ("wood", 1)]

@@ -11,9 +11,12 @@ AT_STOP_KM = 0.1
 """So near a stop the night is at it [km]."""
 
 
-def stops_of_night(tour: TourSheet, day: Day) -> list[Stop]:
-    """The stops at which a day's night is spent."""
-    return [s for s in tour.road.stops if s.name == day.night_at and abs(s.at_km - day.to_km) <= AT_STOP_KM]
+def night_stops(tour: TourSheet, days: Iterable[Day]) -> list[list[Stop]]:
+    """The stops at which each day's night is spent."""
+    named: dict[str, list[Stop]] = {}
+    for stop in tour.road.stops:
+        named.setdefault(stop.name, []).append(stop)
+    return [[s for s in named.get(day.night_at, ()) if abs(s.at_km - day.to_km) <= AT_STOP_KM] for day in days]
 
 
 def sleeps_indoors(tour: TourSheet, stops: Iterable[Stop]) -> bool:

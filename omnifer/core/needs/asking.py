@@ -14,7 +14,7 @@ from omnifer.core.model.quantities import REACHES, Reach, Text
 from omnifer.core.model.road import HazardKind, Stop
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.model.tour import AnswerGiven, TourSheet
-from omnifer.core.needs import is_mine, sleeps_indoors, stops_of_night
+from omnifer.core.needs import is_mine, night_stops, sleeps_indoors
 from omnifer.core.physics.weather import daily_course
 from omnifer.core.voyage import Voyage
 
@@ -66,10 +66,12 @@ class Asking:
         found = {thing.id: thing for service in services for thing in self._by_service.get(service, ())}
         return list(found.values())
 
-    @property
+    @cached_property
     def every_day(self) -> Days:
-        """All days."""
-        return np.ones(len(self.days), dtype=bool)
+        """All days; to be read only."""
+        days = np.ones(len(self.days), dtype=bool)
+        days.flags.writeable = False
+        return days
 
     @cached_property
     def riding(self) -> Days:
@@ -82,6 +84,11 @@ class Asking:
         return np.array([(day.from_km + day.to_km) / 2 for day in self.days])
 
     @cached_property
+    def start_km(self) -> NDArray[np.float64]:
+        """Where each day begins [km]."""
+        return np.array([day.from_km for day in self.days])
+
+    @cached_property
     def end_km(self) -> NDArray[np.float64]:
         """Where each day ends [km]."""
         return np.array([day.to_km for day in self.days])
@@ -89,7 +96,7 @@ class Asking:
     @cached_property
     def night_stops(self) -> list[list[Stop]]:
         """The stops at which each night is spent."""
-        return [stops_of_night(self.tour, day) for day in self.days]
+        return night_stops(self.tour, self.days)
 
     @cached_property
     def outdoors(self) -> Days:
@@ -144,11 +151,16 @@ class Asking:
 
     def hazard(self, *kinds: HazardKind) -> Days:
         """Days that touch a stretch of such a kind."""
-        stretches = [h for h in self.tour.road.hazards if h.kind in kinds]
-        return np.array([any(h.from_km <= day.to_km and h.to_km >= day.from_km for h in stretches) for day in self.days])
+        touched = np.zeros(len(self.days), dtype=bool)
+        for hazard in self.tour.road.hazards:
+            if hazard.kind in kinds:
+                touched |= (hazard.from_km <= self.end_km) & (hazard.to_km >= self.start_km)
+        return touched
 
     def there(self, thing: Thing, night: bool = False) -> Days:
         """Days on which a thing is on board, or nights."""
+        if not thing.where:
+            return self.every_day
         found: Days = thing.is_how(ABOARD, self.end_km if night else self.middle_km)
         return found
 

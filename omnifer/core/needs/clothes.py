@@ -8,9 +8,10 @@ from omnifer.core.model.assessment import Day
 from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.needs import ClothesDay, Wardrobe
 from omnifer.core.model.people import Rider
+from omnifer.core.model.road import Stop
 from omnifer.core.model.roles import Garment, Piece
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.needs import stops_of_night
+from omnifer.core.needs import night_stops
 from omnifer.core.physics.drying import drying_hours
 
 PIECES: tuple[Piece, ...] = ("shirt", "shorts", "underwear", "socks")
@@ -21,7 +22,7 @@ def wardrobes(tour: TourSheet, days: list[Day]) -> list[Wardrobe]:
 
     One of each kind is on the rider at the start and counted with the body, unless a thing of that kind is said to be worn.
     """
-    washing = [_washes(tour, day) for day in days]
+    washing = [_washes(tour, day, stops) for day, stops in zip(days, night_stops(tour, days), strict=True)]
     found = []
     for rider in tour.riders:
         for piece in PIECES:
@@ -31,12 +32,12 @@ def wardrobes(tour: TourSheet, days: list[Day]) -> list[Wardrobe]:
     return found
 
 
-def _washes(tour: TourSheet, day: Day) -> bool:
+def _washes(tour: TourSheet, day: Day, stops: list[Stop]) -> bool:
     """Whether clothes are washed in the evening: by hand as the rider says, or at a laundry where the night is spent."""
     every = tour.stores.wash_every_days
     if every is not None and day.number % every == 0:
         return True
-    return any("laundry" in stop.services for stop in stops_of_night(tour, day))
+    return any("laundry" in stop.services for stop in stops)
 
 
 def _wardrobe(rider: Rider, piece: Piece, mine: list[Thing], days: list[Day], washing: list[bool]) -> Wardrobe:

@@ -7,11 +7,13 @@ from omnifer.core.model.assessment import Day
 from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.needs import Sleeper, SleptNight
 from omnifer.core.model.people import Rider
+from omnifer.core.model.road import Stop
 from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.needs import is_mine, sleeps_indoors, stops_of_night
+from omnifer.core.needs import is_mine, night_stops, sleeps_indoors
 from omnifer.core.physics.sleep import bears_c
 
+IN_BED = SleepingBag | BedLayer | Mat
 LINER_FROM_C = 20.0
 """In warmer nights a liner alone is enough [°C]; practice."""
 WET = 0.3
@@ -33,16 +35,17 @@ def sleepers(tour: TourSheet, days: list[Day]) -> list[Sleeper]:
 
 def _sleeper(tour: TourSheet, rider: Rider, days: list[Day]) -> Sleeper:
     km = np.array([day.to_km for day in days])
-    mine = [thing for thing in tour.located if thing.role is not None and is_mine(tour, thing, rider.id)]
+    mine = [thing for thing in tour.located if isinstance(thing.role, IN_BED) and is_mine(tour, thing, rider.id)]
     there = {thing.id: thing.is_how(ABOARD, km) for thing in mine}
-    slept = [_night(tour, rider, day, [t for t in mine if there[t.id][n]]) for n, day in enumerate(days)]
+    stops = night_stops(tour, days)
+    slept = [_night(tour, rider, day, stops[n], [t for t in mine if there[t.id][n]]) for n, day in enumerate(days)]
     told = max(range(len(days)), key=lambda n: (slept[n].short_k, -slept[n].low_c), default=None)
-    kit = [] if told is None else [t.id for t in mine if there[t.id][told] and isinstance(t.role, SleepingBag | BedLayer | Mat)]
+    kit = [] if told is None else [t.id for t in mine if there[t.id][told]]
     return Sleeper(rider_id=rider.id, nights=slept, thing_ids=kit)
 
 
-def _night(tour: TourSheet, rider: Rider, day: Day, kit: list[Thing]) -> SleptNight:
-    indoors = sleeps_indoors(tour, stops_of_night(tour, day))
+def _night(tour: TourSheet, rider: Rider, day: Day, stops: list[Stop], kit: list[Thing]) -> SleptNight:
+    indoors = sleeps_indoors(tour, stops)
     low, bears = round(day.night_low_c, 1), _bears(tour, rider, kit, day.rain_chance > WET)
     spare = 0.0 if indoors or bears is None else low - bears
     return SleptNight(
@@ -64,7 +67,7 @@ def _bears(tour: TourSheet, rider: Rider, kit: list[Thing], rains: bool) -> floa
 
 def nights_needing(tour: TourSheet, days: list[Day], thing: Thing) -> NDArray[np.bool_] | None:
     """Nights that would be too cold without a thing, or too hard, for its owner or for anybody; None where it is not slept in."""
-    if not isinstance(thing.role, SleepingBag | BedLayer | Mat):
+    if not isinstance(thing.role, IN_BED):
         return None
     without = tour.model_copy(update={"kit": tuple(t for t in tour.kit if t.id != thing.id and t.inside != thing.id)})
     riders = [r for r in tour.riders if is_mine(tour, thing, r.id)]

@@ -8,6 +8,7 @@ CREATE TABLE owned (
     kit        text        NOT NULL,
     sought     text        NOT NULL,
     body       jsonb       NOT NULL,
+    mass_kg    double precision GENERATED ALWAYS AS ((body ->> 'mass_kg')::float8 * (body ->> 'count')::float8) STORED,
     document   integer     NOT NULL,
     changed_at timestamptz NOT NULL DEFAULT now(),
     removed_at timestamptz,

@@ -226,6 +226,7 @@ export const api = {
   ladder: (id: string) => taken(client.GET('/api/tours/{tour_id}/ladder', at(id))),
   library: (find: string, kit: string, first: number, tour: string) =>
     taken(client.GET('/api/library', { params: { query: { find, kit, first: String(first), tour } } })),
+  libraryKits: () => taken(client.GET('/api/library/kits')),
   keepOwned: (things: Thing[]) => taken(client.POST('/api/library', { body: { things } })),
   changeOwned: (owned_id: string, version: number, thing: Thing) =>
     taken(client.PUT('/api/library/{owned_id}', { params: { path: { owned_id } }, body: { version, thing } })),

@@ -56,6 +56,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the things of the library are packed with. */
+        get: operations["library_kits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library/{owned_id}": {
         parameters: {
             query?: never;
@@ -4594,12 +4611,18 @@ export interface components {
             power_w: number;
         };
         /**
+         * LibraryKits
+         * @description What a rider's things are packed with.
+         */
+        LibraryKits: {
+            /** Kits */
+            kits: components["schemas"]["KitOfThings"][];
+        };
+        /**
          * LibraryPage
          * @description Some of a rider's own things.
          */
         LibraryPage: {
-            /** Kits */
-            kits: components["schemas"]["KitOfThings"][];
             /** Things */
             things: components["schemas"]["Owned"][];
             /**
@@ -9366,6 +9389,35 @@ export interface operations {
             };
             /** @description Refused */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    library_kits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LibraryKits"];
+                };
+            };
+            /** @description Refused */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

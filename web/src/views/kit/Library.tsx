@@ -71,6 +71,8 @@ const Lines = styled.ul`
 `
 const CONDITION = { new: 'untried', trusted: 'trusted', worn: 'worn', near_its_end: 'near its end', repaired: 'repaired' }
 const MOST_STEPS = 5
+/** As many as the server gives at a time. */
+const PAGE = 40
 
 export function Library() {
   const { tour, sheet, ask } = useDesk()
@@ -88,6 +90,7 @@ export function Library() {
     queryFn: () => api.library(find, kit, first, tour.id),
     placeholderData: (before) => before,
   })
+  const { data: packed } = useQuery({ queryKey: ['library', 'kits'], queryFn: api.libraryKits })
   const { data: ladder } = useQuery({ queryKey: ['ladder', tour.id, tour.revision], queryFn: () => api.ladder(tour.id) })
   const things = data?.things ?? []
   const here = new Set(sheet.kit.map((t) => t.library_id))
@@ -192,7 +195,7 @@ export function Library() {
               <Lines>
                 {things
                   .filter((o) => here.has(o.id))
-                  .slice(0, typed ? 60 : 8)
+                  .slice(0, typed ? PAGE : 8)
                   .map((o) => (
                     <li key={o.id}>
                       {o.has_picture ? <img src={`/api/library/${o.id}/picture?v=${o.version}`} alt="" /> : <span />}
@@ -208,10 +211,10 @@ export function Library() {
           )}
           {data.total > first + things.length || first > 0 ? (
             <div style={{ display: 'flex', gap: 6 }}>
-              <Button $small isDisabled={first === 0} onPress={() => setFirst(Math.max(first - 60, 0))}>
+              <Button $small isDisabled={first === 0} onPress={() => setFirst(Math.max(first - PAGE, 0))}>
                 Before
               </Button>
-              <Button $small isDisabled={data.total <= first + things.length} onPress={() => setFirst(first + 60)}>
+              <Button $small isDisabled={data.total <= first + things.length} onPress={() => setFirst(first + PAGE)}>
                 More
               </Button>
             </div>
@@ -220,7 +223,7 @@ export function Library() {
             Kits <em>a bag in a bag</em>
           </RailLine>
           <Lines>
-            {data.kits.map((k) => (
+            {(packed?.kits ?? []).map((k) => (
               <li key={k.name}>
                 <span />
                 <button type="button" aria-pressed={kit === k.name} onClick={() => setKit(kit === k.name ? '' : k.name)}>
