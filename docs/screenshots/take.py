@@ -18,17 +18,17 @@ PICTURES = (
     ("start", "", DESK, "light"),
     ("road", "road", DESK, "light"),
     ("road-days", "road", DESK, "light"),
-    ("road-outlook", "road", DESK, "light"),
     ("road-assumed", "road", DESK, "light"),
     ("rig", "rig", DESK, "light"),
     ("rigs", "rig", DESK, "light"),
     ("kit", "kit", DESK, "light"),
     ("load", "load", DESK, "light"),
     ("mend", "load", DESK, "light"),
-    ("aims", "load", DESK, "light"),
     ("load-dark", "load", DESK, "dark"),
     ("stores", "stores", DESK, "light"),
     ("ready", "ready", DESK, "light"),
+    ("ready-mend", "ready", DESK, "light"),
+    ("kit-price", "kit", DESK, "light"),
     ("pack", "pack", DESK, "light"),
     ("load-phone", "load", PHONE, "light"),
     ("pack-phone", "pack", PHONE, "light"),
@@ -41,14 +41,6 @@ def days(page: Page) -> None:
     page.get_by_role("tab", name="Days").click()
     page.get_by_label("Over the land, show").first.click()
     page.get_by_role("option", name="Cold nights").click()
-
-
-def outlook(page: Page) -> None:
-    """What the weather service tells."""
-    page.get_by_role("tab", name="Weather").click()
-    page.get_by_role("button", name="Ask for day").click()
-    page.get_by_text("Told by").wait_for()
-    page.get_by_text("Told by").scroll_into_view_if_needed()
 
 
 def assumed(page: Page) -> None:
@@ -77,21 +69,23 @@ def card(page: Page) -> None:
     page.get_by_role("button", name="Rear left").first.click()
 
 
-def aims(page: Page) -> None:
-    """What a good load is."""
-    page.get_by_role("button", name="Aims").click()
-    page.get_by_text("a leaning bike pulls").wait_for()
+def ready_mend(page: Page) -> None:
+    """What can be mended."""
+    page.get_by_role("button", name="Can you mend it?").click()
+    page.get_by_text("there / wanted").first.wait_for()
 
 
-def ready(page: Page) -> None:
-    """The nights, and what helps against the coldest."""
-    page.get_by_role("button", name="Warm enough at night?").click()
-    page.get_by_text("of it is left").wait_for()
+def kit_price(page: Page) -> None:
+    """The kit by its price, and the library."""
+    page.get_by_role("radio", name="By price").click()
+    page.get_by_role("button", name="Library").click()
+    page.get_by_text("Probably not").wait_for()
+    page.get_by_text("A kilogram less").wait_for()
 
 
 BEFORE: dict[str, Callable[[Page], None]] = {
-    "road-days": days, "road-outlook": outlook, "road-assumed": assumed, "rigs": rigs, "mend": mend, "aims": aims,
-    "pack-phone": card, "ready": ready,
+    "road-days": days, "road-assumed": assumed, "rigs": rigs, "mend": mend,
+    "pack-phone": card, "ready-mend": ready_mend, "kit-price": kit_price,
 }  # fmt: skip
 
 

@@ -197,21 +197,3 @@ def test_a_mend_is_tried_on_the_drawing_put_back_kept_and_a_finding_set_aside(pa
     findings.get_by_label("Why it may stay so").fill("they are for the visitors")
     page.keyboard.press("Enter")
     expect(findings.get_by_text("Set aside: 1")).to_be_visible()
-
-
-def test_questions_are_answered_over_the_days_and_mended_in_place(page: Page, site: str):
-    visit(page, site, "ready")
-    expect(page.get_by_text(re.compile(r"^\d answered, \d short$"))).to_be_visible()
-    warm = page.get_by_role("region", name="Warm enough at night?")
-    expect(warm.get_by_role("img", name="warm enough in every night")).to_be_visible()
-    warm.get_by_role("button", name="Warm enough at night?").click()
-    warm.get_by_role("button", name="Edvin").click()
-    expect(warm.get_by_text("what Edvin has on bears")).to_be_visible()
-    expect(page.get_by_role("img", name="2 of 8 kinds of clothes run out between washes")).to_be_visible()
-    packed = page.get_by_role("region", name="Packed well?")
-    packed.get_by_role("button", name="Packed well?").click()
-    packed.get_by_role("button", name="E-reader gets damp").click()
-    packed.get_by_role("listitem").filter(has_text="Give it its own dry bag").get_by_role("button", name="Try").click()
-    packed.get_by_role("button", name="Keep", exact=True).click()
-    expect(undo(page, "Mend: Give it its own dry bag")).to_be_visible()
-    expect(packed.get_by_role("button", name="E-reader gets damp")).to_have_count(0)

@@ -1,6 +1,6 @@
 """The whole kit by its price, what to keep or leave, what to post, and what a lighter one costs."""
 
-from itertools import combinations
+from itertools import combinations, pairwise
 
 import pytest
 from hypothesis import event, given
@@ -40,7 +40,7 @@ def test_a_price_doubles_with_the_mass_and_does_not_jump():
     one, two = (standings(long_tour(thing("chair", kg), thing("pot")))["chair"].minutes_a_day for kg in (0.88, 1.76))
     assert two == pytest.approx(2 * one, rel=0.02, abs=0.01)
     along = [standings(long_tour(thing("chair", 1 + n / 50), days=8))["chair"].minutes_a_day for n in range(12)]
-    assert max(b - a for a, b in zip(along, along[1:], strict=False)) < 0.08
+    assert max(b - a for a, b in pairwise(along)) < 0.08
 
 
 def test_a_chair_is_comfort_priced_by_the_evening_and_never_where_it_must_come():

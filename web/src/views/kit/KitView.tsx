@@ -176,7 +176,7 @@ export function KitView() {
     const each = row.minutes_a_use !== null && row.minutes_a_use >= 0.05 ? `${units.show(row.minutes_a_use, 'minutes', 1)} a use` : ''
     return [units.say(row.ground), each].filter(Boolean).join('; ')
   }
-  const groups = groupsOf(things, arranged, { ranking, assessment })
+  const groups = groupsOf(things, arranged, { ranking, assessment, riders: sheet.riders })
   const columns = small ? 1 : middling || library || arranged === 'price' ? 2 : 3
   const picked = sheet.kit.filter((t) => chosen.has(t.id))
   return (
@@ -199,6 +199,7 @@ export function KitView() {
               <Aria.ToggleButton id="price">By price</Aria.ToggleButton>
               <Aria.ToggleButton id="serves">By what it serves</Aria.ToggleButton>
               <Aria.ToggleButton id="kit">By kit</Aria.ToggleButton>
+              <Aria.ToggleButton id="rider">By rider</Aria.ToggleButton>
               <Aria.ToggleButton id="table">As a table</Aria.ToggleButton>
             </Arranged>
             <span className="grow" />
@@ -256,6 +257,8 @@ export function KitView() {
                           if (!ids.length) return
                           const { reach } = group
                           if (reach) set(`Want ${names}: ${group.title}`, ids, (t) => ({ reach, guessed: t.guessed.filter((g) => g !== 'reach') }))
+                          else if (arranged === 'rider')
+                            set(`${group.title}: ${names}`, ids, () => ({ rider_id: group.id === '-' ? null : group.id }))
                           else if (arranged === 'kit')
                             set(`Put ${names} in ${group.title}`, ids, () => ({ group: group.id === '-' ? '' : group.title }))
                         }}

@@ -6,7 +6,11 @@ const thing = (name: string, reach = 'camp', group = '') => ({ id: name, name, r
 
 const asked = { question: 'safe', thing_ids: ['b'] }
 const questions = [{ id: 'safe', words: 'Safe?' }]
-const known = { ranking: undefined, assessment: { asks: [asked], faults: [], questions, sleepers: [], wardrobes: [] } } as unknown as Known
+const known = {
+  ranking: undefined,
+  riders: [],
+  assessment: { asks: [asked], faults: [], questions, sleepers: [], wardrobes: [] },
+} as unknown as Known
 
 describe('the kit in groups', () => {
   it('finds words that are near, accents and slips aside', () => {

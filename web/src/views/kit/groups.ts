@@ -4,7 +4,7 @@ import type { Assessment, Ranking, Reach, Thing } from '../../api/client'
 import { REACH_WORDS } from '../../ui/icons'
 import { VERDICT_WORDS, VERDICTS } from './verdicts'
 
-export type Arrangement = 'moment' | 'price' | 'serves' | 'kit' | 'table'
+export type Arrangement = 'moment' | 'price' | 'serves' | 'kit' | 'rider' | 'table'
 export interface Group {
   id: string
   title: string
@@ -30,6 +30,7 @@ export function found(kit: Thing[], query: string): Thing[] {
 
 export interface Known {
   ranking: Ranking | undefined
+  riders: { id: string; name: string }[]
   assessment: Assessment
 }
 
@@ -38,6 +39,12 @@ export function groupsOf(things: Thing[], arrangement: Arrangement, known: Known
   if (arrangement === 'serves') return byQuestion(things, known.assessment)
   if (arrangement === 'moment')
     return REACHES.map((reach) => ({ id: reach, reach, title: REACH_WORDS[reach], things: things.filter((t) => t.reach === reach) }))
+  if (arrangement === 'rider')
+    return [...known.riders, { id: null, name: 'Shared' }].map((r) => ({
+      id: r.id ?? '-',
+      title: r.name,
+      things: things.filter((t) => t.rider_id === r.id),
+    }))
   const kits = [...new Set(things.map((t) => t.group))].sort((a, b) => Number(a === '') - Number(b === '') || a.localeCompare(b))
   return kits.map((kit) => ({ id: kit || '-', title: kit || 'In no kit', things: things.filter((t) => t.group === kit) }))
 }
