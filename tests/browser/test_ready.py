@@ -121,7 +121,9 @@ def test_the_kit_is_ranked_compared_and_kept_in_the_library(page: Page, site: st
     dialog.get_by_label("Mass of one").fill("250 g")
     dialog.get_by_label("Mass of one").press("Tab")
     dialog.get_by_role("button", name="Keep", exact=True).click()
-    expect(library.get_by_text("Small now says", exact=False).or_(library.get_by_text("now says the same of Silk liner"))).to_be_visible()
+    expect(
+        library.get_by_text("Small now says", exact=False).or_(library.get_by_text("now says the same of Silk liner"))
+    ).to_be_visible()
     page.get_by_role("radio", name="By moment").click()
     expect(page.get_by_role("row", name=re.compile("^Silk liner")).get_by_text("0.3", exact=True)).to_be_visible()
     assert complaints == []

@@ -59,8 +59,8 @@ def test_an_amount_is_typed_and_planned_again(stores: Page):
 def test_a_refill_is_dragged_on_its_lane(stores: Page):
     go_to(stores, "Quarve")
     handle = stores.locator("circle[data-mark]").first
+    handle.hover()  # where it stands once everything has settled
     box = handle.bounding_box()
-    stores.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     stores.mouse.down()
     stores.mouse.move(box["x"] + box["width"] / 2, box["y"] - 30, steps=5)
     expect(stores.get_by_text(re.compile(r"^take \d"))).to_be_visible()

@@ -85,6 +85,16 @@ def test_rooms_ask_for_no_tent_and_a_choice_frees_it():
     assert kinds(days(tent, stops=inns), "idle_shelter")[0].mends[0].gone == ["tent"]
 
 
+def test_what_stands_in_is_needed_only_where_the_better_is_not():
+    """A tarp beside a tent is needed on no night; alone, or while the tent waits further on, it is."""
+    tarp, tent = serving("tarp"), thing("tent", 2, 8, serves=("tent", "fly"))
+    late = tent.model_copy(update={"where": (Whereabouts(how="home"), Whereabouts(from_km=240))})
+    for kit, nights in (((tarp,), 9), ((tarp, tent), 0), ((tarp, late), 4)):
+        tour = days(*kit)
+        needed = situation_of(tour, profile_of(tour)).needed.days_of(tarp)
+        assert int(needed.sum()) == nights
+
+
 BEARS = (Hazard(from_km=120, to_km=210, kind="bears"),)
 
 

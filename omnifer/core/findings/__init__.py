@@ -74,6 +74,13 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
 """Every check and the kinds of trouble it looks for."""
 
 
+OF_THE_KIT = frozenset(
+    kind for check, kinds in CHECKS.items() if check.__module__ in {m.__name__ for m in (asked, belongings, clothes, sleep)}
+    for kind in kinds
+)  # fmt: skip
+"""Trouble with what the kit is for: nights, clothes, needs, and the things themselves."""
+
+
 def find(situation: Situation) -> list[Finding]:
     """All findings, ranked: those set aside last, by grade, then the day on which they bite, then size."""
     aside = {one.finding_id: one.reason for one in situation.tour.set_aside}
@@ -122,6 +129,7 @@ def _ranked(rank: int, key: str, draft: Draft, aside: str | None) -> Finding:
         grade=draft.grade,
         rank=rank,
         size=round(draft.size, 3),
+        of_kit=draft.kind in OF_THE_KIT,
         aside=aside,
         sentence=draft.sentence,
         reason=draft.reason,

@@ -2,8 +2,6 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from omnifer.core.findings.asked import bring
 from omnifer.core.findings.mending import one_more, otherwise
 from omnifer.core.findings.situation import Draft, Situation
@@ -205,7 +203,7 @@ def going_home(s: Situation) -> Iterator[Draft]:
         for thing in (t for t in s.tour.kit if t.id in ask.thing_ids and not t.comes_and_goes and t.inside is None):
             needed = s.needed.days_of(thing)
             mass = thing.mass_kg * thing.count
-            if needed is None or np.flatnonzero(needed)[-1] + 1 != ask.to_day or mass < WORTH_SENDING_KG:
+            if needed is None or not needed[ask.to_day - 1] or needed[ask.to_day :].any() or mass < WORTH_SENDING_KG:
                 continue
             yield Draft(
                 kind="may_go_home", grade="worth_knowing",

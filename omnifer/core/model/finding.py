@@ -113,6 +113,7 @@ class Finding(Noun):
     grade: Grade
     rank: int
     size: float = Field(description="Of two findings of a kind the larger is the worse")
+    of_kit: bool = Field(description="About what the kit is for, rather than about how it rides and what it uses up")
     aside: str | None = Field(description="Why the rider has set it aside; such findings come last and stop nobody")
     sentence: Text
     place: Text

@@ -36,10 +36,13 @@ class Needed:
         return [one.ask for one in self.answers]
 
     def days_of(self, thing: Thing) -> Days | None:
-        """Days on which a thing is needed, because it answers something or because it is slept in or worn; None: nobody said."""
+        """Days on which a thing is needed, because it answers something or because it is slept in or worn; None: nobody said.
+
+        What stands in for something is needed on days on which that is not there: a tarp is no shelter beside a tent.
+        """
         if self.asking is None:
             return None
-        found = [one.days & self.asking.there(thing) for one in self.answers if thing.id in one.ask.thing_ids]
+        found = [one.days & self._wanted_of(thing, one) for one in self.answers if thing.id in one.ask.thing_ids]
         nights = nights_needing(self.asking.tour, self.asking.days, thing)
         if nights is not None:
             found.append(nights)
@@ -48,6 +51,15 @@ class Needed:
         if found:
             return np.asarray(np.any(found, axis=0))
         return self.asking.riding & False if set(thing.serves) and set(thing.serves) <= self.idle else None
+
+    def _wanted_of(self, thing: Thing, one: Answered) -> Days:
+        """Days on which a thing is there and nothing better for the same."""
+        assert self.asking is not None
+        serves = one.ask.serves
+        first = min(serves.index(service) for service in thing.serves if service in serves)
+        better = [t for t in self.asking.serving(*serves[:first]) if t.id in one.ask.thing_ids and t.id != thing.id]
+        there = self.asking.there(thing)
+        return there & ~np.any([self.asking.there(t) for t in better], axis=0) if better else there
 
 
 def needed(tour: TourSheet, voyage: Voyage | None, days: list[Day]) -> Needed:

@@ -3711,6 +3711,11 @@ export interface components {
             mends: components["schemas"]["Mend-Output"][];
             /** Need */
             need: number | null;
+            /**
+             * Of Kit
+             * @description About what the kit is for, rather than about how it rides and what it uses up
+             */
+            of_kit: boolean;
             /** Parts */
             parts: {
                 [key: string]: number;

@@ -1,5 +1,6 @@
 /** What goes wrong, ranked, each with place, reason, evidence to scale, and what would help. */
 import { useState } from 'react'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import type { Finding } from '../api/client'
 import { useDesk } from '../api/tour'
@@ -75,7 +76,8 @@ export function Findings() {
   const units = useUnits()
   const [chosen, setOpen] = useState<string | null>(null)
   const [all, setAll] = useState(false)
-  const findings = assessment.findings.filter((f) => f.aside === null)
+  const live = assessment.findings.filter((f) => f.aside === null)
+  const findings = live.filter((f) => !f.of_kit)
   const aside = assessment.findings.filter((f) => f.aside !== null)
   const open = assessment.findings.some((f) => f.id === chosen) ? chosen : (findings[0]?.id ?? null)
   const openAt = findings.findIndex((f) => f.id === open)
@@ -156,6 +158,11 @@ export function Findings() {
         <Button $small onPress={() => setAll(false)}>
           Show fewer
         </Button>
+      )}
+      {live.length > findings.length && (
+        <Muted>
+          <Link to="../ready">{live.length - findings.length} more about the kit itself, under Ready</Link>
+        </Muted>
       )}
       {aside.length > 0 && (
         <Fold summary={`Set aside: ${aside.length}`} open={aside.some((f) => f.id === open)}>
