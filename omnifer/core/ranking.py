@@ -168,7 +168,7 @@ def _verdict(here: Situation, thing: Thing, uses: int | None, way: Way | None) -
     if uses == 0 and isinstance(thing.role, SleepingBag | BedLayer):
         return "probably_not", say("every night is warm enough without it, as the kit stands")
     if uses == 0 and thing.role is None:
-        return "probably_not", say("no day of this tour asks for it")
+        return _idle(here, thing)
     if uses:
         return _for_days(here, thing, uses, way)
     if thing.role is not None or thing.food or thing.holds_water_l:
@@ -180,6 +180,17 @@ def _verdict(here: Situation, thing: Thing, uses: int | None, way: Way | None) -
     if thing.serves:
         return "comfort", say("nothing on this road asks for it, and it is used")
     return "not_said", say("nobody said what it is for")
+
+
+def _idle(here: Situation, thing: Thing) -> tuple[Verdict, Text]:
+    """What is needed on no day: liked, or doing what something else does, or asked for by nothing."""
+    if thing.because:
+        return "comfort", say("{why}", why=thing.because)
+    beside = {i for ask in here.needed.asks if thing.id in ask.thing_ids for i in ask.thing_ids} - {thing.id}
+    other = next((t.name for t in here.tour.kit if t.id in beside), None)
+    if other is not None:
+        return "probably_not", say("{other} does the same on every day that asks for it", other=other)
+    return "probably_not", say("no day of this tour asks for it")
 
 
 def _as_spare(thing: Thing, mending: list[Fault]) -> tuple[Verdict, Text]:

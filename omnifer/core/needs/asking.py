@@ -40,6 +40,8 @@ class Wanted:
     bike_id: str | None = None
     reach: Reach | None = None
     count: int = 1
+    night: bool = False
+    """Wanted where the day ends, in the evening or at night."""
 
     @property
     def key(self) -> str:
@@ -183,10 +185,11 @@ class Asking:
 
 @dataclass(frozen=True)
 class Answered:
-    """An ask, and the days on which it is asked."""
+    """An ask, and the days on which it is asked, or the nights."""
 
     ask: Ask
     days: Days
+    night: bool
 
 
 def answered(asking: Asking, wanted: Iterable[Wanted]) -> list[Answered]:
@@ -200,13 +203,12 @@ def answered(asking: Asking, wanted: Iterable[Wanted]) -> list[Answered]:
             graver = min(before, one, key=lambda w: (not w.days.any(), GRAVITY.index(w.grade)))
             one = replace(graver, days=before.days | one.days, count=max(before.count, one.count))
         asked[one.key] = one
-    return [Answered(_answer(asking, one, own), one.days) for one in asked.values() if one.days.any()]
+    return [Answered(_answer(asking, one, own), one.days, one.night) for one in asked.values() if one.days.any()]
 
 
 def _answer(asking: Asking, wanted: Wanted, own: dict[str, AnswerGiven]) -> Ask:
     able = [thing for thing in asking.serving(*wanted.serves) if _for(asking, wanted, thing)]
-    night = wanted.question == "sheltered" or wanted.serves[0] in ("warm_jacket", "nightwear")
-    there = {thing.id: asking.there(thing, night) & wanted.days for thing in able}
+    there = {thing.id: asking.there(thing, wanted.night) & wanted.days for thing in able}
     counted = sum((there[t.id] * t.count for t in able), np.zeros(len(asking.days), dtype=int))
     lacks = wanted.days & (counted < wanted.count)
     helping = [thing for thing in able if there[thing.id].any()]

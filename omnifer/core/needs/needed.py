@@ -58,8 +58,8 @@ class Needed:
         serves = one.ask.serves
         first = min(serves.index(service) for service in thing.serves if service in serves)
         better = [t for t in self.asking.serving(*serves[:first]) if t.id in one.ask.thing_ids and t.id != thing.id]
-        there = self.asking.there(thing)
-        return there & ~np.any([self.asking.there(t) for t in better], axis=0) if better else there
+        there = self.asking.there(thing, one.night)
+        return there & ~np.any([self.asking.there(t, one.night) for t in better], axis=0) if better else there
 
 
 def needed(tour: TourSheet, voyage: Voyage | None, days: list[Day]) -> Needed:

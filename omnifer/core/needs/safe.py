@@ -17,7 +17,7 @@ HAZARDS: tuple[tuple[HazardKind, tuple[str, ...], str, Grade, Reach | None], ...
     ("ticks", ("tweezers",), "ticks: look for them every evening", "slows_you", None),
     ("thorns", ("sealant", "plugs", "patches"), "thorns on the road", "slows_you", "stop"),
     ("dust", ("closed_glasses",), "dust", "worth_knowing", "riding"),
-    ("theft", ("lock", "strong_lock"), "theft", "slows_you", "stop"),
+    ("theft", ("strong_lock", "lock"), "theft", "slows_you", "stop"),
     ("sun", ("sun_cream", "sun_sleeves"), "sun without shade", "slows_you", "riding"),
     ("no_signal", ("messenger",), "nobody can be called from there", "slows_you", "riding"),
 )
@@ -46,9 +46,11 @@ COMPANIONS: tuple[tuple[str, str, str], ...] = (
 def sheltered(a: Asking) -> Iterator[Wanted]:
     """Something over one's head on every night out of doors."""
     n = number(a.outdoors.sum())
-    yield Wanted("sheltered", ("tent", "bivy", "tarp", "hammock"), a.outdoors, say("{n} nights out of doors", n=n), "stops_you")
+    yield Wanted("sheltered", ("tent", "bivy", "tarp", "hammock"), a.outdoors, say("{n} nights out of doors", n=n), "stops_you",
+                 night=True)  # fmt: skip
     wet = a.outdoors & (a.rain > 0)
-    yield Wanted("sheltered", ("fly", "bivy", "tarp"), wet, say("{n} nights out of doors, some of them wet", n=n), "slows_you")
+    yield Wanted("sheltered", ("fly", "bivy", "tarp"), wet, say("{n} nights out of doors, some of them wet", n=n), "slows_you",
+                 night=True)  # fmt: skip
 
 
 def seen(a: Asking) -> Iterator[Wanted]:

@@ -21,6 +21,8 @@ RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
 """Felt colder than this [°C], one of these is worn; practice. Numb hands cannot brake."""
 EVENING_C = 12.0
 """Evenings colder than this want an insulated jacket, in summer too [°C]; practice."""
+FROSTY_C = 5.0
+"""Evenings colder than this want a layer under it [°C]; practice."""
 SPRAY_C = 15.0
 """Below this air spray from the wheels chills feet [°C]; practice."""
 SHOWERS, WET, WET_COLD_C, WARM_C = 0.1, 0.3, 10.0, 20.0
@@ -52,7 +54,14 @@ def wanted(a: Asking) -> Iterator[Wanted]:
         yield Wanted(
             "dressed", ("warm_jacket",), evening,
             say("{n} evenings out of doors, down to {air}", n=number(evening.sum()), air=celsius(_least(a.evening_c, evening))),
-            "slows_you", rider.id,
+            "slows_you", rider.id, night=True,
+        )  # fmt: skip
+        frosty = a.outdoors & (a.evening_c < FROSTY_C)
+        yield Wanted(
+            "dressed", ("fleece",), frosty,
+            say("{n} evenings down to {air}: a layer under the jacket", n=number(frosty.sum()),
+                air=celsius(_least(a.evening_c, frosty))),
+            "worth_knowing", rider.id, night=True,
         )  # fmt: skip
         yield from _rain(a, rider.id)
         yield Wanted(
