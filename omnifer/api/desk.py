@@ -70,7 +70,15 @@ class Desk:
         return self._office.glances.of(key, lambda: glance_of(stored.sheet, assess(stored.sheet, self.profile(stored))))
 
     def start(self, tour: Tour, what: str) -> TourAnswer:
-        """Keep a new tour, once it is valid and what it means is known. Raises as `keep`."""
+        """Keep a new tour, once it is valid and what it means is known. Raises as `keep`.
+
+        What another owner's library has, as a bundle may bring it, belongs to no thing of this one.
+        """
+        named = {thing.library_id for thing in tour.kit if thing.library_id}
+        strange = named - self.library.known(sorted(named)) if named else set()
+        if strange:
+            kit = tuple(t.model_copy(update={"library_id": None}) if t.library_id in strange else t for t in tour.kit)
+            tour = tour.model_copy(update={"kit": kit})
         sheet = checked(tour)
         profile = profile_known(tour)
         found = assess(sheet, profile)

@@ -86,6 +86,12 @@ class Library:
             found.setdefault(one.thing.name.lower(), one)
         return found
 
+    def known(self, ids: Sequence[str]) -> set[str]:
+        """Of some identifiers those that are there."""
+        with acting(self.pool, self.owner_id) as connection:
+            rows = QUERIES.known_owned(connection, owner_id=self.owner_id, ids=list(ids))
+            return {str(row["id"]) for row in rows}
+
     def add(self, things: Sequence[Thing]) -> list[str]:
         """Keep things. Gives their identifiers."""
         with acting(self.pool, self.owner_id) as connection:

@@ -101,6 +101,16 @@ def test_things_are_chosen_for_a_tour_once(client, tours, path):
     assert client.post(f"{other}/choose", json={"revision": 3, "ids": ["0" * 32]}).status_code == 404
 
 
+def test_a_bundle_of_somebody_else_brings_things_of_nobodys_library(client, path):
+    kept(client, path)
+    bundle = client.get(f"{path}/bundle.json").data
+    strange = bundle.replace(client.get("/api/library?find=axe").json["things"][0]["id"].encode(), b"0f" * 4 + b"-0000-4000-8000-" + b"0f" * 6)
+    brought = client.post("/api/tours/bundle", data={"file": (io.BytesIO(strange), "t.json")})
+    ids = {t["name"]: t["library_id"] for t in brought.json["tour"]["sheet"]["kit"]}
+    assert ids["axe"] is None
+    assert ids["pot"] is not None
+
+
 def test_the_ladder_knows_what_lies_at_home(client, path):
     owned = kept(client, path)
     light = named("light", "Light pot", mass_kg=0.2, price=30, held="wished", instead_of=owned["pot"]["id"])

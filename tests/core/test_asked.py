@@ -8,6 +8,7 @@ from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.kit import Fit, Whereabouts
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.road import Hazard, MonthNormals, Road, Station, Stop, TypedDay
+from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import AnswerGiven, Tour
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
 
@@ -138,6 +139,15 @@ def test_a_need_is_answered_without_a_thing_and_asked_again():
     assert not any("food_rope" in f.id for f in kinds(chosen, "not_safe"))
     # A thing that answers it is what counts.
     assert asks(chosen.model_copy(update={"kit": (*chosen.kit, serving("food_rope"))}))["food_rope"] == "answered"
+
+
+def test_own_medicine_lasts_for_the_tour_and_three_days():
+    """Ten days, one a day: a box of ten is three short, two boxes are not."""
+    box = thing("pills", 0.05, 0.1, serves=("medicine",), role=UsedUp(unit="pieces", holds=10, content_kg=0.02, rate=1))
+    tour = days(box)
+    short = next(f for f in kinds(tour, "not_safe") if "pills" in f.thing_ids)
+    assert [short.sentence.figures[k].value for k in ("lasts", "asked")] == [10, 13]
+    assert not any("pills" in f.thing_ids for f in kinds(mended(tour, short.mends[0]), "not_safe"))
 
 
 def test_dark_arrivals_ask_for_lamps_and_tunnels_do_too():

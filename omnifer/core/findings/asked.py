@@ -3,11 +3,12 @@
 import math
 from collections.abc import Iterator
 
-from omnifer.core.findings.mending import a_new, into_reach, new_id, otherwise
+from omnifer.core.findings.mending import a_new, into_reach, new_id, one_more, otherwise
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import FindingKind, Mend
 from omnifer.core.model.kit import Fit, Thing, Whereabouts
 from omnifer.core.model.needs import Ask, Fault, Layers
+from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.needs.repair import fit_for, named
 from omnifer.core.sentence import celsius, fine_kg, hours, km, litres, number, say, share
@@ -16,6 +17,8 @@ KINDS: dict[str, FindingKind] = {
     "dressed": "thin_layers", "sheltered": "no_shelter", "seen": "not_seen", "safe": "not_safe", "complete": "incomplete",
 }  # fmt: skip
 """What the lack of an answer is called, by its question."""
+MEDICINE_SPARE_D = 3
+"""Own medicine lasts for so many days more than the tour [d]; practice."""
 EVENING_H, SHORT_EVENING_H = 1.0, 0.5
 """Pitching and cooking take so long out of doors; of less than the second nobody cooks [h]; practice."""
 HOLDER_KG = 0.6
@@ -29,6 +32,27 @@ def unanswered(s: Situation) -> Iterator[Draft]:
     for ask in s.needed.asks:
         if ask.state in ("lacking", "too_deep"):
             yield _lacking(s, ask)
+    yield from _medicine(s)
+
+
+def _medicine(s: Situation) -> Iterator[Draft]:
+    """Own medicine that does not last for the tour and some days more."""
+    for thing in s.tour.kit if s.needed.asking is not None else ():
+        role = thing.role
+        if "medicine" not in thing.serves or not isinstance(role, UsedUp) or role.per != "person_day" or role.rate <= 0:
+            continue
+        lasts, asked = role.holds * thing.count / role.rate, len(s.days) + MEDICINE_SPARE_D
+        if lasts < asked:
+            more = math.ceil(asked * role.rate / role.holds) - thing.count
+            yield Draft(
+                kind="not_safe", grade="stops_you",
+                sentence=say("{thing} lasts {lasts} days of {asked}.", thing=thing.name, lasts=number(math.floor(lasts)),
+                             asked=number(asked)),
+                reason=say("The tour, and {spare} days for delays. Some of it is not to be had elsewhere: ask your doctor.",
+                           spare=number(MEDICINE_SPARE_D)),
+                place=say("in the kit"), size=asked - lasts, things=(thing.id,),
+                mends=[one_more(s, thing, say("{n} more", n=number(more)), say("for the whole tour"), more)],
+            )  # fmt: skip
 
 
 def _lacking(s: Situation, ask: Ask) -> Draft:

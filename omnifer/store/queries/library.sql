@@ -49,6 +49,9 @@ SELECT owned.id, owned.version, owned.document, owned.body, (picture.owned_id IS
   LEFT JOIN owned_picture AS picture ON picture.owned_id = owned.id
  WHERE owned.owner_id = :owner_id AND owned.id = :owned_id AND owned.removed_at IS NULL;
 
+-- name: known_owned
+SELECT id FROM owned WHERE owner_id = :owner_id AND removed_at IS NULL AND CAST(id AS text) = ANY(:ids);
+
 -- name: add_owned$
 INSERT INTO owned (owner_id, name, kit, sought, body, document)
 VALUES (:owner_id, :name, :kit, :sought, CAST(:body AS jsonb), :document) RETURNING id;

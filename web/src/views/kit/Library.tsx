@@ -84,6 +84,7 @@ export function Library() {
   const [first, setFirst] = useState(0)
   const [editing, setEditing] = useState<Owned | null>(null)
   const [told, setTold] = useState<string[]>([])
+  const [removed, setRemoved] = useState<Owned | null>(null)
   const find = useDeferredValue(typed.trim())
   const { data, error } = useQuery({
     queryKey: ['library', find, kit, first, tour.id, tour.revision],
@@ -140,6 +141,17 @@ export function Library() {
           {words}
         </Muted>
       ))}
+      {removed && (
+        <Button
+          $small
+          onPress={() => {
+            void told_(api.restoreOwned(removed.id))
+            setRemoved(null)
+          }}
+        >
+          Fetch {removed.thing.name} back
+        </Button>
+      )}
       {data?.total === 0 && !find && (
         <Muted>
           A thing that is kept here lives once: weigh it again and every open tour knows it, and the next tour begins with it. Tours that are over
@@ -273,7 +285,13 @@ export function Library() {
           owned
           onClose={() => setEditing(null)}
           onKeep={(thing) => void told_(api.changeOwned(editing.id, editing.version, thing)).then((done) => done && setEditing(null))}
-          onRemove={() => void told_(api.removeOwned(editing.id, editing.version)).then((done) => done && setEditing(null))}
+          onRemove={() =>
+            void told_(api.removeOwned(editing.id, editing.version)).then((done) => {
+              if (!done) return
+              setRemoved(editing)
+              setEditing(null)
+            })
+          }
           more={
             <div style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
               {editing.has_picture && (

@@ -1,16 +1,10 @@
 /** Each day's cold against what is worn: a foot for the coldest hour, a bar for how long the evening is borne. */
 import { useState } from 'react'
-import styled from 'styled-components'
 import { useShown } from '../../api/tour'
 import type { Scale } from '../../instruments/ribbonScale'
-import { Button } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
+import { Level, Whose } from './parts'
 
-const Riders = styled.div`
-  display: flex;
-  gap: 4px;
-  padding-top: 6px;
-`
 /** From here on another layer is worn [°C]. */
 const LINES = [20, 12, 5]
 const CLOSED_PX = 32
@@ -31,16 +25,7 @@ export function Layers({ scale, width, open }: { scale: Scale; width: number; op
   const coldest = Math.min(...felt)
   return (
     <>
-      {open && assessment.layers.length > 1 && (
-        <Riders className="no-print">
-          {assessment.layers.map((l) => (
-            <Button key={l.rider_id} $small aria-pressed={l === layers} onPress={() => choose(l.rider_id)}>
-              {l === layers ? '● ' : '○ '}
-              {sheet.riders.find((r) => r.id === l.rider_id)?.name}
-            </Button>
-          ))}
-        </Riders>
-      )}
+      {open && <Whose ids={assessment.layers.map((s) => s.rider_id)} chosen={layers.rider_id} onChoose={choose} />}
       <svg width={width} height={height} role="img" aria-label={`${name}: felt ${units.show(coldest, 'temperature')} in the coldest hour`}>
         {layers.days.map((d) => {
           const [x0, x1] = [scale.edges[d.day - 1] ?? 0, scale.edges[d.day] ?? 0]
@@ -65,20 +50,7 @@ export function Layers({ scale, width, open }: { scale: Scale; width: number; op
           )
         })}
         {LINES.filter((c) => c > low && c < high && (open || c === 5)).map((c) => (
-          <g key={c}>
-            <path d={`M0 ${y(c)}H${width}`} stroke="var(--hair)" />
-            <text
-              x={width - 4}
-              y={y(c) - 2}
-              fontSize="var(--size-fine)"
-              textAnchor="end"
-              stroke="var(--sky)"
-              strokeWidth={3}
-              style={{ fill: 'var(--ink2)', paintOrder: 'stroke' }}
-            >
-              {units.show(c, 'temperature')}
-            </text>
-          </g>
+          <Level key={c} celsius={c} y={y(c)} width={width} />
         ))}
         {open && (
           <text x={4} y={height - 6} fontSize="var(--size-fine)" stroke="var(--sky)" strokeWidth={3} style={{ paintOrder: 'stroke' }}>

@@ -1,16 +1,10 @@
 /** Each night's cold against what each rider has in bed: a line for what it bears, a foot for the night. */
 import { useState } from 'react'
-import styled from 'styled-components'
 import { useShown } from '../../api/tour'
 import type { Scale } from '../../instruments/ribbonScale'
-import { Button } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
+import { Level, Whose } from './parts'
 
-const Riders = styled.div`
-  display: flex;
-  gap: 4px;
-  padding-top: 6px;
-`
 const LABEL_PX = 74
 
 export function Nights({ scale, width, open }: { scale: Scale; width: number; open: boolean }) {
@@ -44,42 +38,18 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
   const bears = first?.bears_c ?? null
   return (
     <>
-      {open && assessment.sleepers.length > 1 && (
-        <Riders className="no-print">
-          {assessment.sleepers.map((s) => (
-            <Button key={s.rider_id} $small aria-pressed={s === sleeper} onPress={() => choose(s.rider_id)}>
-              {s === sleeper ? '● ' : '○ '}
-              {sheet.riders.find((r) => r.id === s.rider_id)?.name}
-            </Button>
-          ))}
-        </Riders>
-      )}
+      {open && <Whose ids={assessment.sleepers.map((s) => s.rider_id)} chosen={sleeper.rider_id} onChoose={choose} />}
       <svg
         width={width}
         height={height}
         role="img"
         aria-label={`${name}: ${worst.short_k > 0 ? `${units.show(worst.short_k, 'temperature_difference')} short in night ${worst.day}` : 'warm enough in every night'}`}
       >
-        {(open ? [0, 10] : [0]).map(
-          (c) =>
-            c > low &&
-            c < high && (
-              <g key={c}>
-                <path d={`M0 ${y(c)}H${width}`} stroke="var(--hair)" />
-                <text
-                  x={width - 4}
-                  y={y(c) - 3}
-                  fontSize="var(--size-fine)"
-                  textAnchor="end"
-                  stroke="var(--sky)"
-                  strokeWidth={3}
-                  style={{ fill: 'var(--ink2)', paintOrder: 'stroke' }}
-                >
-                  {units.show(c, 'temperature')}
-                </text>
-              </g>
-            ),
-        )}
+        {(open ? [0, 10] : [0])
+          .filter((c) => c > low && c < high)
+          .map((c) => (
+            <Level key={c} celsius={c} y={y(c)} width={width} />
+          ))}
         {at
           .filter((n) => n.far_too_warm)
           .map((n) => (

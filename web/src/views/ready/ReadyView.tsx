@@ -91,6 +91,19 @@ const Row = styled.section`
     padding: 0 14px;
   }
 `
+/** On paper each question is a list to leave by, with boxes to tick. */
+const OnPaper = styled.ul`
+  display: none;
+  @media print {
+    display: block;
+    padding: 2px 0 6px;
+    font-size: var(--size-small);
+    line-height: 17px;
+    li::before {
+      content: '☐ ';
+    }
+  }
+`
 const Found = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
@@ -205,8 +218,15 @@ export function ReadyView() {
               {wide > 100 && assessment.days.length > 0 && <Drawing question={question} scale={scale} width={wide} open={open === question.id} />}
               <First>
                 <State state={state(question)} findings={of(question)} />
-                {open !== question.id && of(question)[0] && <span>{units.say(of(question)[0]?.sentence ?? NOTHING)}</span>}
+                {open !== question.id && of(question)[0] && <span className="no-print">{units.say(of(question)[0]?.sentence ?? NOTHING)}</span>}
               </First>
+              <OnPaper aria-hidden="true">
+                {of(question).map((f) => (
+                  <li key={f.id}>
+                    {units.say(f.sentence)} {units.say(f.place)}
+                  </li>
+                ))}
+              </OnPaper>
               {open === question.id && <Answers question={question} findings={of(question)} />}
               {open === question.id && <Asks asks={assessment.asks.filter((a) => ASKED_UNDER[question.id]?.includes(a.question))} />}
               {open === question.id && question.id === 'spared' && <Parcels />}

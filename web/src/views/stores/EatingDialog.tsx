@@ -129,6 +129,28 @@ export function EatingDialog({ onClose }: { onClose: () => void }) {
           range={BOUNDS.Stores.minutes_per_money}
           onChange={(minutes_per_money) => set({ minutes_per_money })}
         />
+        <Measure
+          label={`A parcel by post${sheet.money ? `, ${sheet.money}` : ''}`}
+          value={draft.parcel_price}
+          quantity="count"
+          range={BOUNDS.Stores.parcel_price}
+          onChange={(parcel_price) => set({ parcel_price })}
+          onClear={() => set({ parcel_price: null })}
+        />
+        <Measure
+          label="Days that a parcel is on its way"
+          value={draft.post_days}
+          quantity="count"
+          range={BOUNDS.Stores.post_days}
+          onChange={(n) => set({ post_days: Math.round(n) })}
+        />
+        <Measure
+          label="Days that a post office keeps it"
+          value={draft.holding_days}
+          quantity="count"
+          range={BOUNDS.Stores.holding_days}
+          onChange={(n) => set({ holding_days: Math.round(n) })}
+        />
       </Row>
       {saves !== null && saves !== undefined && (
         <Muted>

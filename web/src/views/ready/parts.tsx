@@ -1,0 +1,48 @@
+/** What several drawings of the questions have in common. */
+import styled from 'styled-components'
+import { useShown } from '../../api/tour'
+import { Button } from '../../ui/controls'
+import { useUnits } from '../../ui/preferences'
+
+const Riders = styled.div`
+  display: flex;
+  gap: 4px;
+  padding-top: 6px;
+`
+
+/** Whose drawing is shown, where there are several. */
+export function Whose({ ids, chosen, onChoose }: { ids: string[]; chosen: string; onChoose: (id: string) => void }) {
+  const { sheet } = useShown()
+  if (ids.length < 2) return null
+  return (
+    <Riders className="no-print">
+      {ids.map((id) => (
+        <Button key={id} $small aria-pressed={id === chosen} onPress={() => onChoose(id)}>
+          {id === chosen ? '● ' : '○ '}
+          {sheet.riders.find((r) => r.id === id)?.name}
+        </Button>
+      ))}
+    </Riders>
+  )
+}
+
+/** A line at a temperature across the days, with its figure at the right. */
+export function Level({ celsius, y, width }: { celsius: number; y: number; width: number }) {
+  const units = useUnits()
+  return (
+    <g>
+      <path d={`M0 ${y}H${width}`} stroke="var(--hair)" />
+      <text
+        x={width - 4}
+        y={y - 3}
+        fontSize="var(--size-fine)"
+        textAnchor="end"
+        stroke="var(--sky)"
+        strokeWidth={3}
+        style={{ fill: 'var(--ink2)', paintOrder: 'stroke' }}
+      >
+        {units.show(celsius, 'temperature')}
+      </text>
+    </g>
+  )
+}
