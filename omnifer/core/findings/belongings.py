@@ -16,6 +16,8 @@ IN_THE_KIT = say("in the kit")
 FEW_NIGHTS = 0.1
 """A shelter that is needed on a smaller part of the nights is worth a word [-]; practice."""
 NAMED = 6
+KEPT: frozenset[str] = frozenset({"strong_lock", "messenger"})
+"""Kept although no stretch asks for them any more: there are thieves and accidents elsewhere too."""
 DAYS_LEFT, WORTH_SENDING_KG = 3, 0.2
 """Nobody goes to the post for less [d, kg]; practice."""
 
@@ -24,9 +26,7 @@ def doubles(s: Situation) -> Iterator[Draft]:
     """The same function twice."""
     for found in kit.twice(s.tour):
         names = " and ".join(dict.fromkeys(t.name for t in found.things))
-        least = (
-            min(found.things, key=lambda t: t.mass_kg) if len(found.things) == 1 else max(found.things, key=lambda t: t.mass_kg)
-        )
+        least = max(found.things, key=lambda t: (t.unused_tours, t.mass_kg))
         yield Draft(
             kind="twice", grade="worth_knowing",
             sentence=say("{names}: {n} of what {enough} would do.", names=names, n=number(found.number),
@@ -198,7 +198,7 @@ def going_home(s: Situation) -> Iterator[Draft]:
         ask = one.ask
         kinds = {kind for kind, serves, *_ in HAZARDS if serves[0] == ask.serves[0]}
         ends = max((h.to_km for h in s.tour.road.hazards if h.kind in kinds), default=None)
-        if ends is None or not ask.thing_ids or last - ask.to_day < DAYS_LEFT:
+        if ends is None or ask.serves[0] in KEPT or not ask.thing_ids or last - ask.to_day < DAYS_LEFT:
             continue
         for thing in (t for t in s.tour.kit if t.id in ask.thing_ids and not t.comes_and_goes and t.inside is None):
             needed = s.needed.days_of(thing)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from omnifer.core.findings.mending import a_new, new_id
+from omnifer.core.findings.mending import a_new, new_id, otherwise, with_role
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
@@ -15,6 +15,8 @@ STOPS_FROM_K = 5.0
 """A night that is so much colder than a rider sleeps warm ends the tour's sleep, not only spoils it [K]; practice."""
 FEW_NIGHTS = 0.1
 """A bag that is asked for on a smaller part of the nights is worth a word [-]; practice."""
+LIGHTER_A_K, HALF = 0.035, 0.5
+"""A bag for a degree more is lighter by such a part, and none is less than half as heavy [1/K, -]; practice."""
 FOAM_R, FOAM_KG, FOAM_L = 2.0, 0.38, 8.0
 """A foam mat to lie under another [ft²·°F·h/Btu, kg, l]; practice."""
 SILK_K, SILK_KG, SILK_L = 2.0, 0.13, 0.4
@@ -96,5 +98,25 @@ def surplus(s: Situation) -> Iterator[Draft]:
             reason=say("On the coldest {spare} are to spare with mat and layers. A lighter bag with all clothes worn is enough"
                        " for most sleepers.", spare=kelvin(least)),
             place=say("in the kit"), size=bags[0].mass_kg, things=(bags[0].id,), about=rider.id,
-            mends=[Mend(name=say("A lighter bag"), consequence=say("or this one posted home after the last cold night"))],
+            mends=[
+                *_lighter(bags[0], least),
+                Mend(name=say("Post it home after the last cold night"), consequence=say("see what may stay, by post")),
+            ],
         )  # fmt: skip
+
+
+def _lighter(bag: Thing, spare_k: float) -> Iterator[Mend]:
+    """A bag with less to spare, as much lighter as such bags mostly are."""
+    role = bag.role
+    if not isinstance(role, SleepingBag) or spare_k < 1:
+        return
+    comfort, kilograms = role.comfort_c + spare_k, bag.mass_kg * max(1 - LIGHTER_A_K * spare_k, HALF)
+    lighter = otherwise(
+        with_role(bag, comfort_c=round(min(comfort, 30.0), 1)), mass_kg=round(kilograms, 3), held="wished",
+        guessed=tuple(dict.fromkeys((*bag.guessed, "mass"))),
+    )  # fmt: skip
+    yield Mend(
+        name=say("A bag for {comfort} instead", comfort=celsius(comfort)),
+        consequence=say("some {less} lighter, nothing to spare on the coldest night", less=fine_kg(bag.mass_kg - kilograms)),
+        things=[lighter],
+    )
