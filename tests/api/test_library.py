@@ -104,7 +104,9 @@ def test_things_are_chosen_for_a_tour_once(client, tours, path):
 def test_a_bundle_of_somebody_else_brings_things_of_nobodys_library(client, path):
     kept(client, path)
     bundle = client.get(f"{path}/bundle.json").data
-    strange = bundle.replace(client.get("/api/library?find=axe").json["things"][0]["id"].encode(), b"0f" * 4 + b"-0000-4000-8000-" + b"0f" * 6)
+    strange = bundle.replace(
+        client.get("/api/library?find=axe").json["things"][0]["id"].encode(), b"0f" * 4 + b"-0000-4000-8000-" + b"0f" * 6
+    )
     brought = client.post("/api/tours/bundle", data={"file": (io.BytesIO(strange), "t.json")})
     ids = {t["name"]: t["library_id"] for t in brought.json["tour"]["sheet"]["kit"]}
     assert ids["axe"] is None
