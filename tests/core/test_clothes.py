@@ -11,6 +11,7 @@ from omnifer.core.model.road import Road, Stop, TypedDay, Weather
 from omnifer.core.model.roles import Garment
 from omnifer.core.model.stores import Stores
 from omnifer.core.model.tour import Tour
+from omnifer.core.needs.clothes import nights_to_dry
 from omnifer.core.physics.drying import drying_hours
 from tests.conftest import small_tour, thing
 
@@ -71,3 +72,22 @@ def test_the_sample_wears_its_shorts_too_long_and_has_shirts_enough(sample, samp
     lacking = {(w.rider_id, w.piece): sum(d.clean == 0 for d in w.days) for w in assess(sample, sample_road).wardrobes}
     assert lacking["runa", "shirt"] == 0
     assert lacking["runa", "shorts"] > 0
+
+
+def test_a_school_changes_sets_and_washing_together():
+    """Two sets washed nightly, three of everything washed every other day: both end it, with as many pieces as they say."""
+    lacking = tour(1, every=7)
+    finding = next(f for f in assess(lacking, profile_of(lacking)).findings if f.kind == "no_clean")
+    for sets, days, mend in zip((2, 3), (1, 2), finding.mends[-2:], strict=True):
+        then = mended(lacking, mend)
+        assert then.stores.wash_every_days == days
+        assert assess(then, profile_of(then)).wardrobes[0].owned == sets
+        assert without(then) == []
+
+
+def test_the_moving_rack_dries_too():
+    """An hour on it counts double: 26 h at 20 °C and 50 % are a day and a night with two hours of riding, not without."""
+    day = assess(tour(1), profile_of(tour(1))).days[0]
+    air = day.model_copy(update={"mean_min_c": 20.0, "mean_max_c": 20.0, "humidity_pct": 50.0})
+    assert nights_to_dry(26, air.model_copy(update={"riding_hours": 2.1})) == 1
+    assert nights_to_dry(26, air.model_copy(update={"riding_hours": 1.9})) == 2

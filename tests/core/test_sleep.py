@@ -7,7 +7,7 @@ from omnifer.core.findings import CHECKS
 from omnifer.core.findings.questions import QUESTIONS
 from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.kit import Whereabouts
-from omnifer.core.model.road import Road, Stop, TypedDay, Weather
+from omnifer.core.model.road import MonthNormals, Road, Station, Stop, TypedDay, Weather
 from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
 from omnifer.core.model.tour import Tour
 from tests.conftest import RIDER, small_tour, thing
@@ -46,6 +46,18 @@ def test_a_silk_liner_is_worth_two_degrees(comfort, low):
     assert night.bears_c == pytest.approx(low, abs=0.05)
     assert night.short_k == pytest.approx(0, abs=0.05)
     assert slept(nights(low, bag(comfort), MAT))[0].short_k == pytest.approx(2, abs=0.1)
+
+
+def test_a_jacket_in_bed_warms_while_it_is_there_and_dry():
+    """+4 on nights with the jacket free; nothing on wet nights where it gets wet, and nothing once it is posted."""
+    jacket = thing("jacket", 0.4, 2, role=BedLayer(warms_k=4), rider_id="ada")
+    month = MonthNormals(mean_max_c=20, mean_min_c=5, spread_min_c=0, rain_days=15)
+    station = Station(id="s", name="S", at_km=0, elevation_m=200, months=(month,) * 12)
+    posted = jacket.model_copy(update={"where": (Whereabouts(), Whereabouts(from_km=120, how="posted"))})
+    bare = [n.bears_c for n in slept(nights(5, bag(5), MAT, stations=(station,)))]
+    for it, gains in ((jacket, [4] * 5), (jacket.model_copy(update={"wet": True}), [0] * 5), (posted, [4, 4, 0, 0, 0])):
+        worn = [n.bears_c for n in slept(nights(5, bag(5), MAT, it, stations=(station,)))]
+        assert [b - w for b, w in zip(bare, worn, strict=True)] == pytest.approx(gains)
 
 
 def test_who_sleeps_cold_wants_more_than_the_label_and_who_sleeps_warm_less():

@@ -3,9 +3,11 @@
 from collections.abc import Iterator
 from itertools import pairwise
 
-from omnifer.core.findings.mending import eating, one_more
+from omnifer.core.findings.mending import eating, one_more, otherwise
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import Mend
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.load import Placement
 from omnifer.core.model.needs import Wardrobe
 from omnifer.core.model.roles import Piece
 from omnifer.core.sentence import fine_kg, km, number, say
@@ -47,6 +49,36 @@ def _longest(days: list[int]) -> int:
     return longest
 
 
+SCHOOLS: tuple[tuple[str, int, int], ...] = (
+    ("Two sets of all, washed every evening", 2, 1), ("Three of everything, washed every other day", 3, 2),
+)  # fmt: skip
+"""How riders of each school go about it: sets, the one that is worn counted, and days between washes; practice."""
+
+
+def _schools(s: Situation, wardrobe: Wardrobe) -> Iterator[Mend]:
+    """All clothes of a rider as a school has them."""
+    own = [w for w in s.wardrobes if w.rider_id == wardrobe.rider_id]
+    first = [next(t for t in s.tour.kit if t.id == w.thing_ids[0]) for w in own]
+    for words, sets, days in SCHOOLS:
+        wanted = [(t, max(sets - w.owned + t.count, 1)) for t, w in zip(first, own, strict=True)]
+        more = sum(t.mass_kg * (count - t.count) for t, count in wanted)
+        told = say("{mass} more", mass=fine_kg(more)) if more >= 0 else say("{mass} less", mass=fine_kg(-more))
+        moves = [p for t, count in wanted if count < t.count for p in _fewer(s, t, count)]
+        yield Mend(
+            name=say(words), consequence=told, things=[otherwise(t, count=count) for t, count in wanted if count != t.count],
+            moves=moves, stores=eating(s.tour.stores, wash_every_days=days),
+        )  # fmt: skip
+
+
+def _fewer(s: Situation, thing: Thing, count: int) -> Iterator[Placement]:
+    """Where so many of a thing stay."""
+    for placement in (p for p in s.tour.load.placements if p.thing_id == thing.id):
+        stays = min(placement.count, count)
+        count -= stays
+        if stays:
+            yield Placement(thing_id=thing.id, carrier_id=placement.carrier_id, count=stays, pinned=placement.pinned)
+
+
 def _cleaner(s: Situation, wardrobe: Wardrobe) -> Iterator[Mend]:
     every = s.tour.stores.wash_every_days
     for days in (3, 2, 1):
@@ -60,3 +92,4 @@ def _cleaner(s: Situation, wardrobe: Wardrobe) -> Iterator[Mend]:
     yield one_more(
         s, thing, say("One more {piece}", piece=WORDS[wardrobe.piece]), say("{mass} more", mass=fine_kg(thing.mass_kg))
     )
+    yield from _schools(s, wardrobe)

@@ -59,6 +59,7 @@ def _wardrobe(rider: Rider, piece: Piece, mine: list[Thing], days: list[Day], wa
 
 
 def nights_to_dry(takes_h: float, day: Day) -> int:
-    """Days and nights until what was washed in the evening is dry, hung up or on the rack, in the mean air of the day."""
+    """Days and nights until what was washed in the evening is dry, in the mean air of the day: hung up, and on the moving rack,
+    where an hour counts double."""
     hours = float(drying_hours(takes_h, (day.mean_min_c + day.mean_max_c) / 2, day.humidity_pct, 0.0))
-    return max(1, math.ceil(hours / 24))
+    return max(1, math.ceil(hours / (24 + day.riding_hours)))
