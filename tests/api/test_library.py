@@ -167,6 +167,7 @@ RIDERS = [RIDER.model_dump(mode="json")]
 def test_a_tour_begins_like_an_earlier_one_and_says_what_changed(client, tours, path):
     owned = kept(client, path)
     client.patch(path, json={"revision": 2, "what": "over", "over": True})
+    assert client.get(f"{path}/glance").json["over"]
     weigh(client, owned["pot"], 0.3)
     assert mass(client, path) == 0.5
     asked = {"name": "Again", "start_date": "2028-05-01", "riders": RIDERS, "from_tour": path.rsplit("/", 1)[1]}

@@ -38,6 +38,7 @@ class Glance(Noun):
     """A tour as its own small land, with its weight, its days and what is to be done first."""
 
     riders: list[str]
+    over: bool = Field(description="Ridden and over: its things stay as they were")
     start_date: dt.date
     days: int
     length_km: float

@@ -4238,6 +4238,11 @@ export interface components {
             /** On Shelf */
             on_shelf: number;
             /**
+             * Over
+             * @description Ridden and over: its things stay as they were
+             */
+            over: boolean;
+            /**
              * Places
              * @description Where the road starts and ends, and the larger shops between
              */

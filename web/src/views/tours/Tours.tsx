@@ -147,6 +147,8 @@ export function Tours() {
       .catch((e: unknown) => setTrouble(words(e)))
       .then(() => queries.invalidateQueries({ queryKey: ['tours'] }))
   const open = (id: string, view: string) => navigate(`/tours/${id}/${view}`)
+  const close = (tour: TourEntry, over: boolean) =>
+    act(() => api.change(tour.id, { revision: tour.revision, what: over ? 'The tour is over' : 'Open the tour again', over }))
   const remove = (tour: TourEntry) =>
     act(async () => {
       await api.remove(tour.id)
@@ -213,12 +215,14 @@ export function Tours() {
                         { id: 'rename', text: 'Rename …' },
                         { id: 'copy', text: 'Copy' },
                         { id: 'save', text: 'Save as a file' },
+                        { id: 'over', text: glances[i]?.data?.over ? 'Open it again' : 'It is over' },
                         { id: 'remove', text: 'Remove' },
                       ]}
                       onChoose={(id) => {
                         if (id === 'rename') setRenaming({ tour, name: tour.name })
                         if (id === 'copy') act(() => api.copy(tour.id))
                         if (id === 'save') window.location.assign(api.files(tour.id).bundle)
+                        if (id === 'over') close(tour, !glances[i]?.data?.over)
                         if (id === 'remove') remove(tour)
                       }}
                     >
@@ -300,7 +304,7 @@ function lineOf(g: Glance, units: ReturnType<typeof useUnits>): string {
   const road = g.days
     ? `${g.days} days from ${longDay(g.start_date)}, ${units.show(g.length_km, 'distance')}, ${units.show(g.ascent_m, 'elevation')}`
     : `from ${longDay(g.start_date)}`
-  return [road, who].filter(Boolean).join(', ')
+  return [road, who, g.over && 'over: its things stay as they were'].filter(Boolean).join(', ')
 }
 
 function StateOf({ glance, units }: { glance: Glance; units: ReturnType<typeof useUnits> }) {
