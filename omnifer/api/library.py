@@ -32,9 +32,9 @@ def library() -> Response:
     here = [t.library_id for t in desk().tours.read(tour_id).sheet.kit if t.library_id] if tour_id else []
     ready = desk().library.page_json(find, kit, int(first), PAGE, here)
     if ready is not None:
-        return Response(f'{{"things":{ready[0]},"total":{ready[1]}}}', mimetype="application/json")
+        return Response(f'{{"things":{ready[0]},"total":{ready[1]},"most":{PAGE}}}', mimetype="application/json")
     rows, total = desk().library.page(find, kit, int(first), PAGE, here)
-    return answer(shapes.LibraryPage(things=_told(rows), total=total))
+    return answer(shapes.LibraryPage(things=_told(rows), total=total, most=PAGE))
 
 
 @blueprint.get("/api/library/kits")
@@ -64,7 +64,7 @@ def add_owned() -> Response:
     new = [as_owned(thing) for thing in wanted.things if thing.name.lower() not in there]
     ids = desk().library.add(new)
     rows = [*(desk().library.read(owned_id) for owned_id in ids), *there.values()]
-    return answer(shapes.LibraryPage(things=_told(rows), total=len(rows)), 201)
+    return answer(shapes.LibraryPage(things=_told(rows), total=len(rows), most=PAGE), 201)
 
 
 @blueprint.put("/api/library/<owned_id>")

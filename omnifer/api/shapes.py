@@ -318,6 +318,7 @@ class LibraryPage(Noun):
 
     things: list[Owned]
     total: int = Field(description="All that were found, on this page or not")
+    most: int = Field(description="So many a page")
 
 
 class LibraryKits(Noun):

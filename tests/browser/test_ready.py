@@ -116,7 +116,7 @@ def test_the_kit_is_ranked_compared_and_kept_in_the_library(page: Page, site: st
     library.get_by_role("button", name=re.compile("^Keep the .* things of this tour here")).click()
     expect(library.get_by_text(re.compile(r"^\d+ things of your own"))).to_be_visible()
     library.get_by_label("Find in the library").fill("silk")
-    library.get_by_role("button", name="Silk liner").click()
+    library.get_by_role("button", name="Silk liner", exact=True).click()
     dialog = page.get_by_role("dialog", name="Silk liner")
     dialog.get_by_label("Mass of one").fill("250 g")
     dialog.get_by_label("Mass of one").press("Tab")

@@ -85,6 +85,8 @@ class Layers(Noun):
     """A rider's days against the cold out of doors."""
 
     rider_id: str
+    levels_c: list[float] = Field(description="Felt colder than each of them, another layer is asked for, the coldest first [°C]")
+    longest_h: float = Field(description="What is borne so long is borne all evening [h]")
     days: list[LayersDay]
 
 

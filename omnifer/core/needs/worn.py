@@ -7,7 +7,7 @@ import numpy as np
 from omnifer.core.model.needs import Grade, Layers, LayersDay
 from omnifer.core.needs import is_mine
 from omnifer.core.needs.asking import Asking, Wanted
-from omnifer.core.physics.cold import bearable_hours
+from omnifer.core.physics.cold import LONGEST_H, bearable_hours
 from omnifer.core.sentence import celsius, number, say, share
 
 RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
@@ -110,5 +110,5 @@ def layers_of(a: Asking) -> list[Layers]:
                 a.days, a.felt_c.tolist(), a.evening_c.tolist(), clo.tolist(), hours.tolist(), strict=True
             )
         ]
-        found.append(Layers(rider_id=rider.id, days=days))
+        found.append(Layers(rider_id=rider.id, levels_c=sorted({c for c, *_ in RIDING}), longest_h=LONGEST_H, days=days))
     return found

@@ -4569,6 +4569,16 @@ export interface components {
         Layers: {
             /** Days */
             days: components["schemas"]["LayersDay"][];
+            /**
+             * Levels C
+             * @description Felt colder than each of them, another layer is asked for, the coldest first [°C]
+             */
+            levels_c: number[];
+            /**
+             * Longest H
+             * @description What is borne so long is borne all evening [h]
+             */
+            longest_h: number;
             /** Rider Id */
             rider_id: string;
         };
@@ -4633,6 +4643,11 @@ export interface components {
          * @description Some of a rider's own things.
          */
         LibraryPage: {
+            /**
+             * Most
+             * @description So many a page
+             */
+            most: number;
             /** Things */
             things: components["schemas"]["Owned"][];
             /**

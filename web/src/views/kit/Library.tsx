@@ -71,8 +71,7 @@ const Lines = styled.ul`
 `
 const CONDITION = { new: 'untried', trusted: 'trusted', worn: 'worn', near_its_end: 'near its end', repaired: 'repaired' }
 const MOST_STEPS = 5
-/** As many as the server gives at a time. */
-const PAGE = 40
+const FEW = 8
 
 export function Library() {
   const { tour, sheet, ask } = useDesk()
@@ -207,7 +206,7 @@ export function Library() {
               <Lines>
                 {things
                   .filter((o) => here.has(o.id))
-                  .slice(0, typed ? PAGE : 8)
+                  .slice(0, typed ? data.most : FEW)
                   .map((o) => (
                     <li key={o.id}>
                       {o.has_picture ? <img src={`/api/library/${o.id}/picture?v=${o.version}`} alt="" /> : <span />}
@@ -223,10 +222,10 @@ export function Library() {
           )}
           {data.total > first + things.length || first > 0 ? (
             <div style={{ display: 'flex', gap: 6 }}>
-              <Button $small isDisabled={first === 0} onPress={() => setFirst(Math.max(first - PAGE, 0))}>
+              <Button $small isDisabled={first === 0} onPress={() => setFirst(Math.max(first - data.most, 0))}>
                 Before
               </Button>
-              <Button $small isDisabled={data.total <= first + things.length} onPress={() => setFirst(first + PAGE)}>
+              <Button $small isDisabled={data.total <= first + things.length} onPress={() => setFirst(first + data.most)}>
                 More
               </Button>
             </div>
