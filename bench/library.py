@@ -20,7 +20,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.serves import SERVICES
 from omnifer.store.cluster import Cluster
 from omnifer.store.library import Library
-from omnifer.store.tours import LOCAL_RIDER, migrate, owner_named
+from omnifer.store.database import LOCAL_RIDER, migrate, owner_named
 
 THINGS = 2000
 logging.getLogger("werkzeug").setLevel(logging.ERROR)

@@ -21,7 +21,8 @@ from bench.browser import launch
 from bench.roads import long_track
 from omnifer.api.app import create_app
 from omnifer.store.cluster import Cluster
-from omnifer.store.tours import LOCAL_RIDER, Tours, migrate, owner_named
+from omnifer.store.database import LOCAL_RIDER, migrate, owner_named
+from omnifer.store.tours import Tours
 
 COUNT = """() => new Promise((done) => {
   const start = performance.now()

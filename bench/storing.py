@@ -19,7 +19,8 @@ from bench.assessment import DAYS, KM_A_DAY, long_tour
 from bench.roads import long_track
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.store.cluster import MASTER, Cluster
-from omnifer.store.tours import LOCAL_RIDER, Tours, migrate, open_pool, owner_named
+from omnifer.store.database import LOCAL_RIDER, migrate, open_pool, owner_named
+from omnifer.store.tours import Tours
 
 TABLES = ("tour", "tour_state", "tour_part", "state_part", "tour_step")
 

@@ -21,8 +21,9 @@ from omnifer.core.model.library import as_owned
 from omnifer.demo.library import SHARED, WEEKEND, at_home, weekend
 from omnifer.demo.sample import demo_tour
 from omnifer.store.cluster import Cluster, ClusterProblem, only_one
+from omnifer.store.database import LOCAL_RIDER, migrate, open_pool, owner_named
 from omnifer.store.library import Library
-from omnifer.store.tours import LOCAL_RIDER, Tours, migrate, open_pool, owner_named
+from omnifer.store.tours import Tours
 
 HERE = Path(__file__).parents[1]
 DEFAULT_PORT = 8470

@@ -1,9 +1,30 @@
-"""The application for the web server, which is told its database and weather service by the environment."""
+"""The application for the web server, which is told its database, weather service and folders by the environment.
+
+The server loads this once and then divides into its processes; each makes its own application, with connections of its own,
+when it is asked for the first time.
+"""
 
 import os
+from collections.abc import Iterable
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from flask import Flask
 
 from omnifer.api.app import create_app
 
-app = create_app(
-    os.environ["OMNIFER_DATABASE"], os.environ["OMNIFER_SECRET_KEY"], weather_address=os.environ.get("OMNIFER_WEATHER")
-)
+
+@cache
+def application() -> Flask:
+    """The application of this process."""
+    roads = os.environ.get("OMNIFER_ROADS")
+    return create_app(
+        os.environ["OMNIFER_DATABASE"], os.environ["OMNIFER_SECRET_KEY"], weather_address=os.environ.get("OMNIFER_WEATHER"),
+        queued=True, roads_folder=Path(roads) if roads else None,
+    )  # fmt: skip
+
+
+def app(environ: dict[str, Any], start_response: Any) -> Iterable[bytes]:
+    """Answer one request."""
+    return application()(environ, start_response)

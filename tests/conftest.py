@@ -27,7 +27,8 @@ from omnifer.core.road.reshape import trimmed_road
 from omnifer.demo.sample import demo_tour
 from omnifer.formats.tracks import trim
 from omnifer.store.cluster import MASTER, ROLE, Cluster
-from omnifer.store.tours import LOCAL_RIDER, Tours, migrate, owner_named
+from omnifer.store.database import LOCAL_RIDER, migrate, owner_named
+from omnifer.store.tours import Tours
 
 SHORT_KM = 900.0
 hypothesis.settings.register_profile("steady", deadline=None, derandomize=True)
@@ -138,9 +139,8 @@ def whole_site(served: tuple[str, Flask], sample: Tour, sample_road: Profile) ->
 def _holding(served: tuple[str, Flask], tour: Tour, road: Profile) -> Iterator[str]:
     address, application = served
     tours = tours_of(application)
-    track_id = tours.create(tour).track_id
-    assert track_id is not None
-    application.extensions["omnifer"].profiles.keep(track_id, road)
+    kept = tours.create(tour)
+    application.extensions["omnifer"].profiles.keep(kept.track_digest, road)
     yield address
     for line in (*tours.list(), *tours.list(removed=True)):
         tours.delete(line.id)

@@ -12,11 +12,13 @@ from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
 
 from omnifer.api import exports, kit, library, loads, problems, roads, stores, tours
-from omnifer.api.desk import Office
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
+from omnifer.jobs.queue import Errands, Inline, Queue
+from omnifer.office.desk import Office
+from omnifer.office.problems import Problem
 from omnifer.outside.weather import WeatherService
-from omnifer.store.tours import open_pool
+from omnifer.store.database import open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
 NONCE_MARK = b"NONCE_PLACEHOLDER"
@@ -28,7 +30,12 @@ POLICY = (
 
 
 def create_app(
-    address: str | None, secret_key: str | None = None, built: Path = BUILT, weather_address: str | None = None
+    address: str | None,
+    secret_key: str | None = None,
+    built: Path = BUILT,
+    weather_address: str | None = None,
+    queued: bool = False,
+    roads_folder: Path | None = None,
 ) -> Flask:
     """The application on a migrated database.
 
@@ -42,6 +49,10 @@ def create_app(
         Folder of the built front end.
     weather_address : str, optional
         Of a weather service; without one no outlook is told.
+    queued : bool
+        What takes long is left to workers; else it is done on the spot.
+    roads_folder : Path, optional
+        Folder of measured roads, shared with other processes of this machine.
     """
     app = Flask(__name__, static_folder=None)
     app.config.update(
@@ -62,7 +73,9 @@ def create_app(
     Compress(app)
     problems.register(app)
     if address is not None:
-        app.extensions["omnifer"] = Office(open_pool(address), WeatherService(weather_address))
+        pool = open_pool(address)
+        errands: Errands = Queue(pool, address) if queued else Inline()
+        app.extensions |= {"omnifer": Office(pool, roads_folder), "errands": errands, "weather": WeatherService(weather_address)}
     for part in (tours, kit, library, loads, exports, roads, stores):
         app.register_blueprint(part.blueprint)
     _guard(app)
@@ -129,10 +142,11 @@ def _pages(app: Flask, built: Path) -> None:
     def page(error: NotFound) -> Response:
         path = request.path
         if request.method != "GET" or path.startswith(("/api/", "/assets/")) or "." in path.rpartition("/")[2]:
-            return problems.problem(404, "Not there", f"Nothing lives at {path}.")
+            return problems.problem(Problem(status=404, title="Not there", detail=f"Nothing lives at {path[:200]}."))
         index = built / "index.html"
         if not index.exists():
-            return problems.problem(503, "Not built", "The screens are not built yet.", mend="Run bin/start.")
+            told = Problem(status=503, title="Not built", detail="The screens are not built yet.", mend="Run bin/start.")
+            return problems.problem(told)
         html = index.read_bytes().replace(NONCE_MARK, _nonce().encode())
         response: Response = app.response_class(html, mimetype="text/html")
         response.headers["Cache-Control"] = "no-store"

@@ -8,7 +8,6 @@ from flask import Blueprint, Response, current_app
 
 from omnifer.api.desk import desk
 from omnifer.api.openapi import operation
-from omnifer.core.assess import assess
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.road import Stop, Track
 from omnifer.formats.bundle import bundle_schema, write_bundle
@@ -49,7 +48,7 @@ def _ridden(tour_id: str) -> tuple[StoredTour, Track, list[Day], list[tuple[Stop
     if profile is None or track is None:
         raise InputProblem("This road was typed and has no track", "", "Bring a GPX track first.")
     places = [(stop, *position) for stop in stored.sheet.road.stops if (position := profile.position_at(stop.at_km)) is not None]
-    return stored, track, assess(stored.sheet, profile).days, places
+    return stored, track, desk().assessment(stored).days, places
 
 
 @blueprint.get("/api/tours/<tour_id>/road.gpx")
@@ -75,7 +74,7 @@ def export_geojson(tour_id: str) -> Response:
 def export_calendar(tour_id: str) -> Response:
     """A calendar with a day each: distance, stops, daylight, what is shut."""
     stored = desk().tours.read(tour_id)
-    found = assess(stored.sheet, desk().profile(stored))
+    found = desk().assessment(stored)
     if not found.ready:
         raise InputProblem("The tour has no road yet", "", "Bring a track or type days first.")
     text = write_ics(

@@ -2,12 +2,12 @@
 
 from flask import Blueprint, Response
 
-from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
 from omnifer.core.model.tour import TourSheet
 from omnifer.formats.kit_csv import KitPreview, read_kit_csv
 from omnifer.formats.sheet import decoded
+from omnifer.office import shapes
 
 blueprint = Blueprint("kit", __name__)
 

@@ -4,14 +4,15 @@ import uuid
 
 from flask import Blueprint, Response, request
 
-from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
+from omnifer.api.streams import errand
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.library import Owned, as_owned, chosen
-from omnifer.core.ranking import Ranking, ladder, minutes_of, rank
+from omnifer.core.ranking import Ranking, ladder, minutes_of
 from omnifer.formats.picture import small_picture
 from omnifer.formats.problem import InputProblem
+from omnifer.office import shapes
 from omnifer.store.library import OwnedRow
 
 blueprint = Blueprint("library", __name__)
@@ -162,8 +163,7 @@ def choose(tour_id: str) -> Response:
 @operation(gives=Ranking, problems=(404,))
 def ranking(tour_id: str) -> Response:
     """The whole kit by its price on this tour, what to keep or leave, and the parcels that pay."""
-    stored = desk().tours.read(tour_id)
-    return answer(rank(stored.sheet, desk().profile(stored)))
+    return errand("ranking", tour_id, shapes.About())
 
 
 @blueprint.get("/api/tours/<tour_id>/ladder")

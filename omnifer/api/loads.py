@@ -4,24 +4,24 @@ import re
 
 from flask import Blueprint, Response, request
 
-from omnifer.api import shapes
-from omnifer.api.desk import answer, body, checked, desk
+from omnifer.api.desk import answer, body, desk
 from omnifer.api.openapi import operation
-from omnifer.api.streams import Tell, told
+from omnifer.api.streams import errand
 from omnifer.core.assess import aims_paid, places, why_here
 from omnifer.core.load.aims import AIMS, SCHOOLS
 from omnifer.core.load.explain import Why
 from omnifer.core.load.proposal import Proposal
-from omnifer.core.load.settle import load_proposals, repaired_load
-from omnifer.core.mends import mended, mends_of
+from omnifer.core.load.settle import repaired_load
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.variant import Variant
 from omnifer.core.rig.schools import rigs_of_schools
-from omnifer.core.sensitivity import Effect, effect_of
-from omnifer.core.worth import Price, Tried, compare, compare_loads, price, tried, with_variant
+from omnifer.core.sensitivity import Effect
+from omnifer.core.worth import Price, Tried, with_variant
 from omnifer.formats.problem import InputProblem
-from omnifer.store.tours import NotThereError
+from omnifer.office import shapes
+from omnifer.office.desk import checked
+from omnifer.store.database import NotThereError
 
 blueprint = Blueprint("loads", __name__)
 MOVES_NAMED = 6
@@ -37,7 +37,7 @@ def places_in_hand(tour_id: str) -> Response:
     try:
         return answer(shapes.Places(places=places(stored.sheet, desk().profile(stored), in_hand)))
     except KeyError as unknown:
-        raise NotThereError(str(unknown)) from None
+        raise NotThereError(str(unknown), "thing") from None
 
 
 def _in_hand(asked: str) -> list[tuple[str, int, str | None]]:
@@ -56,37 +56,28 @@ def thing_why(tour_id: str, thing_id: str) -> Response:
     try:
         return answer(why_here(stored.sheet, desk().profile(stored), thing_id, request.args.get("carrier") or None))
     except KeyError:
-        raise NotThereError(thing_id) from None
+        raise NotThereError(thing_id, "thing") from None
 
 
 @blueprint.get("/api/tours/<tour_id>/things/<thing_id>/price")
 @operation(gives=Price, problems=(404,))
 def thing_price(tour_id: str, thing_id: str) -> Response:
     """What a thing costs on this tour, and what leaving it would change."""
-    stored = desk().tours.read(tour_id)
-    try:
-        return answer(price(stored.sheet, desk().profile(stored), thing_id))
-    except KeyError:
-        raise NotThereError(thing_id) from None
+    return errand("price", tour_id, shapes.About(key=thing_id))
 
 
 @blueprint.get("/api/tours/<tour_id>/assumptions/<key>")
 @operation(gives=Effect, problems=(404,))
 def assumption_effect(tour_id: str, key: str) -> Response:
     """What a default moves on this tour, at both ends of its usual range."""
-    stored = desk().tours.read(tour_id)
-    try:
-        return answer(effect_of(stored.sheet, desk().profile(stored), key))
-    except KeyError:
-        raise NotThereError(key) from None
+    return errand("assumption", tour_id, shapes.About(key=key))
 
 
 @blueprint.get("/api/tours/<tour_id>/rigs")
 @operation(gives=shapes.Rigs, problems=(404,))
 def compare_rigs(tour_id: str) -> Response:
     """The rig that is ridden beside its variants, on the same tour and kit."""
-    stored = desk().tours.read(tour_id)
-    return answer(shapes.Rigs(rigs=compare(stored.sheet, desk().profile(stored))))
+    return errand("rigs", tour_id, shapes.About())
 
 
 @blueprint.get("/api/tours/<tour_id>/rigs/schools")
@@ -100,8 +91,7 @@ def rig_schools(tour_id: str) -> Response:
 @operation(gives=shapes.Loads, problems=(404,))
 def loads(tour_id: str) -> Response:
     """The load that rides beside those kept under a name."""
-    stored = desk().tours.read(tour_id)
-    return answer(shapes.Loads(loads=compare_loads(stored.sheet, desk().profile(stored))))
+    return errand("loads", tour_id, shapes.About())
 
 
 @blueprint.post("/api/tours/<tour_id>/rigs/<variant_id>/ride")
@@ -113,7 +103,7 @@ def ride_variant(tour_id: str, variant_id: str) -> Response:
     sheet = seen.sheet
     variant = next((v for v in sheet.variants if v.id == variant_id), None)
     if variant is None:
-        raise NotThereError(variant_id)
+        raise NotThereError(variant_id, "variant")
     before = Variant(id=variant.id, name="As ridden before", rig=sheet.rig, load=sheet.load)
     changed = with_variant(sheet, desk().profile(seen), variant)
     variants = tuple(before if v.id == variant_id else v for v in sheet.variants)
@@ -133,42 +123,21 @@ def aims(tour_id: str) -> Response:
 @operation(gives=Tried, takes=shapes.Trial, problems=(404, 422))
 def try_change(tour_id: str) -> Response:
     """What another load, kit, road or way of eating, or a mend, would mean; nothing is kept."""
-    wanted = shapes.Trial.model_validate_json(body())
-    stored = desk().tours.read(tour_id)
-    parts = {name: value for name, value in dict(wanted).items() if value is not None and name != "mend"}
-    sheet = stored.sheet.model_copy(update=parts)
-    changed = checked(sheet if wanted.mend is None else mended(sheet, wanted.mend))
-    return answer(tried(stored.sheet, changed, desk().profile(stored)))
+    return errand("trial", tour_id, shapes.Trial.model_validate_json(body()))
 
 
 @blueprint.get("/api/tours/<tour_id>/mends")
 @operation(gives=shapes.Mends, asks=("finding",), problems=(404,))
 def mends(tour_id: str) -> Response:
     """All that helps against one finding of a tour, each mend tried before it is told."""
-    stored = desk().tours.read(tour_id)
-    finding = request.args.get("finding", "")
-    try:
-        return answer(shapes.Mends(mends=mends_of(stored.sheet, desk().profile(stored), finding)))
-    except KeyError:
-        raise NotThereError(finding) from None
+    return errand("mends", tour_id, shapes.About(key=request.args.get("finding", "")))
 
 
 @blueprint.post("/api/tours/<tour_id>/proposal")
-@operation(gives=shapes.ProposalAnswer, takes=shapes.ProposalRequest, tells=(Proposal,), problems=(404, 409, 422))
+@operation(gives=shapes.ProposalAnswer, takes=shapes.ProposalRequest, tells=(Proposal, shapes.Progress), problems=(404, 409, 422))
 def propose(tour_id: str) -> Response:
     """Propose a load and take it on; undo brings the old one back. A stream tells each better load on the way."""
-    wanted = shapes.ProposalRequest.model_validate_json(body())
-    seen = desk().tours.read(tour_id, wanted.revision)
-    desk().unchanged(seen, "load")
-    profile = desk().profile(seen)
-
-    def work(tell: Tell) -> shapes.ProposalAnswer:
-        for proposal in load_proposals(seen.sheet, profile, wanted.rounds, wanted.effort):
-            tell(proposal)
-        kept = desk().keep(seen, "Propose a load", seen.sheet.model_copy(update={"load": proposal.load}))
-        return shapes.ProposalAnswer(answer=kept, proposal=proposal)
-
-    return told(work)
+    return errand("proposal", tour_id, shapes.ProposalRequest.model_validate_json(body()))
 
 
 @blueprint.post("/api/tours/<tour_id>/repair")

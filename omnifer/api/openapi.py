@@ -9,6 +9,9 @@ from flask import Flask
 from pydantic import BaseModel
 from pydantic.json_schema import models_json_schema
 
+from omnifer.jobs.errands import event_name
+from omnifer.office.problems import Problem
+
 Function = TypeVar("Function", bound=Callable[..., Any])
 
 
@@ -52,18 +55,8 @@ def operation(
 
 
 EVENT_STREAM = "text/event-stream"
-
-
-class Problem(BaseModel):
-    """An RFC 9457 problem: what is wrong, where, and what to do."""
-
-    type: str = "about:blank"
-    title: str
-    status: int
-    detail: str
-    where: str = ""
-    mend: str = ""
-    current_revision: int | None = None
+ALWAYS = (400, 403, 429, 503)
+"""What any question may be answered with: no token, somebody else's proxy, too many at a time, the database away."""
 
 
 def document(app: Flask) -> dict[str, Any]:
@@ -126,14 +119,9 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
         success["content"] = {op.media: {"schema": {"type": "object"} if op.media.endswith("json") else {"type": "string"}}}
     problem = {"application/problem+json": {"schema": refs[Problem, "serialization"]}}
     result["responses"] = {str(op.status): success} | {
-        str(code): {"description": "Refused", "content": problem} for code in (*op.problems, 400)
+        str(code): {"description": "Refused", "content": problem} for code in sorted({*op.problems, *ALWAYS})
     }
     return result
-
-
-def event_name(model: type[BaseModel]) -> str:
-    """What an event that tells a model is called."""
-    return model.__name__.lower()
 
 
 def _events(op: Operation, refs: dict[Any, Any]) -> dict[str, Any]:

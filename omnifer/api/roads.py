@@ -1,63 +1,35 @@
 """The road of a tour: its track, its stops as a sheet, its weather stations, and the pace of a recorded ride."""
 
-from flask import Blueprint, Response, request
+from flask import Blueprint, Response, current_app, request
 
-from omnifer.api import shapes
-from omnifer.api.desk import answer, body, desk, form, profile_known, uploaded
+from omnifer.api.desk import answer, body, desk, form, uploaded
 from omnifer.api.openapi import operation
-from omnifer.api.streams import Progress, Tell, told
-from omnifer.core.assess import assess
-from omnifer.core.model.road import TypedDay
-from omnifer.core.model.tour import Tour
+from omnifer.api.streams import errand
 from omnifer.core.road import learn, reshape
 from omnifer.core.road.climate import months_at
 from omnifer.core.road.outlook import compare
-from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
 from omnifer.core.voyage import play
 from omnifer.formats import tracks
-from omnifer.formats.gpx import FoundRoad, read_ride
+from omnifer.formats.gpx import read_ride
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.stations import read_station
 from omnifer.formats.stops_csv import StopsPreview, read_stops_csv
+from omnifer.office import shapes
 from omnifer.outside.weather import Asked, OutlookTrouble
-from omnifer.store.tours import StoredTour
 
 blueprint = Blueprint("roads", __name__)
 MOST_FILES = 50
 
 
 @blueprint.post("/api/tours/<tour_id>/track")
-@operation(gives=shapes.TourAnswer, upload=shapes.TrackUpload, tells=(Progress,), problems=(404, 409, 413, 422))
+@operation(gives=shapes.TourAnswer, upload=shapes.TrackUpload, tells=(shapes.Progress,), problems=(404, 409, 413, 422))
 def bring_track(tour_id: str) -> Response:
     """Bring a track of one or more files, in the order of their names; its waypoints become stops."""
     wanted = form(shapes.TrackUpload)
     files = sorted(request.files.getlist("file"), key=lambda f: f.filename or "")[:MOST_FILES]
     contents = [file.read() for file in files] or [uploaded()]
 
-    def work(tell: Tell) -> shapes.TourAnswer:
-        road = tracks.read_tracks(contents, lambda share: tell(Progress(what="Reading the track", share=0.8 * share)))
-        seen = desk().tours.read(tour_id, wanted.revision)
-        before = desk().tours.read_track(seen.track_id) if wanted.after else None
-        if before is not None:
-            road = tracks.join([FoundRoad(before, []), road])
-        tell(Progress(what="Measuring the road", share=0.8))
-        return _take_track(seen, road, tell)
-
-    return told(work)
-
-
-def _take_track(seen: StoredTour, road: FoundRoad, tell: Tell) -> shapes.TourAnswer:
-    profile = profile_known(Tour.model_construct(**dict(seen.sheet), track=road.track))
-    assert profile is not None
-    kept = tuple(stop for stop in seen.sheet.road.stops if stop.at_km <= profile.length_km)
-    new, far = stops_of(road.waypoints, profile, kept)
-    changed = seen.sheet.road.model_copy(update={"stops": (*kept, *new), "typed_days": tuple[TypedDay, ...]()})
-    remarks = [f"{len(road.track.lat_deg)} points, {profile.length_km:.0f} km, {len(new)} places became stops.", *road.remarks]
-    if far:
-        remarks.append(f"{far} places lie more than {FARTHEST_WAYPOINT_KM:.0f} km from the track and were left out.")
-    tell(Progress(what="Keeping it", share=0.9))
-    sheet = seen.sheet.model_copy(update={"road": changed})
-    return desk().keep(seen, f"Bring the track {road.track.name or 'from a file'}", sheet, road.track, remarks)
+    return errand("track", tour_id, wanted, contents)
 
 
 @blueprint.post("/api/tours/<tour_id>/track/shape")
@@ -134,7 +106,7 @@ def outlook(tour_id: str, number: int) -> Response:
     """The five days from a day of the tour on, as the weather service tells them; what it told before where it is silent."""
     stored = desk().tours.read(tour_id)
     profile = desk().profile(stored)
-    days = assess(stored.sheet, profile).days
+    days = desk().assessment(stored).days
     if profile is None or not 1 <= number <= len(days):
         raise InputProblem(f"This tour has no day {number}", "address", f"It has {len(days)} days.")
     day, trouble = days[number - 1], ""
@@ -143,7 +115,7 @@ def outlook(tour_id: str, number: int) -> Response:
         raise InputProblem("This road was typed and lies nowhere", "", "Bring a track: an outlook is told for a place.")
     months = months_at(profile, stored.sheet.road, day.to_km)
     try:
-        told = desk().weather.outlook(Asked(*position, profile.elevation_at(day.to_km), day.date, months))
+        told = current_app.extensions["weather"].outlook(Asked(*position, profile.elevation_at(day.to_km), day.date, months))
         desk().tours.keep_outlook(tour_id, day.date, told)
     except OutlookTrouble as error:
         trouble = str(error)

@@ -5,7 +5,6 @@ from flask import Blueprint, Response
 from omnifer.api.desk import answer, desk
 from omnifer.api.exports import attachment, file_name
 from omnifer.api.openapi import operation
-from omnifer.core.assess import assess
 from omnifer.core.model.lanes import StoresTold
 from omnifer.core.stores.schedule import Schedule, schedule
 from omnifer.formats.problem import InputProblem
@@ -30,7 +29,7 @@ def best_schedule(tour_id: str) -> Response:
 def export_shopping(tour_id: str) -> Response:
     """What to fill, buy, refuel and charge at each stop, a row each."""
     stored = desk().tours.read(tour_id)
-    told: StoresTold | None = assess(stored.sheet, desk().profile(stored)).stores
+    told: StoresTold | None = desk().assessment(stored).stores
     if told is None:
         raise InputProblem("Without a road and riders there is nothing to buy", "", "Bring a track or type the days first.")
     return attachment(write_shopping_csv(told.stops), "text/csv", file_name(stored.sheet.name, "-shopping.csv"))

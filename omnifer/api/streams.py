@@ -1,83 +1,83 @@
 """Long work told while it goes on, as server-sent events; whoever hangs up stops it before anything is kept."""
 
-import threading
-from collections.abc import Callable, Iterator
-from queue import Empty, SimpleQueue
+import contextlib
+import json
+import socket
+import time
+from collections.abc import Generator, Iterator, Sequence
 
-from flask import Response, copy_current_request_context, current_app, request
-from pydantic import BaseModel, Field
+from flask import Response, current_app, request, stream_with_context
+from pydantic import BaseModel
 
-from omnifer.api.desk import answer
-from omnifer.api.openapi import EVENT_STREAM, event_name
-from omnifer.core.model.quantities import Noun
+from omnifer.api.desk import desk
+from omnifer.api.openapi import EVENT_STREAM
+from omnifer.jobs.errands import News
+from omnifer.jobs.queue import Errands
+from omnifer.office.problems import BrokenOff, problem_of
 
-HEARTBEAT_S = 0.5
-"""A line is sent at least so often: writing to a closed connection is how a hang-up is noticed [s]."""
-
-WORKER = "long work"
-"""Name of the threads that do it."""
-
-
-class Progress(Noun):
-    """How far long work is."""
-
-    what: str
-    share: float | None = Field(None, description="Part that is done [-]; None: not known")
+HEARTBEAT_S = 5.0
+"""A line is sent at least so often, so that nobody between takes the connection for dead [s]."""
 
 
-class HungUp(Exception):
-    """Nobody waits for the answer any more."""
-
-
-Tell = Callable[[BaseModel], None]
-"""Tells something on the way; raises HungUp where nobody listens any more."""
-
-
-def told(work: Callable[[Tell], BaseModel]) -> Response:
-    """The answer of some work: as JSON, or with what it tells on the way where the request accepts an event stream.
+def errand(kind: str, tour_id: str, asked: BaseModel, files: Sequence[bytes] = ()) -> Response:
+    """The answer of an errand: as JSON, or with what is told on the way where the request accepts an event stream.
 
     Events carry the name of their model; the last is `answer`, or `problem` with what would have been the refusal.
     """
-    if EVENT_STREAM not in request.accept_mimetypes.values():
-        return answer(work(lambda _: None))
-    lines: SimpleQueue[str | None] = SimpleQueue()
-    hung_up = threading.Event()
+    errands: Errands = current_app.extensions["errands"]
+    following = errands.follow(desk(), kind, tour_id, asked, files)
+    if EVENT_STREAM in request.accept_mimetypes.values():
+        response = current_app.response_class(stream_with_context(_events(following)), mimetype=EVENT_STREAM)
+        response.headers["X-Accel-Buffering"] = "no"
+        return response
+    return _answered(_last(following))
 
-    def tell(news: BaseModel) -> None:
-        if hung_up.is_set():
-            raise HungUp
-        lines.put(_event(event_name(type(news)), news.model_dump_json()))
 
-    @copy_current_request_context
-    def run() -> None:
+def _last(following: Generator[News | None, None, None]) -> News:
+    last = None
+    with contextlib.closing(following):
+        for news in following:
+            last = news or last
+            if news is None and hung_up():
+                break
+    if last is None or last.event not in ("answer", "problem"):
+        raise BrokenOff
+    return last
+
+
+def _answered(last: News) -> Response:
+    problem = last.event == "problem"
+    status = json.loads(last.body)["status"] if problem else 200
+    media = "application/problem+json" if problem else "application/json"
+    return current_app.response_class(last.body, status=status, mimetype=media)
+
+
+def _events(following: Generator[News | None, None, None]) -> Iterator[str]:
+    sent = time.monotonic()
+    with contextlib.closing(following):
         try:
-            lines.put(_event("answer", work(tell).model_dump_json()))
-        except HungUp:
-            pass
-        except Exception as error:
-            refusal = current_app.make_response(current_app.handle_user_exception(error))
-            lines.put(_event("problem", refusal.get_data(as_text=True)))
-        finally:
-            lines.put(None)
-
-    def events() -> Iterator[str]:
-        threading.Thread(target=run, name=WORKER, daemon=True).start()
-        try:
-            while True:
-                try:
-                    line = lines.get(timeout=HEARTBEAT_S)
-                except Empty:
-                    line = ":\n\n"
-                if line is None:
+            for news in following:
+                if news is not None:
+                    yield f"event: {news.event}\ndata: {news.body}\n\n"
+                elif time.monotonic() - sent > HEARTBEAT_S:
+                    yield ":\n\n"
+                elif hung_up():
                     return
-                yield line
-        finally:
-            hung_up.set()
-
-    response = current_app.response_class(events(), mimetype=EVENT_STREAM)
-    response.headers["X-Accel-Buffering"] = "no"
-    return response
+                else:
+                    continue
+                sent = time.monotonic()
+        except Exception as error:
+            yield f"event: problem\ndata: {problem_of(error).model_dump_json(exclude_none=True)}\n\n"
 
 
-def _event(name: str, content: str) -> str:
-    return f"event: {name}\ndata: {content}\n\n"
+def hung_up() -> bool:
+    """Whether whoever asked has closed the connection; False where the server does not tell."""
+    connection: socket.socket | None = request.environ.get("gunicorn.socket") or request.environ.get("werkzeug.socket")
+    if connection is None:
+        return False
+    try:
+        return connection.recv(1, socket.MSG_PEEK | socket.MSG_DONTWAIT) == b""
+    except BlockingIOError:
+        return False
+    except OSError:
+        return True

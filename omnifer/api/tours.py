@@ -2,12 +2,12 @@
 
 import contextlib
 
-from flask import Blueprint, Response
+from flask import Blueprint, Response, current_app, request
 from flask_wtf.csrf import generate_csrf
 
-from omnifer.api import shapes
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
+from omnifer.api.packing import packing_for
 from omnifer.core.load.keep import ridden_by
 from omnifer.core.mends import mended
 from omnifer.core.model.glance import Glance
@@ -23,7 +23,8 @@ from omnifer.core.supplies.foods import FOODS
 from omnifer.demo.sample import demo_tour
 from omnifer.formats.bundle import read_bundle
 from omnifer.formats.templates import SCHOOLS, kit_of_school
-from omnifer.store.tours import NotThereError
+from omnifer.office import shapes
+from omnifer.store.database import NotThereError
 
 blueprint = Blueprint("tours", __name__)
 COPY = ", a copy"
@@ -143,7 +144,12 @@ def restore_tour(tour_id: str) -> Response:
 @operation(gives=shapes.TourAnswer, problems=(404,))
 def read_tour(tour_id: str) -> Response:
     """One tour and what it means."""
-    return answer(desk().answer(tour_id))
+    packing = packing_for(request)
+    response: Response = current_app.response_class(desk().answer_json(tour_id, packing), mimetype="application/json")
+    response.headers["Vary"] = "Accept-Encoding"
+    if packing.name:
+        response.headers["Content-Encoding"] = packing.name
+    return response
 
 
 @blueprint.patch("/api/tours/<tour_id>")

@@ -10,7 +10,9 @@ from omnifer.core.model.library import KitOfThings
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.model.tour import VERSION
 from omnifer.formats.upgrade import upgrade
-from omnifer.store.tours import QUERIES, NotThereError, Pool, StaleError, acting, one_of, uuid_of
+from omnifer.store.database import QUERIES, NotThereError, Pool, StaleError, acting, one_of, uuid_of
+
+THING = "thing of the library"
 
 
 @dataclass(frozen=True)
@@ -71,9 +73,9 @@ class Library:
     def read(self, owned_id: str) -> OwnedRow:
         """One thing. Raises NotThereError."""
         with acting(self.pool, self.owner_id) as connection:
-            row = QUERIES.library_thing(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id))
+            row = QUERIES.library_thing(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id, THING))
         if row is None:
-            raise NotThereError(owned_id)
+            raise NotThereError(owned_id, THING)
         return _row(row)
 
     def named(self, names: Sequence[str]) -> dict[str, OwnedRow]:
@@ -103,26 +105,26 @@ class Library:
         Gives its new version. Raises NotThereError, StaleError.
         """
         with acting(self.pool, self.owner_id) as connection:
-            key = {"owner_id": self.owner_id, "owned_id": uuid_of(owned_id)}
+            key = {"owner_id": self.owner_id, "owned_id": uuid_of(owned_id, THING)}
             found = QUERIES.change_owned(connection, **key, version=version, **_columns(thing))
             if found is None:
                 row = QUERIES.library_thing(connection, **key)
-                raise NotThereError(owned_id) if row is None else StaleError(row["version"])
+                raise NotThereError(owned_id, THING) if row is None else StaleError(row["version"])
             return int(one_of(found))
 
     def remove(self, owned_id: str, version: int) -> None:
         """Put a thing away; tours keep their copies. Raises NotThereError, StaleError."""
         with acting(self.pool, self.owner_id) as connection:
-            key = {"owner_id": self.owner_id, "owned_id": uuid_of(owned_id)}
+            key = {"owner_id": self.owner_id, "owned_id": uuid_of(owned_id, THING)}
             if QUERIES.remove_owned(connection, **key, version=version) is None:
                 row = QUERIES.library_thing(connection, **key)
-                raise NotThereError(owned_id) if row is None else StaleError(row["version"])
+                raise NotThereError(owned_id, THING) if row is None else StaleError(row["version"])
 
     def restore(self, owned_id: str) -> None:
         """Fetch back a thing that was put away. Raises NotThereError."""
         with acting(self.pool, self.owner_id) as connection:
-            if QUERIES.restore_owned(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id)) is None:
-                raise NotThereError(owned_id)
+            if QUERIES.restore_owned(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id, THING)) is None:
+                raise NotThereError(owned_id, THING)
 
     def chosen_by(self, owned_ids: Sequence[str]) -> list[ChosenBy]:
         """The tours that chose any of these things."""
@@ -134,20 +136,20 @@ class Library:
         """Keep a picture in place of the one before. Raises NotThereError."""
         self.read(owned_id)
         with acting(self.pool, self.owner_id) as connection:
-            QUERIES.keep_picture(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id), image=image)
+            QUERIES.keep_picture(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id, THING), image=image)
 
     def picture(self, owned_id: str) -> bytes:
         """A thing's picture. Raises NotThereError."""
         with acting(self.pool, self.owner_id) as connection:
-            row = QUERIES.read_picture(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id))
+            row = QUERIES.read_picture(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id, THING))
         if row is None:
-            raise NotThereError(owned_id)
+            raise NotThereError(owned_id, THING)
         return bytes(one_of(row))
 
     def remove_picture(self, owned_id: str) -> None:
         """Take a thing's picture away."""
         with acting(self.pool, self.owner_id) as connection:
-            QUERIES.remove_picture(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id))
+            QUERIES.remove_picture(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id, THING))
 
 
 def _columns(thing: Thing) -> dict[str, Any]:

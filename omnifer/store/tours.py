@@ -4,48 +4,27 @@ import datetime as dt
 import io
 import json
 import uuid
-from collections.abc import Iterator, Sequence
-from contextlib import AbstractContextManager, contextmanager
+from collections.abc import Sequence
+from contextlib import AbstractContextManager
 from dataclasses import dataclass
-from pathlib import Path
 from typing import Any, Literal
 
-import aiosql
 import numpy as np
-import psycopg
-from psycopg.rows import dict_row
 from psycopg.types.json import Jsonb
-from psycopg_pool import ConnectionPool
 from pydantic import ValidationError
-from yoyo import get_backend, read_migrations
 
 from omnifer.core.model.outlook import Outlook
 from omnifer.core.model.road import Track
 from omnifer.core.model.tour import VERSION, Tour, TourSheet
 from omnifer.formats.problem import in_words
 from omnifer.formats.upgrade import upgrade
+from omnifer.store.database import QUERIES, NotThereError, Pool, StaleError, acting, one_of, uuid_of
 
-HERE = Path(__file__).parent
-QUERIES: Any = aiosql.from_path(HERE / "queries", "psycopg", mandatory_parameters=False)
-LOCAL_RIDER = "local rider"
 PART_OF = {"road": "road", "rig": "rig", "kit": "kit", "load": "load", "variants": "kept", "kept_loads": "kept"}
 """The part in which a field of the sheet is kept; all others make the head, which the list of tours reads."""
 FETCHED_BACK_DAYS = 30
 """So long a removed tour can be fetched back."""
 Step = Literal["undo", "redo"]
-Pool = ConnectionPool[psycopg.Connection[dict[str, Any]]]
-
-
-class NotThereError(Exception):
-    """There is no such tour for this owner."""
-
-
-class StaleError(Exception):
-    """The tour has moved on since the writer read it."""
-
-    def __init__(self, current: int) -> None:
-        super().__init__(f"the tour is at revision {current}")
-        self.current = current
 
 
 class UnreadableError(Exception):
@@ -66,6 +45,9 @@ class StoredTour:
     what: str
     sheet: TourSheet
     track_id: int | None
+    track_digest: str | None
+    digest: str
+    """What the state holds, in one word."""
     can_undo: bool
     can_redo: bool
 
@@ -79,38 +61,6 @@ class TourLine:
     changed_at: dt.datetime
     name: str
     start_date: dt.date
-
-
-def migrate(address: str) -> None:
-    """Bring the tables up to date."""
-    backend = get_backend(address.replace("postgresql://", "postgresql+psycopg://", 1))
-    with backend.lock():
-        backend.apply_migrations(backend.to_apply(read_migrations(str(HERE / "migrations"))))
-    backend.connection.close()
-
-
-def open_pool(address: str) -> Pool:
-    """Connections to the database."""
-    return ConnectionPool(
-        address, min_size=1, max_size=8, open=True, kwargs={"row_factory": dict_row}, connection_class=psycopg.Connection
-    )
-
-
-def owner_named(pool: Pool, name: str) -> int:
-    """The number of an owner. Raises NotThereError."""
-    with pool.connection() as connection:
-        row = QUERIES.owner_named(connection, name=name)
-    if row is None:
-        raise NotThereError(name)
-    return int(one_of(row))
-
-
-@contextmanager
-def acting(pool: Pool, owner_id: int) -> Iterator[Any]:
-    """A transaction that sees this owner's rows only."""
-    with pool.connection() as connection:
-        QUERIES.act_as(connection, owner_id=owner_id)
-        yield connection
 
 
 class Tours:
@@ -144,6 +94,14 @@ class Tours:
             raise NotThereError(tour_id)
         return int(one_of(row))
 
+    def mark(self, tour_id: str) -> tuple[int, dt.datetime]:
+        """Revision of the newest state, and when the tour came to it. Raises NotThereError."""
+        with self._connection() as connection:
+            row = QUERIES.mark(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id)
+        if row is None:
+            raise NotThereError(tour_id)
+        return row["revision"], row["changed_at"]
+
     def read(self, tour_id: str, revision: int | None = None) -> StoredTour:
         """One tour as it stands, or as a revision showed it.
 
@@ -160,6 +118,8 @@ class Tours:
             what=row["what"],
             sheet=_sheet(row),
             track_id=row["track_id"],
+            track_digest=row["track_digest"],
+            digest=row["digest"],
             can_undo=row["can_undo"],
             can_redo=row["can_redo"],
         )
@@ -180,7 +140,9 @@ class Tours:
             state_id = self._add_state(connection, tour_id, None, track_id, what, tour)
             moved = QUERIES.set_first_state(connection, tour_id=tour_id, state_id=state_id)
         sheet = TourSheet.model_construct(**{name: getattr(tour, name) for name in TourSheet.model_fields})
-        return StoredTour(str(tour_id), moved["revision"], moved["changed_at"], what, sheet, track_id, False, False)
+        return StoredTour(
+            id=str(tour_id), what=what, sheet=sheet, track_id=track_id, can_undo=False, can_redo=False, **moved
+        )  # fmt: skip
 
     def change(self, tour_id: str, revision: int, what: str, sheet: TourSheet, track: Track | None = None) -> StoredTour:
         """Move a tour on to a new state; a given track replaces the old one. What was undone before is forgotten.
@@ -198,7 +160,7 @@ class Tours:
                 track_id = self._add_track(connection, key, track)
             new_state = self._add_state(connection, key, state_id, track_id, what, sheet)
             moved = QUERIES.move_to_state(connection, tour_id=key, state_id=new_state)
-        return StoredTour(tour_id, moved["revision"], moved["changed_at"], what, sheet, track_id, True, False)
+        return StoredTour(id=tour_id, what=what, sheet=sheet, track_id=track_id, can_undo=True, can_redo=False, **moved)
 
     def step(self, tour_id: str, revision: int, step: Step) -> None:
         """Undo or redo one change; nothing happens where there is none. Raises as `change`."""
@@ -304,19 +266,6 @@ def _sheet(row: dict[str, Any]) -> TourSheet:
     except (ValueError, TypeError, KeyError, AttributeError) as error:
         why = str(error)
     raise UnreadableError(why, row, document)
-
-
-def one_of(row: Any) -> Any:
-    """The single value of a query, whichever shape the driver's rows have."""
-    return next(iter(row.values())) if isinstance(row, dict) else row
-
-
-def uuid_of(tour_id: str) -> uuid.UUID:
-    """An identifier as the database has it. Raises NotThereError."""
-    try:
-        return uuid.UUID(tour_id)
-    except ValueError:
-        raise NotThereError(tour_id) from None
 
 
 def pack_track(track: Track) -> bytes:

@@ -1,11 +1,7 @@
 """Loads and rigs over the web: searches, repairs, reasons, aims, prices, and what is kept beside."""
 
-import json
-import threading
-
 import pytest
 
-from omnifer.api.streams import WORKER
 from omnifer.core.model.rig import Rig
 from omnifer.core.rig.catalogue import carrier
 from tests.api.test_streams import STREAM, events
@@ -39,17 +35,6 @@ def test_a_search_tells_ever_better_loads_and_takes_the_last_on(client, path):
     assert told[-1][1]["done"] == 1
     assert answer["proposal"] == told[-1][1]
     assert client.get(path).json["tour"]["sheet"]["load"] == answer["proposal"]["load"]
-
-
-def test_a_search_hung_up_on_keeps_nothing(client, path):
-    response = client.post(f"{path}/proposal", json={"revision": 1, "rounds": 60}, headers=STREAM)
-    first = next(block for block in response.iter_encoded() if block.startswith(b"event"))
-    assert json.loads(first.split(b"data: ")[1])["holds"]
-    response.close()
-    for thread in threading.enumerate():
-        if thread.name == WORKER:
-            thread.join()
-    assert client.get(path).json["tour"]["revision"] == 1
 
 
 def test_a_search_for_a_load_that_changed_meanwhile_is_refused_before_it_begins(client, path):

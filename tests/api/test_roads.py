@@ -122,7 +122,7 @@ def test_an_outlook_is_told_beside_the_plan_and_kept_for_a_silent_hour(app, clie
     assert (silent["days"], silent["stale"], silent["trouble"]) == ([], False, "No weather service is set up")
     server = make_server("127.0.0.1", 0, create_service(3))
     threading.Thread(target=server.serve_forever, daemon=True).start()
-    app.extensions["omnifer"].weather.address = f"http://127.0.0.1:{server.port}"
+    app.extensions["weather"].address = f"http://127.0.0.1:{server.port}"
     told = client.get(f"/api/tours/{tour_id}/outlook/4").json
     assert [day["number"] for day in told["days"]] == [4, 5, 6, 7, 8]
     assert not told["trouble"]

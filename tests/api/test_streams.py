@@ -1,12 +1,10 @@
-"""Long work over server-sent events: what is told on the way, and that hanging up keeps nothing."""
+"""Long work over server-sent events: what is told on the way."""
 
 import io
 import json
-import threading
 
 import pytest
 
-from omnifer.api.streams import WORKER
 from tests.conftest import small_tour, thing
 from tests.formats.test_gpx import gpx
 
@@ -46,15 +44,3 @@ def test_a_refusal_in_a_stream_is_the_same_problem(app, path):
     (name, problem), *_ = [event for event in events(bring(client, path, LONG[:-40])) if event[0] != "progress"]
     assert (name, problem["status"]) == ("problem", 422)
     assert "damaged after 39999 points" in problem["detail"]
-
-
-def test_hanging_up_keeps_nothing(app, path):
-    client = app.test_client()
-    response = bring(client, path, LONG)
-    assert b"progress" in next(response.iter_encoded())
-    response.close()
-    for thread in threading.enumerate():
-        if thread.name == WORKER:
-            thread.join()
-    assert client.get(path).json["tour"]["revision"] == 1
-    assert not client.get(path).json["tour"]["has_track"]

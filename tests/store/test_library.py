@@ -2,8 +2,9 @@
 
 import pytest
 
+from omnifer.store.database import LOCAL_RIDER, NotThereError, StaleError, open_pool, owner_named
 from omnifer.store.library import Library
-from omnifer.store.tours import LOCAL_RIDER, NotThereError, StaleError, Tours, open_pool, owner_named
+from omnifer.store.tours import Tours
 from tests.conftest import small_tour, thing
 
 

@@ -9,29 +9,14 @@ import psycopg
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from yoyo import get_backend, read_migrations
 
 from omnifer.core.model.outlook import Outlook, OutlookDay
 from omnifer.core.model.road import Track
 from omnifer.formats.bundle import read_bundle
-from omnifer.store.tours import (
-    HERE,
-    LOCAL_RIDER,
-    NotThereError,
-    StaleError,
-    Tours,
-    UnreadableError,
-    migrate,
-    open_pool,
-    owner_named,
-    pack_track,
-    unpack_track,
-)
+from omnifer.store.database import LOCAL_RIDER, NotThereError, StaleError, migrate, open_pool, owner_named
+from omnifer.store.tours import Tours, UnreadableError, pack_track, unpack_track
 from tests.conftest import small_tour, thing
 from tests.formats.test_upgrade import first_version
-
-MIGRATIONS = HERE / "migrations"
-
 
 WAY = Track(name="Way", lat_deg=(1.0, 1.1), lon_deg=(2.0, 2.1), elevation_m=(5.0, None))
 OUTLOOK = OutlookDay(date=dt.date(2027, 5, 1), high_c=20, low_c=9, rain_chance=0.3, rain_mm=2, wind_ms=3)
@@ -238,9 +223,7 @@ def test_states_of_the_first_version_are_moved_and_read(empty_database):
     """The tables as the first version left them, one tour with its track in them and a track of a tour long gone."""
     document = first_version()
     track = document.pop("track")
-    steps = read_migrations(str(MIGRATIONS))
-    backend = get_backend(empty_database.replace("postgresql://", "postgresql+psycopg://", 1))
-    backend.apply_migrations(backend.to_apply(steps.filter(lambda step: step.id < "0003")))
+    migrate(empty_database, until="0002")
     with psycopg.connect(empty_database) as connection:
         points = pack_track(Track.model_validate(track))
         kept, _ = (
@@ -256,7 +239,6 @@ def test_states_of_the_first_version_are_moved_and_read(empty_database):
                 (tour_id, parent, kept, name, sheet),
             ).fetchone()[0]
         connection.execute("UPDATE tour SET state_id = %s, revision = 2", (parent,))
-    backend.connection.close()
     migrate(empty_database)
     pool = open_pool(empty_database)
     tours = Tours(pool, owner_named(pool, LOCAL_RIDER))

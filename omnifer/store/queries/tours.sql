@@ -21,6 +21,8 @@ SELECT tour.id, tour.revision, tour.changed_at,
 -- name: read_tour^
 -- The state that a revision showed, the newest where none is named. A redo leads to the newest child of the state.
 SELECT tour.id, step.revision, tour.changed_at, state.id AS state_id, state.track_id, state.version, state.what,
+       state_digest(state.id) AS digest,
+       track_digest(state.id) AS track_digest,
        state.parent_id IS NOT NULL AS can_undo,
        EXISTS (SELECT 1 FROM tour_state AS child WHERE child.parent_id = state.id) AS can_redo,
        (SELECT jsonb_object_agg(part.name, part.body)
@@ -34,6 +36,9 @@ SELECT tour.id, step.revision, tour.changed_at, state.id AS state_id, state.trac
 
 -- name: revision$
 SELECT revision FROM tour WHERE id = :tour_id AND owner_id = :owner_id AND removed_at IS NULL;
+
+-- name: mark^
+SELECT revision, changed_at FROM tour WHERE id = :tour_id AND owner_id = :owner_id AND removed_at IS NULL;
 
 -- name: read_track$
 SELECT points FROM track WHERE id = :track_id AND owner_id = :owner_id;
@@ -81,7 +86,7 @@ WITH moved AS (
 ), noted AS (
     INSERT INTO tour_step (owner_id, tour_id, revision, state_id) SELECT owner_id, id, revision, :state_id FROM moved
 )
-SELECT revision, changed_at FROM moved;
+SELECT revision, changed_at, state_digest(:state_id) AS digest, track_digest(:state_id) AS track_digest FROM moved;
 
 -- name: set_first_state^
 WITH begun AS (
@@ -89,7 +94,7 @@ WITH begun AS (
 ), noted AS (
     INSERT INTO tour_step (owner_id, tour_id, revision, state_id) SELECT owner_id, id, revision, :state_id FROM begun
 )
-SELECT revision, changed_at FROM begun;
+SELECT revision, changed_at, state_digest(:state_id) AS digest, track_digest(:state_id) AS track_digest FROM begun;
 
 -- name: undo_target$
 SELECT parent_id FROM tour_state WHERE id = :state_id;

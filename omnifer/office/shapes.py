@@ -145,6 +145,19 @@ class PlainUpload(Noun):
     """A file and nothing with it."""
 
 
+class Progress(Noun):
+    """How far long work is."""
+
+    what: str
+    share: float | None = Field(None, description="Part that is done [-]; None: not known")
+
+
+class About(Noun):
+    """What a question about a tour is about: a finding, a thing, a default; or nothing but the tour."""
+
+    key: str = ""
+
+
 class TrackUpload(Noun):
     """What comes along with the files of a track."""
 

@@ -1,0 +1,155 @@
+"""What takes long: a function for each kind of errand, which tells how far it is and returns the answer."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any, NamedTuple
+
+from pydantic import BaseModel
+
+from omnifer.core.load.settle import load_proposals
+from omnifer.core.mends import mended, mends_of
+from omnifer.core.model.road import TypedDay
+from omnifer.core.model.tour import Tour, TourSheet
+from omnifer.core.ranking import rank
+from omnifer.core.road.profile import Profile
+from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
+from omnifer.core.sensitivity import effect_of
+from omnifer.core.worth import compare, compare_loads, price, tried
+from omnifer.formats import tracks
+from omnifer.formats.gpx import FoundRoad
+from omnifer.office import shapes
+from omnifer.office.desk import Desk, checked, profile_known
+from omnifer.office.problems import problem_of
+from omnifer.store.database import NotThereError
+
+Files = Sequence[bytes]
+Tell = Callable[[BaseModel], None]
+"""Tells something on the way; raises HungUp where nobody waits for the answer any more."""
+
+
+class HungUp(Exception):
+    """Nobody waits for the answer any more."""
+
+
+class Ready(BaseModel):
+    """Told before something is kept: who asked may have left meanwhile, and then nothing is."""
+
+
+class News(NamedTuple):
+    """Something told on the way; the last is `answer`, or `problem` with what would have been the refusal."""
+
+    event: str
+    body: str
+
+
+@dataclass(frozen=True)
+class Errand:
+    """One errand: whose, of which tour, what is asked, with which files, and who is told."""
+
+    desk: Desk
+    tour_id: str
+    asked: Any
+    files: Files
+    tell: Tell
+
+    def now(self) -> tuple[TourSheet, Profile | None]:
+        """The tour as it stands, and its road."""
+        stored = self.desk.tours.read(self.tour_id)
+        return stored.sheet, self.desk.profile(stored)
+
+
+@dataclass(frozen=True)
+class Kind:
+    """A kind of errand: what it takes, who does it, and whether it is a search, of which only so many run at a time."""
+
+    asked: type[BaseModel]
+    work: Callable[[Errand], BaseModel]
+    search: bool = False
+
+
+def event_name(model: type[BaseModel]) -> str:
+    """What an event that tells a model is called."""
+    return model.__name__.lower()
+
+
+def news_of(told: BaseModel) -> News:
+    """Something told on the way, by the name of its model."""
+    return News(event_name(type(told)), told.model_dump_json())
+
+
+def last_news(kind: str, errand: Errand) -> News:
+    """Do an errand: its answer, or the problem that stood in the way. Raises HungUp."""
+    try:
+        return News("answer", KINDS[kind].work(errand).model_dump_json())
+    except HungUp:
+        raise
+    except Exception as error:
+        return News("problem", problem_of(error).model_dump_json(exclude_none=True))
+
+
+def propose(errand: Errand) -> BaseModel:
+    """Search for a load and take it on."""
+    seen = errand.desk.tours.read(errand.tour_id, errand.asked.revision)
+    errand.desk.unchanged(seen, "load")
+    for proposal in load_proposals(seen.sheet, errand.desk.profile(seen), errand.asked.rounds, errand.asked.effort):
+        errand.tell(proposal)
+    errand.tell(Ready())
+    kept = errand.desk.keep(seen, "Propose a load", seen.sheet.model_copy(update={"load": proposal.load}))
+    return shapes.ProposalAnswer(answer=kept, proposal=proposal)
+
+
+def bring_track(errand: Errand) -> BaseModel:
+    """Read and join track files, measure the road, make stops of its waypoints, and keep all of it."""
+    road = tracks.read_tracks(
+        errand.files, lambda share: errand.tell(shapes.Progress(what="Reading the track", share=round(0.8 * share, 3)))
+    )
+    seen = errand.desk.tours.read(errand.tour_id, errand.asked.revision)
+    before = errand.desk.tours.read_track(seen.track_id) if errand.asked.after else None
+    if before is not None:
+        road = tracks.join([FoundRoad(before, []), road])
+    errand.tell(shapes.Progress(what="Measuring the road", share=0.8))
+    profile = profile_known(Tour.model_construct(**dict(seen.sheet), track=road.track))
+    assert profile is not None
+    kept = tuple(stop for stop in seen.sheet.road.stops if stop.at_km <= profile.length_km)
+    new, far = stops_of(road.waypoints, profile, kept)
+    changed = seen.sheet.road.model_copy(update={"stops": (*kept, *new), "typed_days": tuple[TypedDay, ...]()})
+    remarks = [f"{len(road.track.lat_deg)} points, {profile.length_km:.0f} km, {len(new)} places became stops.", *road.remarks]
+    if far:
+        remarks.append(f"{far} places lie more than {FARTHEST_WAYPOINT_KM:.0f} km from the track and were left out.")
+    errand.tell(shapes.Progress(what="Keeping it", share=0.9))
+    errand.tell(Ready())
+    sheet = seen.sheet.model_copy(update={"road": changed})
+    return errand.desk.keep(seen, f"Bring the track {road.track.name or 'from a file'}", sheet, road.track, remarks)
+
+
+def trial(errand: Errand) -> BaseModel:
+    """What a change would mean; nothing is kept."""
+    sheet, road = errand.now()
+    parts = {name: value for name, value in dict(errand.asked).items() if value is not None and name != "mend"}
+    changed = sheet.model_copy(update=parts)
+    return tried(sheet, checked(changed if errand.asked.mend is None else mended(changed, errand.asked.mend)), road)
+
+
+def about(kind: str, question: Callable[[TourSheet, Profile | None, str], BaseModel], search: bool = False) -> Kind:
+    """A question about something of a tour, by its key."""
+
+    def work(errand: Errand) -> BaseModel:
+        try:
+            return question(*errand.now(), errand.asked.key)
+        except KeyError:
+            raise NotThereError(errand.asked.key, kind) from None
+
+    return Kind(shapes.About, work, search)
+
+
+KINDS = {
+    "proposal": Kind(shapes.ProposalRequest, propose, search=True),
+    "track": Kind(shapes.TrackUpload, bring_track, search=True),
+    "mends": about("finding", lambda tour, road, key: shapes.Mends(mends=mends_of(tour, road, key)), search=True),
+    "trial": Kind(shapes.Trial, trial),
+    "price": about("thing", price),
+    "assumption": about("default", effect_of),
+    "ranking": about("tour", lambda tour, road, _: rank(tour, road)),
+    "rigs": about("tour", lambda tour, road, _: shapes.Rigs(rigs=compare(tour, road))),
+    "loads": about("tour", lambda tour, road, _: shapes.Loads(loads=compare_loads(tour, road))),
+}

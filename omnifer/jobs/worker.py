@@ -1,0 +1,159 @@
+"""A worker: does errands of the queue, each in a process of its own that can be ended at any moment.
+
+    python -m omnifer.jobs.worker
+
+takes the database from DATABASE_URL (or OMNIFER_DATABASE), and as many errands at a time as the machine has cores. Any
+number of machines can join by the same address.
+"""
+
+import asyncio
+import contextlib
+import ctypes
+import logging
+import multiprocessing
+import os
+import signal
+import sys
+from pathlib import Path
+from typing import Any
+
+import procrastinate
+import psycopg
+from procrastinate.exceptions import JobAborted
+from procrastinate.job_context import AbortReason, JobContext
+from procrastinate.jobs import DeleteJobCondition
+from procrastinate.worker import Worker
+
+from omnifer.jobs import SEARCHES, SHORT, TASK
+from omnifer.store.database import QUERIES, WORKING, AddressError, plain_address
+
+TRIES = 2
+"""How often an errand is begun whose process ends by itself before it is done."""
+NICE = 10
+"""Workers give way to the web server on the same machine."""
+LOOK_S = 60.0
+"""How often a worker looks for errands that it was not told of [s]."""
+HEARTBEAT_S, GONE_S = 600.0, 3600.0
+"""procrastinate's own signs of life; a lock that dies with the worker tells it sooner."""
+DIES_WITH_PARENT = 1
+"""PR_SET_PDEATHSIG of Linux's prctl."""
+log = logging.getLogger("omnifer.jobs")
+
+
+class Again(procrastinate.BaseRetryStrategy):
+    """An errand whose worker was stopped, or whose process ended by itself once, is taken up again."""
+
+    def get_retry_decision(self, *, exception: BaseException, job: procrastinate.jobs.Job) -> procrastinate.RetryDecision | None:
+        """Whether, and at once."""
+        stopped = isinstance(exception, asyncio.CancelledError)
+        once = isinstance(exception, ProcessEnded) and job.attempts + 1 < TRIES
+        return procrastinate.RetryDecision(retry_in={"seconds": 0}) if stopped or once else None
+
+
+class ProcessEnded(Exception):
+    """An errand's process ended without a last word."""
+
+
+def errand_process(address: str, roads: str | None, owner_id: int, errand_id: int) -> None:
+    """What runs in the process of an errand; see `omnifer.jobs.doing`."""
+    ctypes.CDLL(None).prctl(DIES_WITH_PARENT, signal.SIGKILL)
+    from omnifer.jobs.doing import do
+
+    do(address, Path(roads) if roads else None, owner_id, errand_id)
+
+
+async def ended(process: Any) -> None:
+    """Wait for a process without holding up anything else."""
+    loop, over = asyncio.get_running_loop(), asyncio.Event()
+    loop.add_reader(process.sentinel, over.set)
+    try:
+        await over.wait()
+    finally:
+        loop.remove_reader(process.sentinel)
+
+
+def application(address: str, roads: str | None, processes: Any) -> procrastinate.App:
+    """The queue with its one task."""
+    connector = procrastinate.PsycopgConnector(conninfo=address, min_size=1, max_size=4)
+    jobs = procrastinate.App(connector=connector)
+
+    @jobs.task(name=TASK, pass_context=True, retry=Again())
+    async def errand(context: JobContext, owner_id: int, errand_id: int) -> None:
+        process = processes.Process(target=errand_process, args=(address, roads, owner_id, errand_id), daemon=True)
+        process.start()
+        try:
+            await ended(process)
+        except asyncio.CancelledError:
+            process.kill()
+            if context.abort_reason() == AbortReason.USER_REQUEST:
+                raise JobAborted from None
+            raise
+        finally:
+            process.join(0.5)
+        if process.exitcode:
+            raise ProcessEnded(f"exit code {process.exitcode}")
+
+    return jobs
+
+
+async def work(address: str, roads: str | None, cores: int) -> None:
+    """Do errands until stopped. Errands of workers that are gone are given back first."""
+    processes = multiprocessing.get_context("forkserver")
+    processes.set_forkserver_preload(["omnifer.jobs.doing"])
+    jobs = application(address, roads, processes)
+    async with jobs.open_async():
+        # Begins the server of processes, which takes its time to load what an errand needs.
+        warm = processes.Process(target=os.getpid, daemon=True)
+        await asyncio.to_thread(warm.start)
+        workers = [
+            Worker(
+                jobs, queues=[queue], concurrency=cores, delete_jobs=DeleteJobCondition.ALWAYS, shutdown_graceful_timeout=0,
+                fetch_job_polling_interval=LOOK_S, abort_job_polling_interval=LOOK_S, update_heartbeat_interval=HEARTBEAT_S,
+                stalled_worker_timeout=GONE_S, install_signal_handlers=False,
+            )
+            for queue in (SEARCHES, SHORT)
+        ]  # fmt: skip
+        running = [asyncio.create_task(worker.run()) for worker in workers]
+        loop = asyncio.get_running_loop()
+        for ending in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
+            loop.add_signal_handler(ending, lambda: [worker.stop() for worker in workers])
+        with psycopg.connect(address, autocommit=True) as alive:
+            while any(worker.worker_id is None for worker in workers) and not any(task.done() for task in running):
+                await asyncio.sleep(0.02)
+            for worker in workers:
+                alive.execute("SELECT pg_advisory_lock(%s, %s)", (WORKING, worker.worker_id))
+            await give_back_left_behind(jobs, alive)
+            await asyncio.wait(running, return_when=asyncio.FIRST_COMPLETED)
+            for worker in workers:
+                worker.stop()
+            await asyncio.gather(*running)
+
+
+async def give_back_left_behind(jobs: procrastinate.App, connection: psycopg.Connection[Any]) -> None:
+    """Put errands back into the queue whose worker is gone."""
+    for (job_id,) in list(QUERIES.jobs_left_behind(connection, lock=WORKING)):
+        with contextlib.suppress(procrastinate.exceptions.ProcrastinateException):
+            await jobs.job_manager.retry_job_by_id_async(job_id=job_id, retry_at=procrastinate.utils.utcnow())
+
+
+def main() -> int:
+    """Work until stopped; the exit status."""
+    logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s %(message)s")
+    # It warns of an application in a main module, which is found by name here; and of each refused connection.
+    logging.getLogger("procrastinate.blueprints").setLevel(logging.ERROR)
+    os.nice(NICE)
+    try:
+        address = plain_address(os.environ.get("OMNIFER_DATABASE") or os.environ["DATABASE_URL"])
+        cores = int(os.environ.get("OMNIFER_CORES") or os.cpu_count() or 1)
+        asyncio.run(work(address, os.environ.get("OMNIFER_ROADS"), cores))
+    except KeyError:
+        print("DATABASE_URL is not set: a worker must know whose errands to do.", file=sys.stderr)
+        return 1
+    except (AddressError, psycopg.Error, procrastinate.exceptions.ProcrastinateException) as error:
+        print(f"The worker ends: {' '.join(str(error).split())}", file=sys.stderr)
+        return 1
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

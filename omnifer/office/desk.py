@@ -1,0 +1,283 @@
+"""One rider's tours and things, and the one place where a change is kept."""
+
+import zlib
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import NamedTuple
+
+from omnifer.core.assess import assess, profile_of
+from omnifer.core.glance import glance_of
+from omnifer.core.load.keep import standing
+from omnifer.core.load.merging import Collision, changed_parts, merged
+from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.glance import Glance
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.library import same_thing, told_by
+from omnifer.core.model.road import Track
+from omnifer.core.model.tour import Tour, TourSheet
+from omnifer.core.road.profile import Profile
+from omnifer.formats.problem import InputProblem
+from omnifer.office.lately import Lately
+from omnifer.office.profiles import Profiles
+from omnifer.office.rules import rules_digest
+from omnifer.office.shapes import TourAnswer, TourView
+from omnifer.store.assessed import Assessed
+from omnifer.store.database import NotThereError, Pool, StaleError, owner_named
+from omnifer.store.library import Library
+from omnifer.store.tours import Step, StoredTour, Tours, UnreadableError
+
+
+class Packing(NamedTuple):
+    """A way to pack an answer."""
+
+    name: str
+    pack: Callable[[bytes], bytes]
+
+
+MOST_GLANCES = 200
+MOST_ANSWER_BYTES = 64 * 2**20
+"""Of answers that one process holds ready [bytes]."""
+TRIES = 5
+"""How often a change is put together with what other windows did meanwhile."""
+
+
+class Desk:
+    """One rider's tours and things for the length of a request."""
+
+    def __init__(self, tours: Tours, library: Library, assessed: Assessed, office: "Office") -> None:
+        self.tours = tours
+        self.library = library
+        self.assessed = assessed
+        self._office = office
+
+    def profile(self, stored: StoredTour) -> Profile | None:
+        """The road of a tour; tracks never change, so theirs are kept."""
+        if stored.track_digest is None:
+            return profile_of(Tour.model_construct(**dict(stored.sheet)))
+        return self._office.profiles.of(stored.track_digest or "", lambda: _measured(self.whole(stored)))
+
+    def whole(self, stored: StoredTour) -> Tour:
+        """The tour with its raw track."""
+        return Tour.model_construct(**dict(stored.sheet), track=self.tours.read_track(stored.track_id))
+
+    def assessment(self, stored: StoredTour) -> Assessment:
+        """What a state of a tour means."""
+        return Assessment.model_validate_json(self.assessment_json(stored))
+
+    def assessment_json(self, stored: StoredTour) -> bytes:
+        """The same as JSON: worked out once for all who ask, in whichever process, and kept by what the state holds."""
+        digest = f"{stored.digest}-{rules_digest()}"
+        return self._office.assessments.of((self.assessed.owner_id, digest), lambda: self._assess(stored, digest))
+
+    def _assess(self, stored: StoredTour, digest: str) -> bytes:
+        kept = self.assessed.read(digest)
+        if kept is not None:
+            return zlib.decompress(kept)
+        found = assess(stored.sheet, self.profile(stored)).model_dump_json().encode()
+        self.assessed.keep(digest, zlib.compress(found))
+        return found
+
+    def _remember(self, stored: StoredTour, found: Assessment) -> None:
+        """Keep an assessment that was just worked out."""
+        digest, told = f"{stored.digest}-{rules_digest()}", found.model_dump_json().encode()
+        self.assessed.keep(digest, zlib.compress(told))
+        self._office.assessments.keep((self.assessed.owner_id, digest), told)
+
+    def answer(self, tour_id: str) -> TourAnswer:
+        """The tour as it now stands, and what that means."""
+        stored = self.tours.read(tour_id)
+        return TourAnswer(tour=view(stored), assessment=self.assessment(stored))
+
+    def answer_json(self, tour_id: str, packing: Packing) -> bytes:
+        """The same as JSON and packed as its reader wants it, made once for each state of the tour."""
+        key = (tour_id, *self.tours.mark(tour_id), packing.name)
+        return self._office.answers.of(key, lambda: packing.pack(self._answer_json(tour_id)))
+
+    def _answer_json(self, tour_id: str) -> bytes:
+        stored = self.tours.read(tour_id)
+        tour = view(stored).model_dump_json().encode()
+        return b'{"tour":%b,"assessment":%b,"remarks":[]}' % (tour, self.assessment_json(stored))
+
+    def glance(self, tour_id: str) -> Glance:
+        """The tour as a page of tours draws it; made once for each of its states."""
+        stored = self.tours.read(tour_id)
+        return self._office.glances.of(stored.digest, lambda: glance_of(stored.sheet, self.assessment(stored)))
+
+    def start(self, tour: Tour, what: str) -> TourAnswer:
+        """Keep a new tour, once it is valid and what it means is known. Raises as `keep`.
+
+        What another owner's library has, as a bundle may bring it, belongs to no thing of this one.
+        """
+        named = {thing.library_id for thing in tour.kit if thing.library_id}
+        strange = named - self.library.known(sorted(named)) if named else set()
+        if strange:
+            kit = tuple(t.model_copy(update={"library_id": None}) if t.library_id in strange else t for t in tour.kit)
+            tour = tour.model_copy(update={"kit": kit})
+        sheet = checked(tour)
+        profile = profile_known(tour)
+        found = assess(sheet, profile)
+        kept = self.tours.create(tour, what)
+        self._remember(kept, found)
+        if kept.track_digest is not None and profile is not None:
+            self._office.profiles.keep(kept.track_digest, profile)
+        return TourAnswer(tour=view(kept), assessment=found)
+
+    def keep(
+        self, seen: StoredTour, what: str, sheet: TourSheet, track: Track | None = None, remarks: Sequence[str] = (),
+        tell: bool = True,
+    ) -> TourAnswer:  # fmt: skip
+        """Keep a change of what its writer saw: the one way into the store.
+
+        What other windows did meanwhile is kept as well where it touches other parts. Nothing is kept that is not valid or
+        whose meaning cannot be worked out. Raises ValidationError, InputProblem, NotThereError, or StaleError where two
+        windows changed the same part. What it says of things of the library, `tell` tells the library and other open tours.
+        """
+        now = seen
+        for _ in range(TRIES):
+            revision = self.tours.revision(seen.id)
+            if revision != now.revision:
+                now = self.tours.read(seen.id)
+            whole = self._together(seen, sheet, track, now)
+            profile = self.profile(now) if track is None else profile_known(_with_track(whole, track))
+            if track is None and now.track_id is None:
+                profile = profile_known(_with_track(whole, None))
+            found = assess(whole, profile)
+            try:
+                kept = self.tours.change(seen.id, now.revision, what[:200], whole, track)
+            except StaleError:
+                continue
+            self._remember(kept, found)
+            if track is not None and profile is not None and kept.track_digest is not None:
+                self._office.profiles.keep(kept.track_digest, profile)
+            if tell:
+                remarks = [*remarks, *self.tell_others(seen.id, seen.sheet.kit, whole)]
+            return TourAnswer(tour=view(kept), assessment=found, remarks=list(remarks))
+        raise StaleError(now.revision)
+
+    def tell_others(self, tour_id: str, before: Sequence[Thing], after: TourSheet) -> list[str]:
+        """Tell the library and the other open tours what a tour now says of its owner's things. Gives remarks."""
+        if after.over:
+            return []
+        was = {thing.library_id: thing for thing in before if thing.library_id}
+        news = {
+            thing.library_id: thing
+            for thing in after.kit
+            if thing.library_id in was and not same_thing(was[thing.library_id], thing)
+        }
+        for owned_id, thing in news.items():
+            try:
+                self.library.change(owned_id or "", told_by(self.library.read(owned_id or "").thing, thing))
+            except NotThereError:
+                continue
+        return self.spread({owned_id: thing for owned_id, thing in news.items() if owned_id}, besides=tour_id)
+
+    def spread(self, news: dict[str, Thing], besides: str = "") -> list[str]:
+        """Give things of the library to all open tours that chose them. Gives remarks, one for each tour."""
+        by_tour: dict[str, list[str]] = {}
+        for choice in self.library.chosen_by(list(news)) if news else ():
+            if not choice.over and choice.tour_id != besides:
+                by_tour.setdefault(choice.tour_id, []).append(choice.owned_id)
+        remarks = []
+        for other_id, owned_ids in by_tour.items():
+            other = self.tours.read(other_id)
+            kit = tuple(told_by(t, news[t.library_id]) if t.library_id in owned_ids else t for t in other.sheet.kit)
+            names = ", ".join(news[owned_id].name for owned_id in owned_ids)
+            self.keep(other, f"From the library: {names}", other.sheet.model_copy(update={"kit": kit}), tell=False)
+            remarks.append(f"{other.sheet.name} now says the same of {names}.")
+        return remarks
+
+    def unchanged(self, seen: StoredTour, part: str) -> None:
+        """Refuse long work on a part that has changed since its writer looked. Raises StaleError."""
+        now = self.tours.read(seen.id)
+        if part in changed_parts(seen.sheet, now.sheet):
+            raise StaleError(now.revision)
+
+    def step(self, tour_id: str, revision: int, step: Step) -> TourAnswer:
+        """Undo or redo one change. Raises as `Tours.step`."""
+        try:
+            before = self.tours.read(tour_id, revision).sheet.kit
+        except UnreadableError:
+            before = ()
+        self.tours.step(tour_id, revision, step)
+        found = self.answer(tour_id)
+        return found.model_copy(update={"remarks": self.tell_others(tour_id, before, found.tour.sheet)})
+
+    def _together(self, seen: StoredTour, sheet: TourSheet, track: Track | None, now: StoredTour) -> TourSheet:
+        """The writer's sheet, with what changed since the writer looked.
+
+        A load that was not changed itself lets go of what is there no longer; one that was is taken at its word.
+        """
+        if now.revision == seen.revision:
+            return checked(sheet if sheet.load != seen.sheet.load else standing(sheet))
+        if track is not None or now.track_id != seen.track_id:
+            raise StaleError(now.revision)
+        try:
+            return checked(merged(seen.sheet, sheet, now.sheet))
+        except (Collision, ValueError):
+            raise StaleError(now.revision) from None
+
+
+class Office:
+    """What a process holds for all its riders.
+
+    Parameters
+    ----------
+    roads : Path, optional
+        Folder of measured roads, shared with other processes of this machine.
+    """
+
+    def __init__(self, pool: Pool, roads: Path | None = None) -> None:
+        self.pool = pool
+        self.profiles = Profiles(roads)
+        self.glances: Lately[str, Glance] = Lately(MOST_GLANCES)
+        self.assessments: Lately[tuple[int, str], bytes] = Lately(MOST_ANSWER_BYTES, len)
+        self.answers: Lately[tuple[object, ...], bytes] = Lately(MOST_ANSWER_BYTES, len)
+        self._owners: dict[str, int] = {}
+
+    def desk_of(self, rider: str) -> Desk:
+        """The desk of a signed-in rider."""
+        if rider not in self._owners:
+            self._owners[rider] = owner_named(self.pool, rider)
+        return self.desk_for(self._owners[rider])
+
+    def desk_for(self, owner_id: int) -> Desk:
+        """The desk of an owner by number."""
+        pool = self.pool
+        return Desk(Tours(pool, owner_id), Library(pool, owner_id), Assessed(pool, owner_id), self)
+
+
+def checked(sheet: TourSheet) -> TourSheet:
+    """A sheet validated from its figures up: parts that were copied with changes were not. Raises ValidationError."""
+    return TourSheet.model_validate(sheet.model_dump(include=set(TourSheet.model_fields)))
+
+
+def profile_known(tour: Tour) -> Profile | None:
+    """The profile of a tour that is not kept yet. Raises InputProblem where its road cannot be measured."""
+    try:
+        return profile_of(tour)
+    except ValueError as error:
+        raise InputProblem(str(error)[:1].upper() + str(error)[1:], "", "Choose another file; nothing was kept.") from None
+
+
+def _measured(tour: Tour) -> Profile:
+    profile = profile_of(tour)
+    assert profile is not None
+    return profile
+
+
+def _with_track(sheet: TourSheet, track: Track | None) -> Tour:
+    return Tour.model_construct(**dict(sheet), track=track)
+
+
+def view(stored: StoredTour) -> TourView:
+    """A stored tour as screens see it."""
+    return TourView(
+        id=stored.id,
+        revision=stored.revision,
+        changed_at=stored.changed_at,
+        what=stored.what,
+        has_track=stored.track_id is not None,
+        can_undo=stored.can_undo,
+        can_redo=stored.can_redo,
+        sheet=stored.sheet,
+    )

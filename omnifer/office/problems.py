@@ -1,0 +1,87 @@
+"""What is said of each kind of trouble: what is wrong, where, and what to do (RFC 9457)."""
+
+import logging
+
+import psycopg
+import psycopg_pool
+from pydantic import BaseModel, ValidationError
+
+from omnifer.formats.problem import InputProblem, what_of, where_of
+from omnifer.store.database import NotThereError, StaleError
+from omnifer.store.tours import UnreadableError
+
+log = logging.getLogger(__name__)
+
+
+class Problem(BaseModel):
+    """An RFC 9457 problem: what is wrong, where, and what to do."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    where: str = ""
+    mend: str = ""
+    current_revision: int | None = None
+
+
+class TooMany(Exception):
+    """One rider has as many errands under way as one rider may have. `most` says how many."""
+
+    def __init__(self, most: int) -> None:
+        super().__init__(f"at most {most}")
+        self.most = most
+
+
+class BrokenOff(Exception):
+    """An errand ended without an answer."""
+
+
+AWAY = (psycopg_pool.PoolTimeout, psycopg_pool.PoolClosed, psycopg.OperationalError)
+"""What says that the database is away."""
+
+
+def problem_of(error: Exception) -> Problem:
+    """A trouble as its reader is told of it; what nobody foresaw is noted with its trace."""
+    match error:
+        case InputProblem():
+            return Problem(status=422, title="This cannot be taken", detail=error.what, where=error.where, mend=error.mend)
+        case ValidationError():
+            first = error.errors()[0]
+            more = f" ({error.error_count() - 1} more)" if error.error_count() > 1 else ""
+            mend = "Change it and try again; nothing was kept."
+            words = f"{what_of(first)}{more}"
+            return Problem(status=422, title="This cannot be taken", detail=words, where=where_of(first), mend=mend)
+        case UnreadableError():
+            return Problem(
+                status=422,
+                title="Kept, but not readable",
+                detail=f"The tour is kept, but this Omnifer cannot read it as it stands after \u201c{error.what}\u201d: {error}.",
+                mend="Nothing is lost: save it as a file, go back to the state before, or open it with a newer Omnifer.",
+                current_revision=error.revision,
+            )
+        case NotThereError():
+            detail, mend = f"There is no such {error.kind}.", f"Reload the page and choose a {error.kind} that is there."
+            return Problem(status=404, title="Not there", detail=detail, where=str(error)[:80], mend=mend)
+        case StaleError():
+            return Problem(
+                status=409,
+                title="Changed elsewhere",
+                detail="Another window has changed the same part of this tour since this one read it. Nothing of it is lost.",
+                mend="Show the newer state, then make your change again.",
+                current_revision=error.current,
+            )
+        case TooMany():
+            detail = f"{error.most} searches of yours are under way or waiting already; no more are taken at a time."
+            return Problem(status=429, title="Enough at a time", detail=detail, mend="Wait for one of them, or stop one.")
+        case BrokenOff():
+            detail, mend = "The worker that did this ended before it was done; nothing was changed.", "Ask for it again."
+            return Problem(status=503, title="Broken off", detail=detail, mend=mend)
+        case _ if isinstance(error, AWAY):
+            detail = "The database does not answer just now. What was kept before is safe."
+            mend = "It is started again by itself; try again in a few seconds."
+            return Problem(status=503, title="Back in a moment", detail=detail, mend=mend)
+        case _:
+            log.error("unforeseen trouble", exc_info=error)
+            detail, mend = "Something unforeseen went wrong; nothing was changed.", "Try again, or reload."
+            return Problem(status=500, title="Omnifer stumbled", detail=detail, mend=mend)

@@ -1,1 +1,0 @@
-DROP TABLE tour_state, tour, track, owner CASCADE;

@@ -1,0 +1,169 @@
+"""Errands in the queue: told on the way, called off at once, taken up by another worker, never kept for nobody."""
+
+import json
+import os
+import signal
+import time
+from pathlib import Path
+
+import psycopg
+import pytest
+import requests
+
+from omnifer.jobs.queue import MOST_AT_A_TIME
+from tests.conftest import small_tour, thing, tours_of
+from tests.formats.test_gpx import gpx
+from tests.jobs.conftest import end_worker, start_worker, until
+
+STREAM = {"Accept": "text/event-stream"}
+HALF_A_SECOND = 0.5
+THINGS = [thing(f"thing-{n}", 0.2 + n % 7 / 10, 0.5 + n % 5, group=f"kit {n % 6}") for n in range(60)]
+
+
+@pytest.fixture
+def tour(queued) -> str:
+    application, address = queued
+    return f"{address}/api/tours/{tours_of(application).create(small_tour(*THINGS)).id}"
+
+
+class Asked:
+    """A question asked over a connection that stays open, and what is told in answer."""
+
+    def __init__(self, tour: str, rounds: int = 60) -> None:
+        body = {"revision": 1, "rounds": rounds, "effort": 20 if rounds > 9 else 0.2}
+        self.response = requests.post(f"{tour}/proposal", json=body, headers=STREAM, stream=True)
+        self.told = self._events()
+
+    def _events(self):
+        name = ""
+        for line in self.response.iter_lines(decode_unicode=True):
+            if line.startswith("event: "):
+                name = line.removeprefix("event: ")
+            elif line.startswith("data: "):
+                yield name, json.loads(line.removeprefix("data: "))
+
+    def until(self, name: str):
+        return next(told for event, told in self.told if event == name)
+
+    def close(self) -> None:
+        self.response.close()
+
+
+def doers() -> list[int]:
+    """Processes that do errands just now: children of a server of processes that use the processor."""
+    found = []
+    for process in Path("/proc").glob("[0-9]*"):
+        try:
+            if "forkserver" in (process / "cmdline").read_text() and (process / "stat").read_text().rpartition(")")[2].split()[0] == "R":
+                found.append(int(process.name))
+        except OSError:
+            continue
+    return found
+
+
+def rows(database: str, table: str) -> int:
+    with psycopg.connect(database) as connection:
+        connection.execute("SELECT set_config('omnifer.owner_id', '1', true)")
+        return connection.execute(f"SELECT count(*) FROM {table}").fetchone()[0]
+
+
+def revision(tour: str) -> int:
+    return requests.get(tour).json()["tour"]["revision"]
+
+
+def test_a_search_is_told_and_kept_and_leaves_nothing_behind(tour, worker, database):
+    told = list(Asked(tour, rounds=2).told)
+    assert {name for name, _ in told} >= {"proposal", "answer"}
+    (last, answer) = told[-1]
+    assert last == "answer"
+    assert answer["answer"]["tour"]["revision"] == revision(tour) == 2
+    until(lambda: rows(database, "errand") == rows(database, "procrastinate_jobs") == 0, "an errand stayed behind")
+
+
+def test_hanging_up_reaches_the_solver_within_half_a_second_and_nothing_is_kept(tour, worker, database):
+    response = Asked(tour)
+    assert response.until("proposal")["holds"]
+    response.close()
+    began = time.monotonic()
+    until(lambda: rows(database, "procrastinate_jobs") == 0 and not doers(), "the search runs on")
+    assert time.monotonic() - began < 4 * HALF_A_SECOND  # with a slow machine's patience; bench.faults measures it
+    assert revision(tour) == 1
+
+
+def test_whoever_waits_is_told_the_place_and_short_answers_do_not_wait(tour, worker):
+    first = Asked(tour)
+    first.until("proposal")
+    second, third = Asked(tour), Asked(tour)
+    assert second.until("progress")["what"] == "Next in the queue"
+    assert third.until("progress")["what"] == "One search is before yours"
+    began = time.monotonic()
+    assert requests.get(f"{tour}/things/thing-3/price").json()["thing_id"] == "thing-3"
+    assert time.monotonic() - began < 20
+    for response in (first, second, third):
+        response.close()
+
+
+def test_one_rider_has_only_so_many_at_a_time(tour):
+    asked = [Asked(tour) for _ in range(MOST_AT_A_TIME)]
+    for response in asked:
+        response.until("progress")
+    refused = requests.post(f"{tour}/proposal", json={"revision": 1})
+    assert (refused.status_code, refused.json()["title"]) == (429, "Enough at a time")
+    for response in asked:
+        response.close()
+
+
+def test_a_killed_workers_search_is_taken_up_by_another(tour, worker, database):
+    response = Asked(tour, rounds=3)
+    response.until("proposal")
+    other = start_worker(database)
+    worker.kill()
+    worker.wait()
+    told = list(response.told)
+    assert told[-1][0] == "answer"
+    assert revision(tour) == 2
+    end_worker(other)
+
+
+def test_a_stopped_worker_gives_its_search_back(tour, worker, database):
+    response = Asked(tour, rounds=3)
+    response.until("proposal")
+    began = time.monotonic()
+    end_worker(worker)
+    assert time.monotonic() - began < 3
+    other = start_worker(database)
+    assert list(response.told)[-1][0] == "answer"
+    end_worker(other)
+
+
+def test_a_killed_process_is_begun_once_more(tour, worker):
+    response = Asked(tour, rounds=3)
+    response.until("proposal")
+    for number in doers():
+        os.kill(number, signal.SIGKILL)
+    assert list(response.told)[-1][0] == "answer"
+    assert revision(tour) == 2
+
+
+def test_nothing_is_kept_for_an_asker_that_was_killed(queued, tour, worker, database):
+    """The connection that says that the errand is waited for is cut, as when a web server is killed."""
+    application, _ = queued
+    response = Asked(tour)
+    response.until("proposal")
+    application.extensions["errands"]._ear.close()
+    until(lambda: rows(database, "errand") == 0, "the search runs on for nobody")
+    assert revision(tour) == 1
+    response.close()
+
+
+def test_a_track_and_refusals_come_through_the_queue(tour, worker):
+    content = gpx(*((45 + n / 10_000, 7.0, 200.0) for n in range(4000)))
+    answer = requests.post(f"{tour}/track", data={"revision": "1"}, files={"file": ("a.gpx", content)}).json()
+    assert answer["assessment"]["road"]["length_km"] == pytest.approx(44.5, abs=0.5)
+    refused = requests.post(f"{tour}/track", data={"revision": "2"}, files={"file": ("a.gpx", content[:-40])})
+    assert (refused.status_code, refused.headers["Content-Type"]) == (422, "application/problem+json")
+    assert "damaged" in refused.json()["detail"]
+    gone = requests.get(f"{tour}/mends", params={"finding": "none"})
+    assert (gone.status_code, gone.json()["detail"]) == (404, "There is no such finding.")
+    stale = requests.post(f"{tour}/proposal", json={"revision": 99})
+    assert stale.status_code == 409
