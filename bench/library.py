@@ -19,8 +19,8 @@ from omnifer.api.app import create_app
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.serves import SERVICES
 from omnifer.store.cluster import Cluster
-from omnifer.store.library import Library
 from omnifer.store.database import LOCAL_RIDER, migrate, owner_named
+from omnifer.store.library import Library
 
 THINGS = 2000
 logging.getLogger("werkzeug").setLevel(logging.ERROR)

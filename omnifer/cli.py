@@ -70,6 +70,26 @@ def _read(path: str) -> bytes:
         raise InputProblem(f"{path} cannot be read: {error.strerror}") from None
 
 
+def copy(command: str, file: Path) -> int:
+    """Copy all that is kept, or bring a copy back; the exit status."""
+    from omnifer.backup import BackupProblem, back_up, restore
+    from omnifer.serve import data_folder
+    from omnifer.store.cluster import ClusterProblem
+    from omnifer.store.database import AddressError
+
+    try:
+        if command == "backup":
+            back_up(data_folder(), file.absolute())
+            print(f"All that is kept is now in {file} as well.")
+        else:
+            before = restore(data_folder(), file.absolute())
+            print(f"{file} is back in place. What was there before is kept as the database {before} until the next restore.")
+    except (BackupProblem, ClusterProblem, AddressError) as problem:
+        print(f"omnifer {command}: {problem}. Nothing was changed.", file=sys.stderr)
+        return 1
+    return 0
+
+
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run one command; bad input is said in words on standard error, with exit status 2."""
     parser = argparse.ArgumentParser(prog="omnifer", description="Carrying everything on a bicycle for weeks.")
@@ -85,11 +105,16 @@ def main(arguments: Sequence[str] | None = None) -> int:
     serve = commands.add_parser("serve", help="Serve the application; bin/start calls this.")
     serve.add_argument("--empty", action="store_true", help="do not load the sample tour")
     serve.add_argument("--reset-demo", action="store_true", help="load the sample tour anew")
+    for name, words in (("backup", "Copy all that is kept into a file"), ("restore", "Bring such a copy back")):
+        copying = commands.add_parser(name, help=f"{words}; Omnifer may run meanwhile. bin/{name} calls this.")
+        copying.add_argument("path", metavar="FILE")
     options = parser.parse_args(arguments)
     if options.command == "serve":
         from omnifer.serve import serve as run
 
         return run(empty=options.empty, reset_demo=options.reset_demo)
+    if options.command in ("backup", "restore"):
+        return copy(options.command, Path(options.path))
     try:
         answer = options.function(options.path)
     except (InputProblem, ValueError) as problem:

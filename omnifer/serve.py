@@ -1,39 +1,40 @@
-"""Starts everything that serving takes, and ends it again: database, tables, sample tour, weather stand-in, web server."""
+"""Starts everything that serving takes, watches it, and ends it again: database, tables, sample tour, workers, web server."""
 
 import contextlib
-import ctypes
 import hashlib
-import json
 import os
 import secrets
 import signal
 import socket
 import subprocess
 import sys
-import time
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
+from typing import NoReturn
 
-import psycopg
-
+from omnifer.backup import RULE, nightly
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.library import as_owned
 from omnifer.demo.library import SHARED, WEEKEND, at_home, weekend
 from omnifer.demo.sample import demo_tour
+from omnifer.processes import Process, Watch, dying_with_parent, end_leftovers, log_file, trim_log
 from omnifer.store.cluster import Cluster, ClusterProblem, only_one
-from omnifer.store.database import LOCAL_RIDER, migrate, open_pool, owner_named
+from omnifer.store.database import LOCAL_RIDER, AddressError, connect, migrate, open_pool, owner_named, plain_address
 from omnifer.store.library import Library
 from omnifer.store.tours import Tours
 
 HERE = Path(__file__).parents[1]
 DEFAULT_PORT = 8470
-THREADS = 8
-PATIENCE_S = 20
-"""How long a process may take to end before it is killed [s]."""
+THREADS = 32
+"""Of one web process: most of them wait for news of errands."""
+MOST_WEB_PROCESSES = 4
+GRACE_S = 1
+"""How long the web server lets requests come to their end when it is told to end [s]."""
 PROCESSES = "processes.json"
 """File of the data folder that names the servers under way."""
-DIES_WITH_PARENT = 1
-"""PR_SET_PDEATHSIG of Linux's prctl."""
+ROUND_S = 3600.0
+"""How often logs are looked after, and whether a copy is due [s]."""
+DATABASE = "database"
 
 
 def data_folder() -> Path:
@@ -48,13 +49,13 @@ def data_folder() -> Path:
 
 def serve(empty: bool, reset_demo: bool) -> int:
     """Serve until Ctrl-C, or until the terminal is closed. Returns the exit status."""
-    for ending in (signal.SIGTERM, signal.SIGHUP):
+    for ending in (signal.SIGTERM, signal.SIGHUP, signal.SIGINT):
         signal.signal(ending, _interrupt)
     try:
-        with _database() as (address, folder, port):
+        with _database() as (address, folder, port, watch):
             _prepare(address, empty, reset_demo)
-            return _web_server(address, folder, port)
-    except ClusterProblem as problem:
+            _serve(address, folder, port, watch)
+    except (ClusterProblem, AddressError) as problem:
         print(f"Omnifer cannot start. {problem}", file=sys.stderr)
         return 1
     except KeyboardInterrupt:
@@ -62,62 +63,32 @@ def serve(empty: bool, reset_demo: bool) -> int:
 
 
 def _interrupt(*_: object) -> None:
+    # What ends is ended in order: a second signal, as a terminal sends when it is closed, must not cut that short.
+    for ending in (signal.SIGTERM, signal.SIGHUP, signal.SIGINT):
+        signal.signal(ending, signal.SIG_IGN)
     raise KeyboardInterrupt
 
 
 @contextlib.contextmanager
-def _database() -> Iterator[tuple[str, Path, int]]:
-    """Address of the database, data folder and free port."""
+def _database() -> Iterator[tuple[str, Path, int, Watch]]:
+    """Address of the database, data folder, free port, and the watch over what runs."""
     folder = data_folder()
     with only_one(folder) as lock:
-        end_leftovers(folder)
+        end_leftovers(folder / PROCESSES)
         port = _free_port()
         lock.write(f"http://127.0.0.1:{port}/")
         lock.flush()
-        if address := os.environ.get("DATABASE_URL"):
-            try:
-                psycopg.connect(address, connect_timeout=10).close()
-            except psycopg.Error as error:
-                raise ClusterProblem(f"The server of DATABASE_URL does not answer: {str(error).strip()}") from None
-            yield address, folder, port
-            return
-        cluster = Cluster(folder)
+        watch = Watch(folder / PROCESSES)
         try:
-            yield cluster.start(), folder, port
+            if address := os.environ.get("DATABASE_URL"):
+                address = plain_address(address)
+                connect(address).close()
+            else:
+                cluster = Cluster(folder)
+                address = cluster.start(lambda begin: watch.begin(DATABASE, begin))
+            yield address, folder, port, watch
         finally:
-            cluster.stop()
-
-
-def end_leftovers(folder: Path) -> None:
-    """End the servers of an earlier start that was killed before it could end them itself."""
-    noted = folder / PROCESSES
-    if not noted.exists():
-        return
-    with contextlib.suppress(ValueError, TypeError):
-        for number, began in json.loads(noted.read_text()).items():
-            if _began(int(number)) == began:
-                print("Ending a server that an earlier start left behind ...", flush=True)
-                _end(int(number), began)
-    noted.unlink()
-
-
-def _began(number: int) -> str | None:
-    """When a process began, as the system counts it; None where there is none. A number is given again, a beginning is not."""
-    try:
-        fields = Path(f"/proc/{number}/stat").read_text().rpartition(")")[2].split()
-    except OSError:
-        return None
-    return None if fields[0] in "ZX" else fields[19]
-
-
-def _end(number: int, began: str) -> None:
-    """End a process that is not ours to wait for."""
-    for ending in (signal.SIGTERM, signal.SIGKILL):
-        with contextlib.suppress(ProcessLookupError):
-            os.kill(number, ending)
-        until = time.monotonic() + PATIENCE_S
-        while _began(number) == began and time.monotonic() < until:
-            time.sleep(0.05)
+            watch.end(last=DATABASE)
 
 
 def _prepare(address: str, empty: bool, reset_demo: bool) -> None:
@@ -179,43 +150,70 @@ def _any_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def _web_server(address: str, folder: Path, port: int) -> int:
-    """Run the servers until they end; a KeyboardInterrupt ends them first."""
+def _serve(address: str, folder: Path, port: int, watch: Watch) -> NoReturn:
+    """Begin the servers and look after them until a KeyboardInterrupt."""
     key = folder / "session-key"
     if not key.exists():
         key.write_text(secrets.token_hex(32))
         key.chmod(0o600)
-    weather_port = _any_port()
-    environment = os.environ | {"OMNIFER_DATABASE": address, "OMNIFER_SECRET_KEY": key.read_text()}
+    weather_port, cores = _any_port(), os.cpu_count() or 1
+    environment = os.environ | {
+        "OMNIFER_DATABASE": address, "OMNIFER_SECRET_KEY": key.read_text(), "OMNIFER_ROADS": str(folder / "roads"),
+        "OMNIFER_COUNTERS": str(_empty(folder / "counters")),
+    }  # fmt: skip
     environment.setdefault("OMNIFER_WEATHER", f"http://127.0.0.1:{weather_port}")
-    with contextlib.ExitStack() as running:
-        weather = _gunicorn("omnifer.devices.weather_service:create_service()", weather_port, 2, environment)
-        running.callback(_stop, weather)
-        server = _gunicorn("omnifer.wsgi:app", port, THREADS, environment)
-        running.callback(_stop, server)
-        (folder / PROCESSES).write_text(json.dumps({str(p.pid): _began(p.pid) for p in (weather, server)}))
-        running.callback((folder / PROCESSES).unlink, missing_ok=True)
-        print(f"Omnifer is at http://127.0.0.1:{port}/  (Ctrl-C ends it)", flush=True)
-        return server.wait()
+    logs = folder / "log"
+    weather = _gunicorn("omnifer.devices.weather_service:create_service()", weather_port, 1, 2)
+    web = _gunicorn("omnifer.wsgi:app", port, min(max(cores, 2), MOST_WEB_PROCESSES), THREADS)
+    for name, command in (
+        ("web server", web), ("worker", [sys.executable, "-m", "omnifer.jobs.worker"]), ("weather service", weather),
+    ):  # fmt: skip
+        watch.begin(name, _beginning(command, environment, logs, name.partition(" ")[0]))
+    _wait_until_it_answers(port)
+    print(f"Omnifer is at http://127.0.0.1:{port}/  (Ctrl-C ends it)", flush=True)
+    own = "DATABASE_URL" not in os.environ
+    while True:
+        for log in logs.glob("*.log"):
+            trim_log(log)
+        if own and (said := nightly(Cluster(folder), folder / "backups")):
+            print(f"{said} {RULE}", flush=True)
+        watch.keep(ROUND_S)
 
 
-def _stop(server: subprocess.Popen[bytes]) -> None:
-    server.terminate()
-    try:
-        server.wait(timeout=PATIENCE_S)
-    except subprocess.TimeoutExpired:
-        server.kill()
-        server.wait()
+def _empty(folder: Path) -> Path:
+    """A folder with nothing in it."""
+    folder.mkdir(parents=True, exist_ok=True)
+    for file in folder.iterdir():
+        file.unlink()
+    return folder
 
 
-def _gunicorn(app: str, port: int, threads: int, environment: dict[str, str]) -> subprocess.Popen[bytes]:
-    command = [
-        sys.executable, "-m", "gunicorn", app, "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
-        "--threads", str(threads), "--timeout", "120", "--no-control-socket", "--log-level", "warning",
+def _wait_until_it_answers(port: int) -> None:
+    """Wait until the web server listens; it says itself what stands in its way."""
+    for _ in range(600):
+        with socket.socket() as probe:
+            probe.settimeout(0.05)
+            if probe.connect_ex(("127.0.0.1", port)) == 0:
+                return
+        signal.sigtimedwait([], 0.05)
+
+
+def _beginning(command: Sequence[str], environment: dict[str, str], logs: Path, name: str) -> Callable[[], Process]:
+    """How a service is begun; what it has to say goes to a log of its own."""
+
+    def begin() -> Process:
+        with log_file(logs, name) as log:
+            return subprocess.Popen(
+                command, env=environment, cwd=HERE, stdin=subprocess.DEVNULL, stdout=log, stderr=log, start_new_session=True,
+                preexec_fn=dying_with_parent(),
+            )  # fmt: skip
+
+    return begin
+
+
+def _gunicorn(app: str, port: int, processes: int, threads: int) -> list[str]:
+    return [
+        sys.executable, "-m", "gunicorn", app, "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread", "--preload",
+        "--workers", str(processes), "--threads", str(threads), "--timeout", "120", "--graceful-timeout", str(GRACE_S),
+        "--no-control-socket", "--log-level", "warning",
     ]  # fmt: skip
-    return subprocess.Popen(command, env=environment, cwd=HERE, start_new_session=True, preexec_fn=_die_with_parent)
-
-
-def _die_with_parent() -> None:
-    """Asks the system to end this process when the one that started it is gone, killed or not."""
-    ctypes.CDLL(None).prctl(DIES_WITH_PARENT, signal.SIGTERM)

@@ -8,7 +8,6 @@ number of machines can join by the same address.
 
 import asyncio
 import contextlib
-import ctypes
 import logging
 import multiprocessing
 import os
@@ -25,6 +24,7 @@ from procrastinate.jobs import DeleteJobCondition
 from procrastinate.worker import Worker
 
 from omnifer.jobs import SEARCHES, SHORT, TASK
+from omnifer.processes import dying_with_parent
 from omnifer.store.database import QUERIES, WORKING, AddressError, plain_address
 
 TRIES = 2
@@ -35,8 +35,8 @@ LOOK_S = 60.0
 """How often a worker looks for errands that it was not told of [s]."""
 HEARTBEAT_S, GONE_S = 600.0, 3600.0
 """procrastinate's own signs of life; a lock that dies with the worker tells it sooner."""
-DIES_WITH_PARENT = 1
-"""PR_SET_PDEATHSIG of Linux's prctl."""
+GRACE_S, PATIENCE_S = 0.8, 3.0
+"""How long stopping may take, and how long a worker waits for a connection before it ends, to be begun again [s]."""
 log = logging.getLogger("omnifer.jobs")
 
 
@@ -56,7 +56,7 @@ class ProcessEnded(Exception):
 
 def errand_process(address: str, roads: str | None, owner_id: int, errand_id: int) -> None:
     """What runs in the process of an errand; see `omnifer.jobs.doing`."""
-    ctypes.CDLL(None).prctl(DIES_WITH_PARENT, signal.SIGKILL)
+    dying_with_parent(signal.SIGKILL)()
     from omnifer.jobs.doing import do
 
     do(address, Path(roads) if roads else None, owner_id, errand_id)
@@ -74,7 +74,7 @@ async def ended(process: Any) -> None:
 
 def application(address: str, roads: str | None, processes: Any) -> procrastinate.App:
     """The queue with its one task."""
-    connector = procrastinate.PsycopgConnector(conninfo=address, min_size=1, max_size=4)
+    connector = procrastinate.PsycopgConnector(conninfo=address, min_size=1, max_size=4, timeout=PATIENCE_S)
     jobs = procrastinate.App(connector=connector)
 
     @jobs.task(name=TASK, pass_context=True, retry=Again())
@@ -116,7 +116,7 @@ async def work(address: str, roads: str | None, cores: int) -> None:
         running = [asyncio.create_task(worker.run()) for worker in workers]
         loop = asyncio.get_running_loop()
         for ending in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
-            loop.add_signal_handler(ending, lambda: [worker.stop() for worker in workers])
+            loop.add_signal_handler(ending, stop, workers)
         with psycopg.connect(address, autocommit=True) as alive:
             while any(worker.worker_id is None for worker in workers) and not any(task.done() for task in running):
                 await asyncio.sleep(0.02)
@@ -127,6 +127,13 @@ async def work(address: str, roads: str | None, cores: int) -> None:
             for worker in workers:
                 worker.stop()
             await asyncio.gather(*running)
+
+
+def stop(workers: list[Worker]) -> None:
+    """Stop; where that hangs, as on a database that is gone, just go."""
+    for worker in workers:
+        worker.stop()
+    asyncio.get_running_loop().call_later(GRACE_S, os._exit, 0)
 
 
 async def give_back_left_behind(jobs: procrastinate.App, connection: psycopg.Connection[Any]) -> None:

@@ -5,15 +5,24 @@ import os
 import pwd
 import secrets
 import shutil
+import signal
 import socket
 import subprocess
-from collections.abc import Iterator
+import time
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import IO
 
+import psycopg
+from psycopg import sql
+
+from omnifer.processes import dying_with_parent
+
 BINARIES = Path("/usr/lib/postgresql")
 DATABASE = "omnifer"
+PATIENCE_S = 60.0
+"""How long a server may take to begin: it may have to go through its log first [s]."""
 MASTER, ROLE = "omnifer", "omnifer_app"
 """Who makes the database, and who works in it: not a superuser, so that rows of other owners stay hidden."""
 
@@ -39,27 +48,69 @@ class Cluster:
         self.fast_and_forgetful = fast_and_forgetful
         self.user = "postgres" if os.geteuid() == 0 else None
         self.port = 0
+        self.process: subprocess.Popen[bytes] | None = None
 
-    def start(self) -> str:
-        """Create the cluster where there is none, start it, and return the address of its database."""
+    def start(self, begun: Callable[[Callable[[], subprocess.Popen[bytes]]], object] | None = None) -> str:
+        """Create the cluster where there is none, start it, and return the address of its database. Raises ClusterProblem.
+
+        Parameters
+        ----------
+        begun : callable, optional
+            Begins the server and watches over it from then on; left out, whoever starts it also stops it.
+        """
         self.folder.mkdir(parents=True, exist_ok=True)
         if self.user:
             self._open_to_server()
-        if not (self.data / "PG_VERSION").exists():
+        if not (self.data / "global" / "pg_control").exists():
             self._create()
         elif self._run("pg_ctl", "status", "-D", str(self.data), check=False) == 0:
-            self.stop()
+            self._end_old()
         self.port = _free_port()
-        options = f"-p {self.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
-        if self.fast_and_forgetful:
-            options += " -c fsync=off -c synchronous_commit=off -c full_page_writes=off"
-        log = self.folder / "postgres.log"
-        code = self._run("pg_ctl", "start", "-w", "-D", str(self.data), "-l", str(log), "-o", options, check=False)
-        if code != 0:
-            tail = log.read_text(errors="replace")[-600:] if log.exists() else ""
-            raise ClusterProblem(f"PostgreSQL does not start in {self.data}. Its log ends:\n{tail}")
+        if begun is None:
+            self.begin()
+        else:
+            begun(self.begin)
+        self._wait_until_it_answers()
         self._create_database()
         return self.address()
+
+    def begin(self) -> subprocess.Popen[bytes]:
+        """Begin the server itself, which ends with whoever began it."""
+        options = ["-p", str(self.port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories="]
+        if self.fast_and_forgetful:
+            for setting in ("fsync", "synchronous_commit", "full_page_writes"):
+                options += ["-c", f"{setting}=off"]
+        with (self.folder / "postgres.log").open("ab") as log:
+            self.process = subprocess.Popen(
+                [str(binaries() / "postgres"), "-D", str(self.data), *options], user=self.user, cwd="/", stdin=subprocess.DEVNULL,
+                stdout=log, stderr=log, start_new_session=True, preexec_fn=dying_with_parent(signal.SIGINT),
+            )  # fmt: skip
+        return self.process
+
+    def _wait_until_it_answers(self) -> None:
+        until = time.monotonic() + PATIENCE_S
+        while True:
+            try:
+                psycopg.connect(self.address("postgres", MASTER), connect_timeout=2).close()
+                return
+            except psycopg.OperationalError:
+                if self.process is None or self.process.poll() is not None or time.monotonic() > until:
+                    tail = (self.folder / "postgres.log").read_text(errors="replace")[-600:]
+                    raise ClusterProblem(f"PostgreSQL does not start in {self.data}. Its log ends:\n{tail}") from None
+                time.sleep(0.05)
+
+    def _end_old(self) -> None:
+        """End a server that an earlier start left behind, at once where it does not end in order."""
+        for mode in ("fast", "immediate"):
+            if self._run("pg_ctl", "stop", "-m", mode, "-w", "-t", "5", "-D", str(self.data), check=False) == 0:
+                return
+
+    def running(self) -> bool:
+        """Whether a server runs on the folder; its port is then known."""
+        if self._run("pg_ctl", "status", "-D", str(self.data), check=False) != 0:
+            return False
+        self.port = int((self.data / "postmaster.pid").read_text().split("\n")[3])
+        return True
 
     def address(self, database: str = DATABASE, role: str = ROLE) -> str:
         """Connection address of a database of the running server."""
@@ -70,7 +121,9 @@ class Cluster:
 
     def stop(self) -> None:
         """Stop the server if it runs."""
-        self._run("pg_ctl", "stop", "-m", "fast", "-w", "-D", str(self.data), check=False)
+        if self.process is not None:
+            self.process.send_signal(signal.SIGINT)
+            self.process.wait()
 
     def _open_to_server(self) -> None:
         """As root the server runs as Debian's user postgres, who must own the folder and reach it."""
@@ -83,21 +136,25 @@ class Cluster:
             )
 
     def _create(self) -> None:
+        """Make the cluster beside its place and move it there when it is whole: a killed start leaves nothing half-made."""
+        for left in self.folder.glob("postgres.new*"):
+            shutil.rmtree(left, ignore_errors=True)
+        if self.data.exists():
+            self.data.rename(self.folder / f"postgres.broken-{secrets.token_hex(4)}")
+        beside = self.folder / f"postgres.new-{secrets.token_hex(4)}"
         secret = self.folder / "secret"
         secret.write_text(secrets.token_hex(24) + "\n")
         secret.chmod(0o600)
         if self.user:
             shutil.chown(secret, self.user)
         self._run(
-            "initdb", "-D", str(self.data), "-U", MASTER, "--locale=C.UTF-8", "--encoding=UTF8",
+            "initdb", "-D", str(beside), "-U", MASTER, "--locale=C.UTF-8", "--encoding=UTF8",
             "--auth=scram-sha-256", f"--pwfile={secret}",
         )  # fmt: skip
+        beside.rename(self.data)
 
     def _create_database(self) -> None:
         """The role and its database; tables that an earlier version made as the superuser become the role's."""
-        import psycopg
-        from psycopg import sql
-
         role = sql.Identifier(ROLE)
         with psycopg.connect(self.address("postgres", MASTER), autocommit=True) as connection:
             if not connection.execute("SELECT 1 FROM pg_roles WHERE rolname = %s", (ROLE,)).fetchone():
@@ -114,7 +171,10 @@ class Cluster:
         command = [str(binaries() / program), *arguments]
         log = self.folder / "setup.log"
         with log.open("ab") as out:
-            done = subprocess.run(command, user=self.user, stdin=subprocess.DEVNULL, stdout=out, stderr=out, check=False, cwd="/")
+            done = subprocess.run(
+                command, user=self.user, stdin=subprocess.DEVNULL, stdout=out, stderr=out, check=False, cwd="/",
+                preexec_fn=dying_with_parent(signal.SIGKILL),
+            )  # fmt: skip
         if check and done.returncode != 0:
             raise ClusterProblem(f"{program} failed; see {log}")
         return done.returncode

@@ -1,5 +1,6 @@
 """The database: its address, its tables, connections to it, and what can go wrong with them."""
 
+import time
 import uuid
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -8,9 +9,9 @@ from typing import Any
 
 import aiosql
 import psycopg
+from procrastinate.schema import SchemaManager
 from psycopg.conninfo import conninfo_to_dict, make_conninfo
 from psycopg.rows import dict_row
-from procrastinate.schema import SchemaManager
 from psycopg_pool import ConnectionPool
 
 HERE = Path(__file__).parent
@@ -117,11 +118,29 @@ def _steps_done(connection: psycopg.Connection[Any]) -> set[str]:
     return {row[0] for row in connection.execute("SELECT step FROM migrated")}
 
 
+class Connections(ConnectionPool[psycopg.Connection[dict[str, Any]]]):
+    """Connections that are looked at before they are lent: one whose server is gone is dropped for the next, without the pause
+    that the library makes between its own attempts."""
+
+    def getconn(self, timeout: float | None = None) -> psycopg.Connection[dict[str, Any]]:
+        """A living connection. Raises PoolTimeout where there is none in time."""
+        until = time.monotonic() + (self.timeout if timeout is None else timeout)
+        while True:
+            connection = super().getconn(max(until - time.monotonic(), 0.001))
+            try:
+                self.check_connection(connection)
+            except psycopg.OperationalError:
+                connection.close()
+                self.putconn(connection)
+            else:
+                return connection
+
+
 def open_pool(address: str, most: int = CONNECTIONS) -> Pool:
-    """Connections to the database; each is looked at before it is lent, so that none is lent whose server is gone."""
-    return ConnectionPool(
-        address, min_size=1, max_size=most, open=True, timeout=PATIENCE_S, check=ConnectionPool.check_connection,
-        reconnect_timeout=5, kwargs={"row_factory": dict_row, "connect_timeout": 5}, connection_class=psycopg.Connection,
+    """Connections to the database."""
+    return Connections(
+        address, min_size=1, max_size=most, open=True, timeout=PATIENCE_S, reconnect_timeout=5,
+        kwargs={"row_factory": dict_row, "connect_timeout": 5}, connection_class=psycopg.Connection,
     )  # fmt: skip
 
 

@@ -54,7 +54,10 @@ def doers() -> list[int]:
     found = []
     for process in Path("/proc").glob("[0-9]*"):
         try:
-            if "forkserver" in (process / "cmdline").read_text() and (process / "stat").read_text().rpartition(")")[2].split()[0] == "R":
+            if (
+                "forkserver" in (process / "cmdline").read_text()
+                and (process / "stat").read_text().rpartition(")")[2].split()[0] == "R"
+            ):
                 found.append(int(process.name))
         except OSError:
             continue
