@@ -110,11 +110,11 @@ def keep_picture(owned_id: str) -> Response:
     return Response(status=204)
 
 
-@blueprint.delete("/api/library/<owned_id>/picture")
-@operation(status=204, problems=(404,))
-def remove_picture(owned_id: str) -> Response:
-    """Take a thing's picture away."""
-    desk().library.remove_picture(owned_id)
+@blueprint.delete("/api/library/<owned_id>/picture/<int:version>")
+@operation(status=204, problems=(404, 409))
+def remove_picture(owned_id: str, version: int) -> Response:
+    """Take the picture of a thing away, as this version showed it."""
+    desk().library.remove_picture(owned_id, version)
     return Response(status=204)
 
 

@@ -77,11 +77,12 @@ def document(app: Flask) -> dict[str, Any]:
         path = re.sub(r"<(?:\w+:)?(\w+)>", r"{\1}", rule.rule)
         for method in sorted((rule.methods or set()) - {"HEAD", "OPTIONS"}):
             paths.setdefault(path, {})[method.lower()] = _operation(rule, op, refs)
+    problem = {"application/problem+json": {"schema": refs[Problem, "serialization"]}}
     return {
         "openapi": "3.1.0",
         "info": {"title": "Omnifer", "version": "1", "description": "Carrying everything on a bicycle for weeks."},
         "paths": paths,
-        "components": {"schemas": definitions["$defs"]},
+        "components": {"schemas": definitions["$defs"], "responses": {"Refused": {"description": "Refused", "content": problem}}},
     }
 
 
@@ -117,9 +118,8 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
             success["content"][EVENT_STREAM] = {"schema": _events(op, refs)}
     elif op.status != 204:
         success["content"] = {op.media: {"schema": {"type": "object"} if op.media.endswith("json") else {"type": "string"}}}
-    problem = {"application/problem+json": {"schema": refs[Problem, "serialization"]}}
     result["responses"] = {str(op.status): success} | {
-        str(code): {"description": "Refused", "content": problem} for code in sorted({*op.problems, *ALWAYS})
+        str(code): {"$ref": "#/components/responses/Refused"} for code in sorted({*op.problems, *ALWAYS})
     }
     return result
 

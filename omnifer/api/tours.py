@@ -206,9 +206,9 @@ def _packed(tour_id: str) -> shapes.Packed:
     return shapes.Packed(ticked=ticked)
 
 
-@blueprint.delete("/api/tours/<tour_id>")
-@operation(status=204, problems=(404,))
-def delete_tour(tour_id: str) -> Response:
-    """Remove a tour; for some weeks it can be fetched back."""
-    desk().tours.remove(tour_id)
+@blueprint.delete("/api/tours/<tour_id>/<int:revision>")
+@operation(status=204, problems=(404, 409))
+def delete_tour(tour_id: str, revision: int) -> Response:
+    """Remove a tour as this revision showed it; for some weeks it can be fetched back."""
+    desk().tours.remove(tour_id, revision)
     return Response(status=204)

@@ -146,10 +146,14 @@ class Library:
             raise NotThereError(owned_id, THING)
         return bytes(one_of(row))
 
-    def remove_picture(self, owned_id: str) -> None:
-        """Take a thing's picture away."""
+    def remove_picture(self, owned_id: str, version: int) -> None:
+        """Take the picture of a thing away as it was seen. Raises NotThereError, StaleError."""
         with acting(self.pool, self.owner_id) as connection:
-            QUERIES.remove_picture(connection, owner_id=self.owner_id, owned_id=uuid_of(owned_id, THING))
+            key = {"owner_id": self.owner_id, "owned_id": uuid_of(owned_id, THING)}
+            row = QUERIES.library_thing(connection, **key)
+            if row is None or row["version"] != version:
+                raise NotThereError(owned_id, THING) if row is None else StaleError(row["version"])
+            QUERIES.remove_picture(connection, **key)
 
 
 def _columns(thing: Thing) -> dict[str, Any]:

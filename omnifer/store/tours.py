@@ -177,9 +177,13 @@ class Tours:
             if QUERIES.delete_tour(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id) is None:
                 raise NotThereError(tour_id)
 
-    def remove(self, tour_id: str) -> None:
-        """Put a tour away, readable or not; what was put away long ago is forgotten with its history. Raises NotThereError."""
+    def remove(self, tour_id: str, revision: int) -> None:
+        """Put a tour away as a revision showed it, readable or not; what was put away long ago is forgotten with its history.
+
+        Raises NotThereError, or StaleError where it has moved on.
+        """
         with self._connection() as connection:
+            self._lock(connection, tour_id, revision)
             QUERIES.forget_removed(connection, owner_id=self.owner_id, days=FETCHED_BACK_DAYS)
             if QUERIES.remove_tour(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id) is None:
                 raise NotThereError(tour_id)

@@ -44,7 +44,8 @@ def test_a_rider_starts_changes_undoes_and_redoes(client):
     assert (undone["sheet"]["load"]["placements"], undone["can_redo"]) == ([], True)
     redone = client.post(f"{path}/step", json={"revision": 4, "step": "redo"}).json["tour"]
     assert len(redone["sheet"]["load"]["placements"]) == 1
-    assert client.delete(path).status_code == 204
+    assert client.delete(f"{path}/99").status_code == 409
+    assert client.delete(f"{path}/{client.get(path).json['tour']['revision']}").status_code == 204
     assert client.get(path).status_code == 404
     listed = client.get("/api/tours").json
     assert (listed["tours"], [line["name"] for line in listed["removed"]]) == ([], ["Way"])

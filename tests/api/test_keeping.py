@@ -24,7 +24,7 @@ def path(tours) -> str:
 def stands(client, path: str, revision: int) -> None:
     """The tour is as a revision left it, can be read, and can be removed."""
     assert client.get(path).json["tour"]["revision"] == revision
-    assert client.delete(path).status_code == 204
+    assert client.delete(f"{path}/{revision}").status_code == 204
     assert client.get(path).status_code == 404
 
 

@@ -141,7 +141,8 @@ def test_a_picture_is_made_small_and_forgets_where_it_was_taken(client, path):
     assert image.size == (270, 480)  # turned upright
     assert not dict(image.getexif())
     assert client.get("/api/library").json["things"][1]["has_picture"]
-    assert client.delete(f"/api/library/{owned}/picture").status_code == 204
+    assert client.delete(f"/api/library/{owned}/picture/9").status_code == 409
+    assert client.delete(f"/api/library/{owned}/picture/1").status_code == 204
     assert client.get(f"/api/library/{owned}/picture").status_code == 404
 
 

@@ -81,5 +81,5 @@ def test_nobody_else_sees_things_or_pictures(library):
     with library.pool.connection() as connection:
         assert connection.execute("SELECT count(*) AS n FROM owned").fetchone()["n"] == 0
     assert library.picture(one) == b"jpeg"
-    library.remove_picture(one)
+    library.remove_picture(one, 1)
     assert not library.read(one).has_picture

@@ -143,17 +143,17 @@ def rows(tours: Tours) -> dict[str, int]:
 def test_a_removed_tour_is_fetched_back_as_it_was_until_it_is_forgotten(tours):
     gone = tours.create(renamed(small_tour(), "Goes")).id
     stored = tours.read(gone)
-    tours.remove(gone)
-    for act in (tours.read, tours.remove, lambda i: tours.change(i, 1, "x", small_tour())):
+    tours.remove(gone, tours.revision(gone))
+    for act in (tours.read, lambda i: tours.remove(i, 1), lambda i: tours.change(i, 1, "x", small_tour())):
         with pytest.raises(NotThereError):
             act(gone)
     assert (tours.list(), [line.name for line in tours.list(removed=True)], tours.count()) == ([], ["Goes"], 0)
     tours.restore(gone)
     assert tours.read(gone) == stored
-    tours.remove(gone)
+    tours.remove(gone, tours.revision(gone))
     with tours._connection() as connection:
         connection.execute("UPDATE tour SET removed_at = now() - interval '31 days'")
-    tours.remove(tours.create(small_tour()).id)
+    tours.remove(tours.create(small_tour()).id, 1)
     with pytest.raises(NotThereError):
         tours.restore(gone)
 

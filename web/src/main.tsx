@@ -5,12 +5,13 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import { StyleSheetManager } from 'styled-components'
+import { askAgain, askAgainAfter } from './api/client'
 import { PreferencesProvider } from './ui/preferences'
 import { GlobalStyle } from './ui/theme'
 import { App } from './views/App'
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce
-const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } })
+const queries = new QueryClient({ defaultOptions: { queries: { retry: askAgain, retryDelay: askAgainAfter, refetchOnWindowFocus: false } } })
 const root = document.getElementById('root')
 
 if (root) {

@@ -75,6 +75,13 @@ export type TourView = Schemas['TourView']
 export type Quantity = Schemas['Figure-Output']['quantity']
 type ProblemBody = Schemas['Problem']
 
+const NO_ANSWER = 0
+const MOST_TRIES = 8
+
+/** Whether something that failed is asked again by itself, and after how long [ms]. */
+export const askAgain = (tries: number, trouble: unknown) => trouble instanceof Problem && trouble.away && tries < MOST_TRIES
+export const askAgainAfter = (tries: number) => Math.min(300 * 2 ** tries, 3000)
+
 /** A refusal of the server, in words. */
 export class Problem extends Error {
   constructor(readonly body: Partial<ProblemBody> & { detail: string }) {
@@ -83,13 +90,22 @@ export class Problem extends Error {
   get stale(): boolean {
     return this.body.status === 409
   }
+  /** Nobody answers, or the database is away for a moment: the same may be asked again. */
+  get away(): boolean {
+    return this.body.status === NO_ANSWER || this.body.status === 503
+  }
 }
 
 const client = createClient<paths>()
 let token: Promise<string> | undefined
 
 async function csrf(): Promise<string> {
-  token ??= client.GET('/api/session').then(({ data }) => data?.csrf_token ?? '')
+  token ??= client.GET('/api/session').then(({ data }) => {
+    if (!data) throw new Problem(SILENT)
+    return data.csrf_token
+  })
+  // A token that did not come is asked for again with the next change.
+  token.catch(() => (token = undefined))
   return token
 }
 
@@ -100,15 +116,18 @@ client.use({
   },
 })
 
+const SILENT = {
+  status: NO_ANSWER,
+  detail: 'Omnifer does not answer. What you see is kept; the last change is not.',
+  mend: 'Start it again with bin/start, then repeat the change.',
+}
+
 async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
   let result: { data?: T; error?: unknown }
   try {
     result = await call
   } catch {
-    throw new Problem({
-      detail: 'Omnifer does not answer. What you see is kept; the last change is not.',
-      mend: 'Start it again with bin/start, then repeat the change.',
-    })
+    throw new Problem(SILENT)
   }
   if (result.error !== undefined) {
     const body = result.error as Partial<ProblemBody>
@@ -150,7 +169,7 @@ async function streamed<P extends keyof paths>(
     if (signal.aborted) return null
     if (trouble instanceof Problem) throw trouble
   }
-  throw new Problem({ detail: 'The answer broke off. What you see is kept; the last change is not.', mend: 'Try again.' })
+  throw new Problem({ status: NO_ANSWER, detail: 'The answer broke off. What you see is kept; the last change is not.', mend: 'Try again.' })
 }
 
 const at = (tour_id: string) => ({ params: { path: { tour_id } } })
@@ -176,7 +195,8 @@ export const api = {
   sample: () => taken(client.POST('/api/tours/sample')),
   copy: (id: string) => taken(client.POST('/api/tours/{tour_id}/copy', at(id))),
   restore: (id: string) => taken(client.POST('/api/tours/{tour_id}/restore', at(id))),
-  remove: (id: string) => taken(client.DELETE('/api/tours/{tour_id}', at(id))),
+  remove: (tour_id: string, revision: number) =>
+    taken(client.DELETE('/api/tours/{tour_id}/{revision}', { params: { path: { tour_id, revision: revision as never } } })),
   bringTrack: (id: string, revision: number, content: File[], after: boolean, tell: (progress: Progress) => void, signal: AbortSignal) =>
     streamed('/api/tours/{tour_id}/track', id, file(content, revision, after ? { after: 'yes' } : {}).body, tell, signal),
   shapeTrack: (id: string, revision: number, shape: 'reverse' | 'trim', from_km = 0, to_km: number | null = null) =>
@@ -192,7 +212,7 @@ export const api = {
   sheetText: (content: File) => taken(client.POST('/api/sheets/text', file(content))),
   previewKit: (id: string, body: KitText) => taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body })),
   importKit: (id: string, body: Schemas['KitImport']) => taken(client.POST('/api/tours/{tour_id}/kit/import', { ...at(id), body })),
-  propose: (id: string, revision: number, rounds: number, tell: (better: Proposal) => void, signal: AbortSignal) =>
+  propose: (id: string, revision: number, rounds: number, tell: (news: Proposal | Progress) => void, signal: AbortSignal) =>
     streamed('/api/tours/{tour_id}/proposal', id, JSON.stringify({ revision, rounds }), tell, signal),
   repair: (id: string, revision: number, what: string, load: Load, held: string[]) =>
     taken(client.POST('/api/tours/{tour_id}/repair', { ...at(id), body: { revision, what, load, held } })),
@@ -235,7 +255,8 @@ export const api = {
   restoreOwned: (owned_id: string) => taken(client.POST('/api/library/{owned_id}/restore', { params: { path: { owned_id } } })),
   keepPicture: (owned_id: string, content: File) =>
     taken(client.POST('/api/library/{owned_id}/picture', { params: { path: { owned_id } }, ...file(content) })),
-  removePicture: (owned_id: string) => taken(client.DELETE('/api/library/{owned_id}/picture', { params: { path: { owned_id } } })),
+  removePicture: (owned_id: string, version: number) =>
+    taken(client.DELETE('/api/library/{owned_id}/picture/{version}', { params: { path: { owned_id, version: version as never } } })),
   putInLibrary: (id: string, revision: number, ids: string[]) =>
     taken(client.POST('/api/tours/{tour_id}/library', { ...at(id), body: { revision, ids } })),
   choose: (id: string, revision: number, ids: string[]) => taken(client.POST('/api/tours/{tour_id}/choose', { ...at(id), body: { revision, ids } })),

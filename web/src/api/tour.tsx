@@ -1,8 +1,9 @@
 /** The tour on the desk: as the server last gave it, a change tried and not kept, and work and trouble on the way. */
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react'
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react'
 import {
   api,
+  askAgainAfter,
   type Assessment,
   type Change,
   type Mend,
@@ -23,7 +24,7 @@ export interface Desk {
   change: (what: string, parts: Parts) => Promise<boolean>
   step: (step: 'undo' | 'redo') => void
   /** Searches for a load; tells each better one, and takes the last on. Called off, nothing changes. */
-  propose: (rounds: number, tell: (better: Proposal) => void, signal: AbortSignal) => Promise<Proposal | undefined>
+  propose: (rounds: number, tell: (news: Proposal | Progress) => void, signal: AbortSignal) => Promise<Proposal | undefined>
   /** Changes the load by hand and puts the rest right around what is held. */
   repair: (what: string, load: TourSheet['load'], held: string[]) => Promise<boolean>
   bringTrack: (files: File[], after?: boolean) => Promise<boolean>
@@ -46,6 +47,8 @@ interface Trying {
 
 export interface Work {
   busy: string
+  /** A change that nobody took yet, since nobody answers: it is sent again and again until somebody does, or it is given up. */
+  unsent: { what: string; giveUp: () => void } | null
   /** Long work under way, how far it is, and how to call it off. */
   underWay: (Progress & { cancel: () => void }) | null
   problem: Problem | null
@@ -84,15 +87,27 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const [problem, setProblem] = useState<Problem | null>(null)
   const [remarks, setRemarks] = useState<string[]>([])
   const [underWay, setUnderWay] = useState<Work['underWay']>(null)
+  const [unsent, setUnsent] = useState<Work['unsent']>(null)
   const [trial, setTrial] = useState<Trial | null>(null)
 
   /** Sends one change after the other, each on the revision that the one before it made; undefined where it did not take place. */
   const send = useCallback(
     async <T,>(what: string, call: (revision: number) => Promise<T | null>, answerOf: (result: T) => TourAnswer): Promise<T | undefined> => {
+      let given = false
+      const giveUp = () => {
+        given = true
+        setUnsent(null)
+      }
       const change = queries.getMutationCache().build(queries, {
         scope: { id: `tour ${id}` },
         networkMode: 'always',
         gcTime: 0,
+        retry: (_, trouble) => {
+          const again = asProblem(trouble).away && !given
+          setUnsent(again ? { what, giveUp } : null)
+          return again
+        },
+        retryDelay: askAgainAfter,
         mutationFn: async () => {
           const now = queries.getQueryData<TourAnswer>(key)
           if (!now) return null
@@ -115,6 +130,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         return undefined
       } finally {
         setBusy('')
+        setUnsent(null)
       }
     },
     [id, key, queries],
@@ -171,9 +187,17 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
     [trial, id, change],
   )
 
+  useEffect(() => {
+    if (!unsent) return
+    const ask = (leaving: BeforeUnloadEvent) => leaving.preventDefault()
+    window.addEventListener('beforeunload', ask)
+    return () => window.removeEventListener('beforeunload', ask)
+  }, [unsent])
+
   const work = useMemo<Work>(
     () => ({
       busy,
+      unsent,
       problem,
       remarks,
       underWay,
@@ -185,7 +209,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         setRemarks([])
       },
     }),
-    [busy, problem, remarks, underWay, refetch],
+    [busy, unsent, problem, remarks, underWay, refetch],
   )
 
   if (!desk) return waiting(error instanceof Problem ? error : null)

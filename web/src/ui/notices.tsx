@@ -24,7 +24,7 @@ export function Notice({
   urgent,
 }: {
   children: ReactNode
-  onClose: () => void
+  onClose?: () => void
   action?: { text: string; run: () => void }
   urgent?: boolean
 }) {
@@ -36,9 +36,11 @@ export function Notice({
           {action.text}
         </Button>
       )}
-      <Button $small onPress={onClose}>
-        Close
-      </Button>
+      {onClose && (
+        <Button $small onPress={onClose}>
+          Close
+        </Button>
+      )}
     </Strip>
   )
 }

@@ -442,7 +442,14 @@ function useKeys() {
 }
 
 function Trouble() {
-  const { problem, remarks, dismiss, reload, underWay } = useWork()
+  const { problem, remarks, dismiss, reload, underWay, unsent } = useWork()
+  if (unsent)
+    return (
+      <Notice urgent action={{ text: 'Give it up', run: unsent.giveUp }}>
+        Omnifer does not answer just now. What was kept before is safe. Not kept yet: “{unsent.what}”. It waits on this page and is sent again by
+        itself until it is taken; leave the page open.
+      </Notice>
+    )
   if (underWay) return <UnderWay what={underWay.what} share={underWay.share} onCancel={underWay.cancel} />
   if (problem) {
     const action = problem.stale ? { text: 'Show the newer state', run: reload } : undefined

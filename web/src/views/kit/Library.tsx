@@ -303,7 +303,9 @@ export function Library() {
                 {editing.has_picture ? 'Another picture' : 'Add a picture'}
               </FileButton>
               {editing.has_picture && (
-                <Button onPress={() => void told_(api.removePicture(editing.id)).then(() => setEditing(null))}>Take the picture away</Button>
+                <Button onPress={() => void told_(api.removePicture(editing.id, editing.version)).then(() => setEditing(null))}>
+                  Take the picture away
+                </Button>
               )}
               {editing.tours.length > 0 && <Muted>On {editing.tours.join(', ')}: they will say the same.</Muted>}
             </div>

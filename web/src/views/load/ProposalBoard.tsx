@@ -1,7 +1,7 @@
 /** A search for a load while it goes on, and how good what it found is, in plain words. */
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
-import type { Placement, Proposal } from '../../api/client'
+import type { Placement, Progress, Proposal } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { pinThing } from '../../instruments/loadEdits'
 import { Button } from '../../ui/controls'
@@ -40,6 +40,8 @@ const MORE_ROUNDS = 20
 export interface Search {
   best: Proposal | null
   running: boolean
+  /** How many searches are before this one, in words; nothing where it runs. */
+  place: string
   start: (rounds?: number) => void
   /** Frees pins that stand in the way, and searches again. */
   free: (pins: Placement[]) => void
@@ -53,6 +55,7 @@ export function useSearch(): Search {
   const { propose, change, sheet } = useDesk()
   const [best, setBest] = useState<Proposal | null>(null)
   const [running, setRunning] = useState(false)
+  const [place, setPlace] = useState('')
   const stop = useRef<AbortController | null>(null)
   const end = () => {
     stop.current?.abort()
@@ -62,8 +65,13 @@ export function useSearch(): Search {
     const controller = new AbortController()
     stop.current = controller
     setBest(null)
+    setPlace('')
     setRunning(true)
-    void propose(rounds, setBest, controller.signal).then((last) => {
+    const tell = (news: Proposal | Progress) => {
+      setPlace('load' in news ? '' : news.what)
+      if ('load' in news) setBest(news)
+    }
+    void propose(rounds, tell, controller.signal).then((last) => {
       if (controller.signal.aborted) return
       setRunning(false)
       setBest(last ?? null)
@@ -72,6 +80,7 @@ export function useSearch(): Search {
   return {
     best,
     running,
+    place,
     start,
     free: (pins) => {
       const load = pins.reduce((changed, p) => pinThing(changed, p.thing_id, p.carrier_id, false), sheet.load)
@@ -99,7 +108,7 @@ export function ProposalBoard({ search }: { search: Search }) {
         <Gauge aria-label="Searching for a better load" value={(best?.done ?? 0) * 100}>
           {({ percentage, valueText }) => (
             <>
-              <span>Searching</span>
+              <span>{search.place ? 'Waiting' : 'Searching'}</span>
               <div>
                 <div style={{ width: `${percentage ?? 0}%` }} />
               </div>
@@ -108,7 +117,7 @@ export function ProposalBoard({ search }: { search: Search }) {
           )}
         </Gauge>
       )}
-      <span>{best ? say(best, running) : 'The first load comes in a moment.'}</span>
+      <span>{best ? say(best, running) : search.place ? `${search.place}. It begins by itself.` : 'The first load comes in a moment.'}</span>
       <div>
         {running ? (
           <>

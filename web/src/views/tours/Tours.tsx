@@ -151,7 +151,7 @@ export function Tours() {
     act(() => api.change(tour.id, { revision: tour.revision, what: over ? 'The tour is over' : 'Open the tour again', over }))
   const remove = (tour: TourEntry) =>
     act(async () => {
-      await api.remove(tour.id)
+      await api.remove(tour.id, tour.revision)
       setGone(tour)
     })
   const restore = (tour: TourEntry) =>
