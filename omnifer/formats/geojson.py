@@ -10,7 +10,7 @@ import numpy as np
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.road import Part, Stop, Track, Waypoint
 from omnifer.core.physics.geodesy import segment_lengths
-from omnifer.formats.gpx import ABSURD_M, MOST_BYTES, MOST_POINTS, FoundRoad, jumps
+from omnifer.formats.gpx import ABSURD_M, MOST_BYTES, MOST_POINTS, MOST_WAYPOINTS, FoundRoad, jumps
 from omnifer.formats.problem import InputProblem
 
 Position = tuple[float, float, float | None]
@@ -27,24 +27,27 @@ def read_geojson(content: bytes) -> FoundRoad:
         raise InputProblem("The file is not JSON", where, "Export it again as GeoJSON or GPX.") from None
     lines: list[list[Position]] = []
     waypoints: list[Waypoint] = []
-    dropped = 0
+    dropped = total = 0
     for geometry, properties in _geometries(document, 0):
         kind, coordinates = geometry.get("type"), geometry.get("coordinates")
         raw = {"LineString": [coordinates], "MultiLineString": coordinates}.get(str(kind))
         if isinstance(raw, list):
+            total += sum(len(line) for line in raw if isinstance(line, list))
+            if total > MOST_POINTS:
+                raise InputProblem(f"The track has more than {MOST_POINTS:,} points", "", "Thin it or split it first.")
             for line in raw:
                 positions = [_position(p) for p in line] if isinstance(line, list) else []
                 dropped += positions.count(None)
                 lines.append([p for p in positions if p is not None])
         elif kind == "Point" and (place := _position(coordinates)) is not None:
+            if len(waypoints) >= MOST_WAYPOINTS:
+                raise InputProblem(f"The file has more than {MOST_WAYPOINTS:,} places", "", "Export fewer of them.")
             name = str(properties.get("name") or "Unnamed place")[:120]
             note = str(properties.get("desc") or "")[:2000]
             waypoints.append(Waypoint(name=name, lat_deg=place[1], lon_deg=place[0], note=note))
     points = [point for line in lines for point in line]
     if len(points) < 2:
         raise InputProblem("The file has no LineString with two usable points", "", "Export the road as a line.")
-    if len(points) > MOST_POINTS:
-        raise InputProblem(f"The track has more than {MOST_POINTS:,} points", "", "Thin it or split it first.")
     first = np.cumsum([0, *(len(line) for line in lines[:-1])])
     track = Track(
         lat_deg=tuple(p[1] for p in points),

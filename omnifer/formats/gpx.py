@@ -2,6 +2,7 @@
 
 import math
 import re
+import secrets
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from xml.parsers import expat
@@ -21,6 +22,9 @@ MOST_BYTES = 32 * 1024 * 1024
 MOST_POINTS = 1_000_000
 MOST_DEPTH = 40
 MOST_PARTS = 2000
+MOST_WAYPOINTS = 20_000
+MOST_TAGS, MOST_TAGS_A_POINT = 400_000, 12
+"""Elements that a file may have, and so many more with every point: what a device hangs on one is some eight."""
 MOST_UNREAD = 8 * 1024 * 1024
 """Of makers' extensions that are handed on unread."""
 JUMP_M = 2000.0
@@ -75,7 +79,11 @@ class _Reader:
         self._fields: dict[str, str] = {}
         self._unread: list[str] | None = None
         self._unread_size = 0
+        self._tags = 0
         self._part_name = ""
+        self._part_begins = False
+        self._namespaces: dict[str, str] = {}
+        self._explained: list[set[str]] = []
         self.parser = expat.ParserCreate()
         self.parser.buffer_text = True
         self.parser.StartElementHandler = self._start
@@ -95,25 +103,40 @@ class _Reader:
         if local is None:
             local = self._locals[tag] = tag.rpartition(":")[2]
         path = self._path
+        self._tags += 1
+        if self._tags > MOST_TAGS and self._tags > MOST_TAGS + MOST_TAGS_A_POINT * (len(self.lat) + len(self.route)):
+            raise InputProblem(
+                f"The file has {self._tags:,} elements and only {len(self.lat) + len(self.route):,} points",
+                f"line {self.parser.CurrentLineNumber}", "Export it again with the track alone.",
+            )  # fmt: skip
         if not path and local != "gpx":
             raise InputProblem(f"This is not a GPX file: it begins with <{tag}>", "line 1", "Choose a .gpx file.")
         path.append(local)
         if len(path) > MOST_DEPTH:
             raise InputProblem("The file is nested too deep", f"line {self.parser.CurrentLineNumber}")
+        for name in attributes:
+            if name.startswith("xmlns:"):
+                self._namespaces[name.removeprefix("xmlns:")] = attributes[name]
         if self._unread is not None:
-            self._unread.append(
-                f"{escape(''.join(self._text))}<{tag}{''.join(f' {k}={quoteattr(v)}' for k, v in attributes.items())}>"
-            )
+            self._unread.append(f"{escape(''.join(self._text))}<{tag}{self._attributes(tag, attributes)}>")
         elif local in POINTS:
             self._point = self._position(attributes)
             self._fields = {}
         elif local == "extensions" and path[-2] == "trkpt":
             self._unread = []
         elif local == "trkseg":
-            self.parts.append(Part(first=len(self.lat), name=self._part_name))
+            self._part_begins = True
         elif local == "trk":
             self._part_name = ""
         self._text.clear()
+
+    def _attributes(self, tag: str, attributes: dict[str, str]) -> str:
+        """Attributes as they stood, with what their prefixes and that of their element mean."""
+        prefixes = {name.rpartition(":")[0] for name in (tag, *attributes)} - {"", "xml", "xmlns"}
+        missing = sorted(prefixes.intersection(self._namespaces).difference(*self._explained))
+        meant = {f"xmlns:{prefix}": self._namespaces[prefix] for prefix in missing}
+        self._explained.append(set(missing))
+        return "".join(f" {name}={quoteattr(value)}" for name, value in (meant | attributes).items())
 
     def _position(self, attributes: dict[str, str]) -> tuple[float, float] | None:
         try:
@@ -130,6 +153,7 @@ class _Reader:
         parent = path[-1] if path else ""
         if self._unread is not None:
             if local != "extensions" or parent != "trkpt":
+                self._explained.pop()
                 self._unread.append(f"{escape(''.join(self._text))}</{tag}>")
             else:
                 self._keep_unread()
@@ -159,6 +183,9 @@ class _Reader:
         lat, lon = self._point
         height = self._height()
         if kind == "trkpt":
+            if self._part_begins and len(self.parts) < MOST_PARTS:
+                self.parts.append(Part(first=len(self.lat), name=self._part_name))
+            self._part_begins = False
             self.lat.append(lat)
             self.lon.append(lon)
             self.height.append(height)
@@ -168,9 +195,13 @@ class _Reader:
                 raise InputProblem(f"The track has more than {MOST_POINTS:,} points", "", "Thin it or split it first.")
         elif kind == "rtept":
             self.route.append((lat, lon, height))
+            if len(self.route) > MOST_POINTS:
+                raise InputProblem(f"The route has more than {MOST_POINTS:,} points", "", "Thin it or split it first.")
         else:
             fields = self._fields
             note = fields.get("desc") or fields.get("cmt", "")
+            if len(self.waypoints) >= MOST_WAYPOINTS:
+                raise InputProblem(f"The file has more than {MOST_WAYPOINTS:,} places", "", "Export fewer of them.")
             symbol = f"{fields.get('sym', '')} {fields.get('type', '')}".strip()[:80]
             self.waypoints.append(
                 Waypoint(
@@ -251,8 +282,6 @@ def read_gpx(content: bytes, tell: Tell = nobody) -> FoundRoad:
         remarks.append(f"{reader.absurd} heights beyond -500 to 9000 m were taken as missing.")
     if all(h is None for h in heights):
         remarks.append("The track has no heights: climbs cannot be known.")
-    parts = [part for part in reader.parts if part.first < len(lat)] if reader.lat else []
-    parts = [part for part, after in zip(parts, [*parts, None][1:], strict=True) if after is None or after.first > part.first]
     if reader._unread_size > MOST_UNREAD:
         remarks.append("The file hangs more than 8 MB of its own on its points; what goes beyond is not handed on.")
     track = Track(
@@ -260,7 +289,7 @@ def read_gpx(content: bytes, tell: Tell = nobody) -> FoundRoad:
         lat_deg=tuple(lat),
         lon_deg=tuple(lon),
         elevation_m=tuple(heights),
-        parts=tuple(parts[:MOST_PARTS]),
+        parts=tuple(reader.parts) if reader.lat else (),
         extensions=reader.extensions,
     )
     remarks += jumps(track)
@@ -313,17 +342,45 @@ def write_gpx(name: str, track: Track, days: list[Day], places: Iterable[tuple[S
 
 
 class _Unread:
-    """Carries makers' extensions past the writer: a mark goes in as a comment and is replaced by what stood there."""
+    """Carries makers' extensions past the writer: a mark goes in as a comment and is replaced by what stood there.
+
+    The mark is one that nobody can have written, and what is no XML of its own is left out: it would break the file, or put
+    into it what is none of the maker's.
+    """
 
     def __init__(self, extensions: dict[int, str]) -> None:
-        self.extensions = extensions
+        self.extensions = {point: text for point, text in extensions.items() if is_whole(text)}
+        self._word = secrets.token_hex(16)
 
     def mark(self, point: int) -> str | None:
         """The comment of a point that had extensions."""
-        return f"unread-{point}-here" if point in self.extensions else None
+        return f"unread-{self._word}-{point}" if point in self.extensions else None
 
     def put_back(self, text: str) -> str:
         """The text with every mark replaced."""
         if not self.extensions:
             return text
-        return re.sub(r"<cmt>unread-(\d+)-here</cmt>", lambda m: f"<extensions>{self.extensions[int(m[1])]}</extensions>", text)
+        pattern = rf"<cmt>unread-{self._word}-(\d+)</cmt>"
+        return re.sub(pattern, lambda m: f"<extensions>{self.extensions[int(m[1])]}</extensions>", text)
+
+
+def is_whole(fragment: str) -> bool:
+    """Whether a piece of XML stands by itself: every element closed, every prefix explained, no document type."""
+    parser = expat.ParserCreate(namespace_separator=" ")
+    declared = []
+    parser.StartDoctypeDeclHandler = lambda *_: declared.append(True)
+    depth = [0, 0]
+
+    def start(*_: object) -> None:
+        depth[0] += 1
+        depth[1] += depth[0] == 1
+
+    def end(_: str) -> None:
+        depth[0] -= 1
+
+    parser.StartElementHandler, parser.EndElementHandler = start, end
+    try:
+        parser.Parse(f"<whole>{fragment}</whole>".encode(), True)
+    except (expat.ExpatError, UnicodeEncodeError):
+        return False
+    return not declared and depth[1] == 1

@@ -1,7 +1,5 @@
 """The kit as a spreadsheet: read as riders keep theirs, written so that it reads back the same."""
 
-import csv
-import io
 import re
 from dataclasses import replace
 
@@ -14,7 +12,7 @@ from omnifer.formats.cell import write_fit, write_role, write_where
 from omnifer.formats.kit_columns import ColumnChoice, ColumnRead, columns_of, is_amount, known
 from omnifer.formats.kit_rows import Reading, RowProblem
 from omnifer.formats.problem import InputProblem
-from omnifer.formats.sheet import Delimiter, read_sheet
+from omnifer.formats.sheet import Delimiter, SheetWriter, read_sheet
 
 MOST_ROWS = 2000
 
@@ -91,9 +89,8 @@ def _remarks(read: "Reading") -> list[str]:
 
 def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     """The kit as a sheet that `read_kit_csv` reads back. `riders` gives names by identifier."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
+    sheet = SheetWriter()
+    sheet.row(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
                      "not_with", "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside",
                      "bag", "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must",
                      "unused_tours", "year", "because"])  # fmt: skip
@@ -101,7 +98,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     for t in things:
         pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
         flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.salts, t.fuel, t.food)]
-        writer.writerow(
+        sheet.row(
             [t.name, t.group, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", pressed, f"{t.longest_mm:g}", t.reach, t.dry,
              "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags, " ".join(t.guessed),
@@ -110,4 +107,4 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
              " ".join(t.serves), write_fit(t.fit), t.condition, t.held, "yes" if t.spare else "", "yes" if t.must else "",
              t.unused_tours or "", t.year or "", t.because]
         )  # fmt: skip
-    return out.getvalue()
+    return sheet.text()

@@ -3,7 +3,8 @@
 import codecs
 import csv
 import io
-from collections.abc import Callable
+import re
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -14,6 +15,37 @@ TITLE_ROWS = 20
 """Headings stand in one of so many rows from the top."""
 Delimiter = Literal["\t", ";", ","]
 DELIMITERS: tuple[Delimiter, ...] = ("\t", ";", ",")
+
+
+FORMULA = re.compile(r"'*[=+\-@\t\r]")
+NUMBER = re.compile(r"-?\d+([.,]\d+)?")
+
+
+def guarded(cell: object) -> object:
+    """A cell that no spreadsheet runs as a formula: an apostrophe goes before what begins like one; `unguarded` takes it away."""
+    risky = isinstance(cell, str) and FORMULA.match(cell) and not NUMBER.fullmatch(cell)
+    return f"'{cell}" if risky else cell
+
+
+def unguarded(cell: str) -> str:
+    """A cell as it was before it was guarded."""
+    return cell[1:] if cell.startswith("'") and FORMULA.match(cell) else cell
+
+
+class SheetWriter:
+    """Writes rows whose cells no spreadsheet takes for formulas."""
+
+    def __init__(self, delimiter: Delimiter = ",", end: str = "\r\n") -> None:
+        self._out = io.StringIO()
+        self._writer = csv.writer(self._out, delimiter=delimiter, lineterminator=end)
+
+    def row(self, cells: Iterable[object]) -> None:
+        """Write a row."""
+        self._writer.writerow([guarded(cell) for cell in cells])
+
+    def text(self) -> str:
+        """All that was written."""
+        return self._out.getvalue()
 
 
 @dataclass(frozen=True)
@@ -65,7 +97,7 @@ def read_sheet(text: str, known: Callable[[str], bool] = lambda heading: False) 
     delimiter: Delimiter = max(DELIMITERS, key=lambda d: most[d]) if any(most.values()) else ","
     reader = csv.reader(io.StringIO(lines), delimiter=delimiter)
     try:
-        rows = [[cell.strip() for cell in row] for row in reader]
+        rows = [[unguarded(cell.strip()) for cell in row] for row in reader]
     except csv.Error:
         where, mend = f"line {reader.line_num}", "Is a quotation mark left open there?"
         raise InputProblem("A cell is too long to be one", where, mend) from None

@@ -1,11 +1,10 @@
 """The shopping list as a sheet: what to fill, buy, refuel and charge at each stop, a row each."""
 
-import csv
-import io
 from collections.abc import Iterator
 
 from omnifer.core.model.lanes import AtStop, Deed
 from omnifer.core.sentence import clock
+from omnifer.formats.sheet import SheetWriter
 
 COLUMNS = ("day", "date", "time", "km", "stop", "do", "what", "amount", "unit", "packs", "pack", "price", "eat first", "note")
 UNITS = {"volume": "l", "mass": "kg", "energy": "Wh"}
@@ -13,16 +12,16 @@ UNITS = {"volume": "l", "mass": "kg", "energy": "Wh"}
 
 def write_shopping_csv(stops: list[AtStop]) -> str:
     """One row for everything that is taken on, in road order; food by what is bought of it."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(COLUMNS)
+    sheet = SheetWriter()
+    sheet.row(COLUMNS)
     for stop in stops:
         at = [stop.day, stop.date.isoformat(), clock(stop.hour), f"{stop.at_km:g}", stop.name]
         for deed in stop.deeds:
-            writer.writerows([*at, *row] for row in rows_of(deed))
+            for row in rows_of(deed):
+                sheet.row([*at, *row])
         if stop.bin_kg >= 0.05:
-            writer.writerow([*at, "empty the bin", "waste", f"{stop.bin_kg:g}", "kg", "", "", "", "", ""])
-    return out.getvalue()
+            sheet.row([*at, "empty the bin", "waste", f"{stop.bin_kg:g}", "kg", "", "", "", "", ""])
+    return sheet.text()
 
 
 def rows_of(deed: Deed) -> Iterator[list[object]]:

@@ -1,8 +1,6 @@
 """Stops as a sheet: read by the names of its columns, written so that it reads back the same."""
 
-import csv
 import datetime as dt
-import io
 import re
 from typing import Any, get_args
 
@@ -13,7 +11,7 @@ from omnifer.core.model.road import FuelKind, Service, Stop
 from omnifer.formats.kit_rows import RowProblem
 from omnifer.formats.measures import number
 from omnifer.formats.problem import InputProblem, what_of
-from omnifer.formats.sheet import read_sheet
+from omnifer.formats.sheet import SheetWriter, read_sheet
 
 MOST_ROWS = 3000
 YES = ("yes", "x", "1", "true")
@@ -136,15 +134,14 @@ def _clock(heading: str, cell: str) -> float:
 
 def write_stops_csv(stops: tuple[Stop, ...]) -> str:
     """The stops in road order, one a row."""
-    out = io.StringIO()
-    writer = csv.writer(out, delimiter=";", lineterminator="\n")
-    writer.writerow(COLUMNS)
+    sheet = SheetWriter(delimiter=";", end="\n")
+    sheet.row(COLUMNS)
 
     def clock(hour: float | None) -> str:
         return "" if hour is None else f"{int(hour)}:{round(hour % 1 * 60):02d}"
 
     for stop in sorted(stops, key=lambda s: s.at_km):
-        writer.writerow([
+        sheet.row([
             f"{stop.at_km:g}", stop.name, f"{stop.detour_km:g}" if stop.detour_km else "",
             "" if stop.take_detour is None else "yes" if stop.take_detour else "no", stop.water,
             " ".join(map(str, stop.dry_months)), "yes" if stop.treat_water else "", stop.confirmed or "", stop.shop,
@@ -155,4 +152,4 @@ def write_stops_csv(stops: tuple[Stop, ...]) -> str:
             stop.plug_shape, " ".join(stop.fuels),
             stop.bike_shop, stop.shelter, stop.note,
         ])  # fmt: skip
-    return out.getvalue()
+    return sheet.text()

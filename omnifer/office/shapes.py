@@ -17,7 +17,7 @@ from omnifer.core.model.library import KitOfThings, Owned
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
-from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun
+from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun, OneLine
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.serves import Service
@@ -32,7 +32,7 @@ from omnifer.formats.kit_columns import ColumnChoice
 from omnifer.formats.templates import KitSchool
 
 TourDate = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 1))]
-Revision = Annotated[int, Field(ge=1, description="The revision that the writer saw")]
+Revision = Annotated[int, Field(ge=1, le=2**31 - 1, description="The revision that the writer saw")]
 
 
 class Session(Noun):
@@ -114,7 +114,7 @@ class Change(Noun):
     """A change of one or more parts of a tour."""
 
     revision: Revision
-    what: Annotated[str, Field(min_length=1, max_length=200, description="The change in words, for undo")]
+    what: Annotated[str, Field(min_length=1, max_length=200, description="The change in words, for undo"), OneLine]
     name: Name | None = None
     start_date: dt.date | None = None
     riders: Annotated[tuple[Rider, ...], Field(min_length=1, max_length=8)] | None = None
@@ -124,7 +124,7 @@ class Change(Noun):
     load: Load | None = None
     aims: Aims | None = None
     stores: Stores | None = None
-    money: Annotated[str, Field(max_length=12)] | None = None
+    money: Annotated[str, Field(max_length=12), OneLine] | None = None
     own_values: dict[str, float] | None = None
     variants: tuple[Variant, ...] | None = None
     kept_loads: tuple[NamedLoad, ...] | None = None
@@ -169,7 +169,7 @@ class StationUpload(Noun):
     """What comes along with a weather record."""
 
     revision: Revision
-    name: Annotated[str, Field(max_length=120)] = ""
+    name: Annotated[str, Field(max_length=120), OneLine] = ""
     at_km: DistanceKm | None = None
     elevation_m: ElevationM | None = Field(None, description="Left out: as the record says, else that of the road there")
 
@@ -282,7 +282,7 @@ class Repair(Noun):
     """A load changed by hand, to be put right around what is held."""
 
     revision: Revision
-    what: Annotated[str, Field(min_length=1, max_length=200)]
+    what: Annotated[str, Field(min_length=1, max_length=200), OneLine]
     load: Load
     held: tuple[Id, ...] = Field((), max_length=200, description="Things that stay where the hand put them")
 

@@ -100,10 +100,10 @@ EXTENDED = gpx(*LINE).replace(
 
 def test_extensions_go_out_as_they_came_in(sample, sample_road):
     found = read_gpx(EXTENDED.replace(b"<gpx ", b'<gpx xmlns:x="urn:x" '))
-    assert found.track.extensions == {1: '<x:heart a="1 &amp; 2">140 &lt; 150</x:heart><y></y>'}
+    assert found.track.extensions == {1: '<x:heart xmlns:x="urn:x" a="1 &amp; 2">140 &lt; 150</x:heart><y></y>'}
     day = assess(sample, sample_road).days[0].model_copy(update={"from_km": 0, "to_km": 3})
     out = write_gpx("Way", found.track, [day], [])
-    assert '<extensions><x:heart a="1 &amp; 2">140 &lt; 150</x:heart><y></y></extensions>' in out
+    assert '<extensions><x:heart xmlns:x="urn:x" a="1 &amp; 2">140 &lt; 150</x:heart><y></y></extensions>' in out
     assert "unread" not in out
 
 

@@ -23,6 +23,8 @@ LONG_FOOD_GAP_DAYS = 3
 """Food for more days than this takes planning [d]; practice."""
 SACK_L = 6.0
 """Largest soft vessel that one lifts with ease [l]; practice."""
+MOST_SACKS = 12
+"""More of them nobody hangs on a bike; practice."""
 FOR_WHAT_IT_WEIGHS = 1.1
 """Vessels for more water than is short: it weighs, and heavier one is longer on the way [-]."""
 
@@ -46,7 +48,7 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             nights=number(gap.nights),
             chances=", ".join(m.name for m in gap.missed),
         )
-        mends = [_more_water(s, gap.short)]
+        mends = _more_water(s, gap.short)
         if gap.nights and s.tour.stores.washes:
             camp = s.tour.practice.camp_washing_l * len(s.tour.riders) * gap.nights
             mends.append(
@@ -90,10 +92,12 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
         )
 
 
-def _more_water(s: Situation, short: float) -> Mend:
-    """A soft vessel of the size that is short, in a round figure."""
+def _more_water(s: Situation, short: float) -> list[Mend]:
+    """Soft vessels of the size that is short, in round figures; none where nobody could carry so many."""
     in_all = short * FOR_WHAT_IT_WEIGHS
     count = math.ceil(in_all / SACK_L)
+    if count > MOST_SACKS:
+        return []
     holds = round(in_all / count, 1) + 0.1
     sack = Thing(
         id=new_id(s, "more-water"), name=f"Water sack, {holds:g} l", mass_kg=round(0.02 * holds, 3), volume_l=0.04 * holds,
@@ -101,10 +105,11 @@ def _more_water(s: Situation, short: float) -> Mend:
         because="A stretch without sure water",
     )  # fmt: skip
     words = "Carry {more} more in a soft vessel" if count == 1 else "Carry {more} more in {count} soft vessels"
-    return a_new(
+    more = a_new(
         s, sack, say(words, more=litres(holds * count), count=number(count)),
         say("adds {mass} full, next to nothing empty", mass=kg(short)),
     )  # fmt: skip
+    return [more]
 
 
 def hot_days(s: Situation) -> Iterator[Draft]:

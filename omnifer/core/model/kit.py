@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field, model_validator
 
-from omnifer.core.model.quantities import DistanceKm, Id, LengthMm, MassKg, Name, Note, Noun, Reach, VolumeL
+from omnifer.core.model.quantities import DistanceKm, Id, LengthMm, MassKg, Name, Note, Noun, OneLine, Reach, VolumeL
 from omnifer.core.model.rig import Valve
 from omnifer.core.model.roles import FuelVessel, Role, UsedUp
 from omnifer.core.model.serves import Serves
@@ -64,7 +64,7 @@ class Whereabouts(Noun):
 Condition = Literal["new", "trusted", "worn", "near_its_end", "repaired"]
 """new: not tried yet."""
 Held = Literal["owned", "borrowed", "wished"]
-Word = Annotated[str, Field(min_length=1, max_length=30)]
+Word = Annotated[str, Field(min_length=1, max_length=30), OneLine]
 
 
 class Fit(Noun):
@@ -76,7 +76,9 @@ class Fit(Noun):
     speeds: Annotated[int, Field(ge=1, le=14, description="Of the drivetrain")] | None = None
     keys: tuple[Word, ...] = Field((), max_length=30, description="Heads of bolts that it turns (hex 5, T25, ...)")
     lengths_mm: tuple[LengthMm, ...] = Field((), max_length=8, description="Of spokes [mm]")
-    pattern: Annotated[str, Field(max_length=40, description="Shape of a pad, a hanger or a thread, as its rider calls it")] = ""
+    pattern: Annotated[
+        str, Field(max_length=40, description="Shape of a pad, a hanger or a thread, as its rider calls it"), OneLine
+    ] = ""
 
 
 class Thing(Noun):
@@ -84,7 +86,7 @@ class Thing(Noun):
 
     id: Id
     name: Name
-    group: Annotated[str, Field(max_length=60, description="What it is packed with (cook, sleep, wash, ...)")] = ""
+    group: Annotated[str, Field(max_length=60, description="What it is packed with (cook, sleep, wash, ...)"), OneLine] = ""
     count: Annotated[int, Field(ge=1, le=200)] = 1
     mass_kg: MassKg
     volume_l: VolumeL = Field(description="Packed volume")

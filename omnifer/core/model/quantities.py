@@ -1,8 +1,9 @@
 """Field types shared by all nouns: finite, bounded, with their unit in words."""
 
+import re
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
 
 class Noun(BaseModel):
@@ -13,8 +14,24 @@ class Noun(BaseModel):
 
 Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,40}$", description="Identifier, unique among its kind in the tour")]
 LONGEST_NAME = 120
-Name = Annotated[str, Field(min_length=1, max_length=LONGEST_NAME)]
-Note = Annotated[str, Field(max_length=2000)]
+UNREADABLE = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f\u2028-\u202e\u2066-\u2069\ud800-\udfff\ufdd0-\ufdef\ufffe\uffff]")
+"""What nobody can read and some files cannot hold: control characters, changes of direction, halves of characters."""
+
+
+def readable(text: object) -> object:
+    """A text without what cannot be read; lines end as they do here."""
+    return UNREADABLE.sub("", text.replace("\r\n", "\n").replace("\r", "\n")) if isinstance(text, str) else text
+
+
+def on_one_line(text: object) -> object:
+    """A readable text without ends of lines and without the space around it."""
+    return re.sub(r"[\t\n]", " ", str(readable(text))).strip() if isinstance(text, str) else text
+
+
+OneLine = BeforeValidator(on_one_line)
+"""For every text that a rider or a file gives: dropped here, once, is what cannot be read."""
+Name = Annotated[str, Field(min_length=1, max_length=LONGEST_NAME), OneLine]
+Note = Annotated[str, Field(max_length=2000), BeforeValidator(readable)]
 MassKg = Annotated[float, Field(ge=0, le=1000, description="Mass [kg]")]
 VolumeL = Annotated[float, Field(ge=0, le=1000, description="Volume [l]")]
 LengthMm = Annotated[float, Field(ge=0, le=10000, description="Length [mm]")]

@@ -5,7 +5,7 @@ from typing import Annotated, Literal, get_args
 from pydantic import AfterValidator, Field, model_validator
 
 from omnifer.core.model.carrier_kind import KINDS, CarrierKind, Dryness, Opening
-from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, PositionMm, Reach, Share, Side, VolumeL
+from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, OneLine, PositionMm, Reach, Share, Side, VolumeL
 
 Mount = Literal[
     "rear_eyelets",
@@ -101,7 +101,7 @@ class Carrier(Noun):
     )
     straps: Annotated[int, Field(ge=0, le=12, description="Straps that hold it, each to be checked")] = 0
     lifts_off: bool = Field(False, description="Comes off by hand and goes along into a shop")
-    colour: Annotated[str, Field(max_length=40, description="Colour or label of the rider's own")] = ""
+    colour: Annotated[str, Field(max_length=40, description="Colour or label of the rider's own"), OneLine] = ""
     price: Price | None = None
     source: Source = "default"
 
@@ -131,7 +131,7 @@ class Bike(Noun):
     id: Id
     name: Name
     rider_id: Id
-    kind: Annotated[str, Field(max_length=40)] = "touring"
+    kind: Annotated[str, Field(max_length=40), OneLine] = "touring"
     mass_kg: Annotated[float, Field(ge=1, le=200, description="Bare bike [kg]")]
     mass_x_mm: PositionMm = Field(480, description="Centre of gravity of the bare bike ahead of the rear contact point")
     mass_y_mm: PositionMm = 500
@@ -156,9 +156,11 @@ class Bike(Noun):
     mudguards: bool = False
     speeds: Annotated[int, Field(ge=1, le=14, description="Sprockets, or gears of a hub")] = 10
     spokes_mm: tuple[LengthMm, ...] = Field((), max_length=8, description="Lengths of its spokes; none given: not known")
-    hanger: Annotated[str, Field(max_length=40, description="Shape of its derailleur hanger, as its rider calls it")] = ""
-    pads: Annotated[str, Field(max_length=40, description="Shape of its brake pads, as its rider calls it")] = ""
-    heads: tuple[Annotated[str, Field(min_length=1, max_length=30)], ...] = Field(
+    hanger: Annotated[str, Field(max_length=40, description="Shape of its derailleur hanger, as its rider calls it"), OneLine] = (
+        ""
+    )
+    pads: Annotated[str, Field(max_length=40, description="Shape of its brake pads, as its rider calls it"), OneLine] = ""
+    heads: tuple[Annotated[str, Field(min_length=1, max_length=30), OneLine], ...] = Field(
         (), max_length=30, description="Heads of its bolts (hex 5, T25, ...); none given: not known"
     )
     state: Literal["serviced", "usual", "worn"] = Field("usual", description="serviced: just before the tour")
@@ -193,7 +195,7 @@ class Bike(Noun):
     low_chainring: Annotated[int, Field(ge=10, le=70, description="Teeth of the lowest gear's chainring")] = 26
     low_cog: Annotated[int, Field(ge=9, le=60, description="Teeth of the lowest gear's sprocket")] = 34
     low_hub_ratio: Annotated[float, Field(gt=0, le=4, description="Lowest ratio of a gear hub; 1 without one")] = 1
-    sources: Annotated[dict[Annotated[str, Field(max_length=40)], Source], AfterValidator(_in_order)] = Field(
+    sources: Annotated[dict[Annotated[str, Field(max_length=40), OneLine], Source], AfterValidator(_in_order)] = Field(
         {}, max_length=60, description="Where a figure of the bike is from, by its name; default where nothing is said"
     )
     mounts: tuple[Mount, ...]

@@ -7,7 +7,7 @@ from zoneinfo import available_timezones
 
 from pydantic import AfterValidator, Field, model_validator
 
-from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Note, Noun, TemperatureC
+from omnifer.core.model.quantities import LONGEST_ROAD_KM, DistanceKm, ElevationM, Id, Name, Note, Noun, OneLine, TemperatureC
 
 ASCENT_THRESHOLD_M = 4.0
 """Smallest reversal that counts as climb after a 100 m moving mean [m]; practice, 3 to 5."""
@@ -33,14 +33,14 @@ class Part(Noun):
     """A part of a track that came as one: where it begins, what it was called, and what else its file said of it."""
 
     first: Annotated[int, Field(ge=0, description="Index of its first point")]
-    name: Annotated[str, Field(max_length=200)] = ""
+    name: Annotated[str, Field(max_length=200), OneLine] = ""
     extensions: Annotated[str, Field(max_length=20_000, description="XML of the file that is handed on unread")] = ""
 
 
 class Track(Noun):
     """The raw points of a road, kept as they came. Heights may be missing."""
 
-    name: str = ""
+    name: Annotated[str, Field(max_length=200), OneLine] = ""
     lat_deg: tuple[Latitude, ...]
     lon_deg: tuple[Longitude, ...]
     elevation_m: tuple[float | None, ...]
@@ -92,7 +92,7 @@ class Stop(Noun):
     plug_hours: Annotated[float, Field(ge=0, le=240)] | None = Field(
         None, description="At the plug; None: as long as one is there [h]"
     )
-    plug_shape: Annotated[str, Field(max_length=20, description="Shape of the socket; empty: one that fits")] = ""
+    plug_shape: Annotated[str, Field(max_length=20, description="Shape of the socket; empty: one that fits"), OneLine] = ""
     bike_shop: BikeShop = "none"
     shelter: Shelter = "none"
     note: Note = ""
@@ -139,7 +139,7 @@ class Hazard(Noun):
     from_km: DistanceKm
     to_km: DistanceKm
     kind: HazardKind
-    note: Annotated[str, Field(max_length=200)] = ""
+    note: Annotated[str, Field(max_length=200), OneLine] = ""
 
 
 class Night(Noun):
@@ -172,7 +172,7 @@ class Station(Noun):
     lon_deg: Longitude | None = None
     elevation_m: ElevationM | None = Field(None, description="None: that of the road there")
     months: tuple[MonthNormals, ...] = Field(min_length=12, max_length=12)
-    source: Annotated[str, Field(max_length=200)] = ""
+    source: Annotated[str, Field(max_length=200), OneLine] = ""
 
     @model_validator(mode="after")
     def _somewhere(self) -> "Station":
@@ -244,6 +244,13 @@ class Road(Noun):
     ascent_threshold_m: Annotated[float, Field(ge=0, le=100, description="Smallest reversal that counts as climb [m]")] = (
         ASCENT_THRESHOLD_M
     )
+
+    @model_validator(mode="after")
+    def _not_too_long(self) -> "Road":
+        length_km = sum(day.distance_km for day in self.typed_days)
+        if length_km > LONGEST_ROAD_KM:
+            raise ValueError(f"the days make {length_km:,.0f} km, at most {LONGEST_ROAD_KM:,.0f} km can be")
+        return self
 
     @model_validator(mode="after")
     def _forwards(self) -> "Road":

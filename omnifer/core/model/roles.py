@@ -4,12 +4,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from omnifer.core.model.quantities import MassKg, Noun, Share
+from omnifer.core.model.quantities import MassKg, Noun, OneLine, Share
 from omnifer.core.model.road import FuelKind
 
 EnergyWh = Annotated[float, Field(ge=0, le=20_000, description="Electric energy [Wh]")]
 PowerW = Annotated[float, Field(ge=0, le=1000, description="Electric power [W]")]
-Plug = Annotated[str, Field(max_length=20, description="Shape, as its rider calls it; empty: fits all")]
+Plug = Annotated[str, Field(max_length=20, description="Shape, as its rider calls it; empty: fits all"), OneLine]
 
 
 class Stove(Noun):

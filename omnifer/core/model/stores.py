@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from omnifer.core.model.quantities import Id, Name, Noun
+from omnifer.core.model.quantities import Id, Name, Noun, OneLine
 
 Cooking = Literal["cook", "boil", "none"]
 Meal = Literal["breakfast", "riding", "evening"]
@@ -40,7 +40,7 @@ class Serving(Noun):
 class StoreStep(Noun):
     """What the rider fixed at one place: exactly so much is taken there; 0: nothing."""
 
-    supply: Annotated[str, Field(max_length=40, description="water, food, fuel, or the identifier of what is used up")]
+    supply: Annotated[str, Field(max_length=40, description="water, food, fuel, or the identifier of what is used up"), OneLine]
     stop_id: Id | None = Field(None, description="None: the start")
     amount: Annotated[float, Field(ge=0, le=10_000, description="In the unit of the supply")]
 

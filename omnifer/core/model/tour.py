@@ -13,7 +13,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import Practice
-from omnifer.core.model.quantities import Name, Noun
+from omnifer.core.model.quantities import Name, Noun, OneLine
 from omnifer.core.model.rig import MOUNTS, PARTS, Bike, Carrier, Rig
 from omnifer.core.model.road import Road, Track
 from omnifer.core.model.stores import Stores
@@ -27,16 +27,16 @@ VERSION = 3
 class SetAside(Noun):
     """A finding that the rider has looked at and lives with."""
 
-    finding_id: Annotated[str, Field(min_length=1, max_length=400)]
-    reason: Annotated[str, Field(min_length=1, max_length=200)]
+    finding_id: Annotated[str, Field(min_length=1, max_length=400), OneLine]
+    reason: Annotated[str, Field(min_length=1, max_length=200), OneLine]
 
 
 class AnswerGiven(Noun):
     """A need that the rider answers without a thing: by what they do instead, or because it is not for them."""
 
-    ask_id: Annotated[str, Field(min_length=1, max_length=200)]
+    ask_id: Annotated[str, Field(min_length=1, max_length=200), OneLine]
     how: Literal["by_choice", "not_for_me"]
-    reason: Annotated[str, Field(min_length=1, max_length=200)]
+    reason: Annotated[str, Field(min_length=1, max_length=200), OneLine]
 
 
 class TourSheet(Noun):
@@ -51,7 +51,7 @@ class TourSheet(Noun):
     load: Load = Load()
     aims: Aims = Aims()
     stores: Stores = Stores()
-    money: Annotated[str, Field(max_length=12, description="Name of the money that prices are in")] = ""
+    money: Annotated[str, Field(max_length=12, description="Name of the money that prices are in"), OneLine] = ""
     own_values: dict[str, float] = Field({}, description="Values of the rider's own for defaults, by their names in Practice")
     variants: tuple[Variant, ...] = Field((), max_length=6, description="Other rigs to compare with")
     kept_loads: tuple[NamedLoad, ...] = Field((), max_length=12, description="Loads kept under a name")

@@ -8,6 +8,12 @@ FLATTENING = 1 / 298.257223563
 """WGS 84 ellipsoid."""
 
 
+def on_sphere(lat_deg: NDArray[np.float64], lon_deg: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Places as points of a sphere of radius 1, shape (places, 3) [-]."""
+    lat, lon = np.radians(lat_deg), np.radians(lon_deg)
+    return np.column_stack([np.cos(lat) * np.cos(lon), np.cos(lat) * np.sin(lon), np.sin(lat)])
+
+
 def segment_lengths(lat_deg: ArrayLike, lon_deg: ArrayLike) -> NDArray[np.float64]:
     """Lengths of the segments of a track on the WGS 84 ellipsoid [m].
 

@@ -6,6 +6,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
 from omnifer.core.model.assessment import ProfileLine
 from omnifer.core.model.quantities import LONGEST_ROAD_KM
@@ -122,6 +123,36 @@ class Profile:
         east = (self.lon_deg - lon_deg + 180) % 360 - 180
         middle = np.radians((self.lat_deg + lat_deg) / 2)
         return np.asarray(np.hypot(self.lat_deg - lat_deg, east * np.cos(middle)) * KM_PER_DEGREE)
+
+    @cached_property
+    def _tree(self) -> cKDTree:
+        """The points of the road as they lie on a sphere of radius 1."""
+        assert self.lat_deg is not None
+        assert self.lon_deg is not None
+        return cKDTree(geodesy.on_sphere(self.lat_deg, self.lon_deg))
+
+    def nearest_of_all(self, lat_deg: Array, lon_deg: Array) -> tuple[Array, Array] | None:
+        """For many places what `nearest` says of one; of points equally near the first counts.
+
+        Parameters
+        ----------
+        lat_deg, lon_deg : array, shape (places,)
+            Where they lie [°].
+
+        Returns
+        -------
+        at_km, off_km : array, shape (places,)
+            Kilometre of the nearest point, and how far away the place lies [km]; None where the road was typed.
+        """
+        if self.lat_deg is None or self.lon_deg is None:
+            return None
+        places = geodesy.on_sphere(lat_deg, lon_deg)
+        nearest, _ = self._tree.query(places)
+        about = self._tree.query_ball_point(places, nearest * (1 + 1e-9) + 1e-12)
+        at = np.array([min(found) for found in about], dtype=int)
+        east = (self.lon_deg[at] - lon_deg + 180) % 360 - 180
+        middle = np.radians((self.lat_deg[at] + lat_deg) / 2)
+        return self.km[at], np.hypot(self.lat_deg[at] - lat_deg, east * np.cos(middle)) * KM_PER_DEGREE
 
     def nearest(self, lat_deg: float, lon_deg: float) -> tuple[float, float] | None:
         """Kilometre nearest to a place, and how far away the place lies [km, km]; None where the road was typed."""

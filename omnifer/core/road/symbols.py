@@ -4,6 +4,8 @@ import re
 from collections.abc import Sequence
 from typing import Any
 
+import numpy as np
+
 from omnifer.core.model.road import Stop, Waypoint
 from omnifer.core.road.profile import Profile
 
@@ -93,9 +95,11 @@ def stops_of(waypoints: Sequence[Waypoint], profile: Profile, kept: Sequence[Sto
     known = {(stop.name, round(stop.at_km)) for stop in kept}
     used = {stop.id for stop in kept}
     stops, far = [], 0
-    for number, waypoint in enumerate(waypoints, 1):
-        nearest = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)
-        if nearest is None or nearest[1] > FARTHEST_WAYPOINT_KM:
+    found = profile.nearest_of_all(*(np.array([getattr(w, axis) for w in waypoints]) for axis in ("lat_deg", "lon_deg")))
+    if found is None or not waypoints:
+        return [], len(waypoints)
+    for number, (waypoint, *nearest) in enumerate(zip(waypoints, *(values.tolist() for values in found), strict=True), 1):
+        if nearest[1] > FARTHEST_WAYPOINT_KM:
             far += 1
             continue
         if (waypoint.name, round(nearest[0])) in known:
