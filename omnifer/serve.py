@@ -159,7 +159,7 @@ def _serve(address: str, folder: Path, port: int, watch: Watch) -> NoReturn:
     weather_port, cores = _any_port(), os.cpu_count() or 1
     environment = os.environ | {
         "OMNIFER_DATABASE": address, "OMNIFER_SECRET_KEY": key.read_text(), "OMNIFER_ROADS": str(folder / "roads"),
-        "OMNIFER_COUNTERS": str(_empty(folder / "counters")),
+        "PROMETHEUS_MULTIPROC_DIR": str(_empty(folder / "counters")),
     }  # fmt: skip
     environment.setdefault("OMNIFER_WEATHER", f"http://127.0.0.1:{weather_port}")
     logs = folder / "log"

@@ -4,7 +4,9 @@ The server loads this once and then divides into its processes; each makes its o
 when it is asked for the first time.
 """
 
+import logging
 import os
+import sys
 from collections.abc import Iterable
 from functools import cache
 from pathlib import Path
@@ -13,6 +15,12 @@ from typing import Any
 from flask import Flask
 
 from omnifer.api.app import create_app
+
+# One line a request, as JSON and nothing else.
+requests = logging.getLogger("omnifer.requests")
+requests.addHandler(logging.StreamHandler(sys.stdout))
+requests.setLevel(logging.INFO)
+requests.propagate = False
 
 
 @cache

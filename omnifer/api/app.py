@@ -11,7 +11,7 @@ from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
 
-from omnifer.api import exports, kit, library, loads, problems, roads, stores, tours
+from omnifer.api import exports, health, kit, library, loads, problems, roads, stores, tours
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
 from omnifer.jobs.queue import Errands, Inline, Queue
@@ -22,6 +22,8 @@ from omnifer.store.database import open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
 NONCE_MARK = b"NONCE_PLACEHOLDER"
+FORWARDED = ("Forwarded", "Via", "X-Real-IP", "X-Forwarded-For", "X-Forwarded-Host", "X-Forwarded-Proto", "X-Forwarded-Server")
+"""What a proxy adds: behind one everybody would seem to be the rider at this machine."""
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; style-src-attr 'none'; "
     "img-src 'self' data:; font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; "
@@ -71,12 +73,13 @@ def create_app(
     )
     CSRFProtect(app)
     Compress(app)
+    health.register(app)
     problems.register(app)
     if address is not None:
         pool = open_pool(address)
         errands: Errands = Queue(pool, address) if queued else Inline()
         app.extensions |= {"omnifer": Office(pool, roads_folder), "errands": errands, "weather": WeatherService(weather_address)}
-    for part in (tours, kit, library, loads, exports, roads, stores):
+    for part in (health, tours, kit, library, loads, exports, roads, stores):
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)
@@ -93,8 +96,8 @@ def _guard(app: Flask) -> None:
             local = ipaddress.ip_address(here).is_loopback
         except ValueError:
             local = False
-        if not local:
-            abort(403, "Omnifer answers only on the machine it runs on until it knows accounts.")
+        if not local or any(name in request.headers for name in FORWARDED):
+            abort(403, "Omnifer answers only on the machine it runs on, and to nobody through a proxy, until it knows accounts.")
 
     @app.after_request
     def harden(response: Response) -> Response:

@@ -10,6 +10,7 @@ from flask import Response, current_app, request, stream_with_context
 from pydantic import BaseModel
 
 from omnifer.api.desk import desk
+from omnifer.api.health import ERRANDS
 from omnifer.api.openapi import EVENT_STREAM
 from omnifer.jobs.errands import News
 from omnifer.jobs.queue import Errands
@@ -24,6 +25,7 @@ def errand(kind: str, tour_id: str, asked: BaseModel, files: Sequence[bytes] = (
 
     Events carry the name of their model; the last is `answer`, or `problem` with what would have been the refusal.
     """
+    ERRANDS.labels(kind).inc()
     errands: Errands = current_app.extensions["errands"]
     following = errands.follow(desk(), kind, tour_id, asked, files)
     if EVENT_STREAM in request.accept_mimetypes.values():
