@@ -10,6 +10,7 @@ import sys
 from collections.abc import Iterable
 from functools import cache
 from pathlib import Path
+from threading import Lock
 from typing import Any
 
 from flask import Flask
@@ -21,16 +22,22 @@ requests = logging.getLogger("omnifer.requests")
 requests.addHandler(logging.StreamHandler(sys.stdout))
 requests.setLevel(logging.INFO)
 requests.propagate = False
+making = Lock()
 
 
 @cache
-def application() -> Flask:
-    """The application of this process."""
+def _made() -> Flask:
     roads = os.environ.get("OMNIFER_ROADS")
     return create_app(
         os.environ["OMNIFER_DATABASE"], os.environ["OMNIFER_SECRET_KEY"], weather_address=os.environ.get("OMNIFER_WEATHER"),
         queued=True, roads_folder=Path(roads) if roads else None,
     )  # fmt: skip
+
+
+def application() -> Flask:
+    """The application of this process, made once however many ask for it at first."""
+    with making:
+        return _made()
 
 
 def app(environ: dict[str, Any], start_response: Any) -> Iterable[bytes]:

@@ -69,7 +69,7 @@ def glance_at(tour_id: str) -> Response:
 
 
 @blueprint.post("/api/tours")
-@operation(gives=shapes.TourAnswer, takes=shapes.NewTour, status=201, problems=(422,))
+@operation(gives=shapes.TourAnswer, takes=shapes.NewTour, status=201, problems=(404, 422))
 def start_tour() -> Response:
     """Start a tour."""
     wanted = shapes.NewTour.model_validate_json(body())
