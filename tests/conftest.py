@@ -2,7 +2,11 @@
 
 import datetime as dt
 import logging
+import os
 import shutil
+import signal
+import subprocess
+import sys
 import threading
 import uuid
 from collections.abc import Iterator
@@ -99,7 +103,8 @@ def served(cluster: Cluster) -> Iterator[tuple[str, Flask]]:
     name = f"t{uuid.uuid4().hex[:12]}"
     with psycopg.connect(cluster.address("postgres", MASTER), autocommit=True) as connection:
         connection.execute(f"CREATE DATABASE {name} TEMPLATE omnifer OWNER {ROLE}")
-    application = create_app(cluster.address(name), "test")
+    application = create_app(cluster.address(name), "test", queued=True)
+    worker = start_worker(cluster.address(name))
     logging.getLogger("werkzeug").setLevel(logging.ERROR)
     server = make_server("127.0.0.1", 0, application, threaded=True)
     thread = threading.Thread(target=server.serve_forever, daemon=True)
@@ -107,7 +112,20 @@ def served(cluster: Cluster) -> Iterator[tuple[str, Flask]]:
     yield f"http://127.0.0.1:{server.port}", application
     server.shutdown()
     thread.join()
+    end_worker(worker)
+    application.extensions["errands"].close()
     application.extensions["omnifer"].pool.close()
+
+
+def start_worker(database: str, cores: int = 1) -> subprocess.Popen:
+    """A worker on a database, which does so many errands of each queue at a time."""
+    environment = os.environ | {"OMNIFER_DATABASE": database, "OMNIFER_CORES": str(cores)}
+    return subprocess.Popen([sys.executable, "-m", "omnifer.jobs.worker"], env=environment)
+
+
+def end_worker(worker: subprocess.Popen) -> None:
+    worker.send_signal(signal.SIGTERM)
+    worker.wait(timeout=30)
 
 
 @pytest.fixture(scope="session")

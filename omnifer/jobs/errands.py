@@ -130,7 +130,7 @@ def trial(errand: Errand) -> BaseModel:
     return tried(sheet, checked(changed if errand.asked.mend is None else mended(changed, errand.asked.mend)), road)
 
 
-def about(kind: str, question: Callable[[TourSheet, Profile | None, str], BaseModel], search: bool = False) -> Kind:
+def about(kind: str, question: Callable[[TourSheet, Profile | None, str], BaseModel]) -> Kind:
     """A question about something of a tour, by its key."""
 
     def work(errand: Errand) -> BaseModel:
@@ -139,13 +139,13 @@ def about(kind: str, question: Callable[[TourSheet, Profile | None, str], BaseMo
         except KeyError:
             raise NotThereError(errand.asked.key, kind) from None
 
-    return Kind(shapes.About, work, search)
+    return Kind(shapes.About, work)
 
 
 KINDS = {
     "proposal": Kind(shapes.ProposalRequest, propose, search=True),
     "track": Kind(shapes.TrackUpload, bring_track, search=True),
-    "mends": about("finding", lambda tour, road, key: shapes.Mends(mends=mends_of(tour, road, key)), search=True),
+    "mends": about("finding", lambda tour, road, key: shapes.Mends(mends=mends_of(tour, road, key))),
     "trial": Kind(shapes.Trial, trial),
     "price": about("thing", price),
     "assumption": about("default", effect_of),

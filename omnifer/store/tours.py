@@ -125,12 +125,14 @@ class Tours:
         )
 
     def read_track(self, track_id: int | None) -> Track | None:
-        """The raw points of a track."""
+        """The raw points of a track. Raises NotThereError where its tour has gone meanwhile."""
         if track_id is None:
             return None
         with self._connection() as connection:
-            points = one_of(QUERIES.read_track(connection, track_id=track_id, owner_id=self.owner_id))
-        return unpack_track(bytes(points))
+            row = QUERIES.read_track(connection, track_id=track_id, owner_id=self.owner_id)
+        if row is None or one_of(row) is None:
+            raise NotThereError(str(track_id), "track")
+        return unpack_track(bytes(one_of(row)))
 
     def create(self, tour: Tour, what: str = "Start the tour") -> StoredTour:
         """Keep a new tour."""

@@ -1,9 +1,6 @@
 """A database with workers on it, and the application served to them over a real connection."""
 
-import os
-import signal
 import subprocess
-import sys
 import threading
 import time
 from collections.abc import Callable, Iterator
@@ -13,6 +10,7 @@ import pytest
 from werkzeug.serving import make_server
 
 from omnifer.api.app import create_app
+from tests.conftest import end_worker, start_worker
 
 PATIENCE_S = 40
 
@@ -22,16 +20,6 @@ def until(true: Callable[[], object], what: str, patience_s: float = PATIENCE_S)
     while not true():
         assert time.monotonic() < deadline, what
         time.sleep(0.02)
-
-
-def start_worker(database: str, cores: int = 1) -> subprocess.Popen:
-    environment = os.environ | {"OMNIFER_DATABASE": database, "OMNIFER_CORES": str(cores)}
-    return subprocess.Popen([sys.executable, "-m", "omnifer.jobs.worker"], env=environment)
-
-
-def end_worker(worker: subprocess.Popen) -> None:
-    worker.send_signal(signal.SIGTERM)
-    worker.wait(timeout=PATIENCE_S)
 
 
 @pytest.fixture

@@ -11,9 +11,9 @@ import pytest
 import requests
 
 from omnifer.jobs.queue import MOST_AT_A_TIME
-from tests.conftest import small_tour, thing, tours_of
+from tests.conftest import end_worker, small_tour, start_worker, thing, tours_of
 from tests.formats.test_gpx import gpx
-from tests.jobs.conftest import end_worker, start_worker, until
+from tests.jobs.conftest import until
 
 STREAM = {"Accept": "text/event-stream"}
 HALF_A_SECOND = 0.5

@@ -110,7 +110,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         retryDelay: askAgainAfter,
         mutationFn: async () => {
           const now = queries.getQueryData<TourAnswer>(key)
-          if (!now) return null
+          if (!now || given) return null
           setBusy(what)
           setTrial(null)
           const result = await call(now.tour.revision)
