@@ -13,15 +13,20 @@ from pathlib import Path
 from typing import NoReturn
 
 from omnifer.backup import RULE, nightly
-from omnifer.core.model.kit import Thing
-from omnifer.core.model.library import as_owned
-from omnifer.demo.library import SHARED, WEEKEND, at_home, weekend
-from omnifer.demo.sample import demo_tour
 from omnifer.processes import Process, Watch, dying_with_parent, end_leftovers, log_file, trim_log
 from omnifer.store.cluster import Cluster, ClusterProblem, only_one
-from omnifer.store.database import LOCAL_RIDER, AddressError, connect, migrate, open_pool, owner_named, plain_address
-from omnifer.store.library import Library
-from omnifer.store.tours import Tours
+from omnifer.store.database import (
+    LOCAL_RIDER,
+    QUERIES,
+    AddressError,
+    acting,
+    connect,
+    migrate,
+    one_of,
+    open_pool,
+    owner_named,
+    plain_address,
+)
 
 HERE = Path(__file__).parents[1]
 DEFAULT_PORT = 8470
@@ -53,8 +58,11 @@ def serve(empty: bool, reset_demo: bool) -> int:
         signal.signal(ending, _interrupt)
     try:
         with _database() as (address, folder, port, watch):
+            migrate(address)
+            # What the servers load takes longer than what is prepared meanwhile; nobody is told of them before that is done.
+            _begin_servers(address, folder, port, watch)
             _prepare(address, empty, reset_demo)
-            _serve(address, folder, port, watch)
+            _serve(folder, port, watch)
     except (ClusterProblem, AddressError) as problem:
         print(f"Omnifer cannot start. {problem}", file=sys.stderr)
         return 1
@@ -92,41 +100,19 @@ def _database() -> Iterator[tuple[str, Path, int, Watch]]:
 
 
 def _prepare(address: str, empty: bool, reset_demo: bool) -> None:
-    migrate(address)
+    """Load the sample into a database without any tour, or anew."""
     pool = open_pool(address)
     try:
         owner = owner_named(pool, LOCAL_RIDER)
-        tours = Tours(pool, owner)
-        if reset_demo:
-            names = {demo_tour(load=False).name, WEEKEND}
-            for line in tours.list():
-                if line.name in names:
-                    tours.delete(line.id)
-        if reset_demo or (not empty and tours.count() == 0):
+        with acting(pool, owner) as connection:
+            there = int(one_of(QUERIES.count_tours(connection, owner_id=owner)))
+        if reset_demo or (not empty and there == 0):
             print("Loading the sample tour ...", flush=True)
-            _load_sample(tours, Library(pool, owner))
+            from omnifer.office.sample import keep_sample
+
+            keep_sample(pool, owner)
     finally:
         pool.close()
-
-
-def _load_sample(tours: Tours, library: Library) -> None:
-    """The sample's things into the library, and the two tours that share them; the long one is the last changed."""
-    sample = demo_tour()
-    known = _kept(library, sample.kit)
-    kit = tuple(Thing.model_validate(t.model_dump() | {"library_id": known[t.id]}) for t in sample.kit)
-    home = [t.model_copy(update={"instead_of": known.get(t.instead_of or "")}) for t in at_home()]
-    _kept(library, home)
-    shared = tuple(Thing.model_validate(t.model_dump() | {"where": ()}) for t in kit if t.id in SHARED)
-    tours.create(weekend(shared), "The sample of a short tour")
-    tours.create(sample.model_copy(update={"kit": kit}), "The sample tour")
-
-
-def _kept(library: Library, things: Sequence[Thing]) -> dict[str, str]:
-    """Where in the library things are, by their own identifiers; those of a name that is there already are not doubled."""
-    there = library.named([thing.name for thing in things])
-    new = [thing for thing in things if thing.name.lower() not in there]
-    ids = dict(zip((thing.id for thing in new), library.add([as_owned(thing) for thing in new]), strict=True))
-    return ids | {thing.id: there[thing.name.lower()].id for thing in things if thing.name.lower() in there}
 
 
 def _free_port() -> int:
@@ -150,8 +136,8 @@ def _any_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def _serve(address: str, folder: Path, port: int, watch: Watch) -> NoReturn:
-    """Begin the servers and look after them until a KeyboardInterrupt."""
+def _begin_servers(address: str, folder: Path, port: int, watch: Watch) -> None:
+    """Begin the web server, the worker and the stand-in of a weather service."""
     key = folder / "session-key"
     if not key.exists():
         key.write_text(secrets.token_hex(32))
@@ -169,11 +155,15 @@ def _serve(address: str, folder: Path, port: int, watch: Watch) -> NoReturn:
         ("web server", web), ("worker", [sys.executable, "-m", "omnifer.jobs.worker"]), ("weather service", weather),
     ):  # fmt: skip
         watch.begin(name, _beginning(command, environment, logs, name.partition(" ")[0]))
+
+
+def _serve(folder: Path, port: int, watch: Watch) -> NoReturn:
+    """Say where it is, and look after what runs until a KeyboardInterrupt."""
     _wait_until_it_answers(port)
     print(f"Omnifer is at http://127.0.0.1:{port}/  (Ctrl-C ends it)", flush=True)
     own = "DATABASE_URL" not in os.environ
     while True:
-        for log in logs.glob("*.log"):
+        for log in (folder / "log").glob("*.log"):
             trim_log(log)
         if own and (said := nightly(Cluster(folder), folder / "backups")):
             print(f"{said} {RULE}", flush=True)

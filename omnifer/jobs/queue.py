@@ -120,9 +120,9 @@ class Queue:
                     if missed > 1:
                         self._take_up_again(errand, row)
                         seen, missed = 0, 0
-                    if row is not None and row["status"] == "todo" and row["before"] != place:
-                        place = row["before"]
-                        yield news_of(waiting(place))
+                    if row is not None and row["status"] == "todo" and (row["before"], row["workers"]) != place:
+                        place = row["before"], row["workers"]
+                        yield news_of(waiting(*place))
                 yield None
 
     def _news(self, errand: Asked, seen: int) -> list[tuple[int, News]]:
@@ -159,8 +159,10 @@ class Queue:
         self._ear.close()
 
 
-def waiting(before: int) -> Progress:
+def waiting(before: int, workers: int) -> Progress:
     """What a rider is told who waits."""
+    if not workers:
+        return Progress(what="No worker is there just now", share=None)
     words = {0: "Next in the queue", 1: "One search is before yours"}.get(before, f"{before} searches are before yours")
     return Progress(what=words, share=None)
 

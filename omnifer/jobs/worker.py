@@ -123,9 +123,11 @@ async def work(address: str, roads: str | None, cores: int) -> None:
             for worker in workers:
                 alive.execute("SELECT pg_advisory_lock(%s, %s)", (WORKING, worker.worker_id))
             await give_back_left_behind(jobs, alive)
-            await asyncio.wait(running, return_when=asyncio.FIRST_COMPLETED)
-            for worker in workers:
-                worker.stop()
+            # Where the connection with the locks is gone, others take this worker for dead: it ends, and is begun again.
+            gone = asyncio.Event()
+            loop.add_reader(alive.fileno(), gone.set)
+            await asyncio.wait([*running, asyncio.create_task(gone.wait())], return_when=asyncio.FIRST_COMPLETED)
+            stop(workers)
             await asyncio.gather(*running)
 
 

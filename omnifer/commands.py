@@ -1,0 +1,64 @@
+"""What is done with a file and no browser: a road, an assessment, a proposal, each as it is printed."""
+
+from pathlib import Path
+from typing import Any
+
+from omnifer.core.assess import assess, profile_of
+from omnifer.core.load.settle import propose_load
+from omnifer.core.model.road import ASCENT_THRESHOLD_M
+from omnifer.core.physics.geodesy import ascent
+from omnifer.core.road.profile import from_track
+from omnifer.formats.bundle import MOST_BYTES, read_bundle
+from omnifer.formats.gpx import read_gpx
+from omnifer.formats.problem import InputProblem
+
+
+def road(path: str) -> dict[str, Any]:
+    """Distance, climb, points and waypoints of a GPX file."""
+    found = read_gpx(_read(path))
+    try:
+        profile = from_track(found.track)
+    except ValueError as error:
+        raise InputProblem(str(error)) from None
+    up, down = ascent(profile.elevation_m, ASCENT_THRESHOLD_M)
+    places = []
+    for waypoint in found.waypoints:
+        at = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)
+        places.append(
+            {"name": waypoint.name, "at_km": round(at[0], 3) if at else None, "off_km": round(at[1], 3) if at else None}
+        )
+    return {
+        "name": found.track.name,
+        "points": len(found.track.lat_deg),
+        "distance_km": round(profile.length_km, 3),
+        "has_heights": profile.has_heights,
+        "ascent_m": round(up, 1),
+        "descent_m": round(down, 1),
+        "ascent_method": f"25 m cells, 100 m moving mean, hysteresis {ASCENT_THRESHOLD_M:g} m",
+        "highest_m": round(float(profile.elevation_m.max()), 1),
+        "lowest_m": round(float(profile.elevation_m.min()), 1),
+        "waypoints": places,
+        "remarks": found.remarks,
+    }
+
+
+def assess_bundle(path: str) -> dict[str, Any]:
+    """The assessment of a bundle."""
+    tour = read_bundle(_read(path))
+    return assess(tour, profile_of(tour)).model_dump(mode="json")
+
+
+def propose_bundle(path: str) -> dict[str, Any]:
+    """A proposed load for a bundle: the same bundle gives the same bytes."""
+    tour = read_bundle(_read(path))
+    return propose_load(tour, profile_of(tour)).model_dump(mode="json")
+
+
+def _read(path: str) -> bytes:
+    try:
+        file = Path(path)
+        if file.stat().st_size > MOST_BYTES:
+            raise InputProblem(f"{path} is larger than {MOST_BYTES // 2**20} MB")
+        return file.read_bytes()
+    except OSError as error:
+        raise InputProblem(f"{path} cannot be read: {error.strerror}") from None
