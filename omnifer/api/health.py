@@ -13,8 +13,7 @@ from prometheus_client.multiprocess import MultiProcessCollector
 
 from omnifer.api.openapi import operation
 from omnifer.core.model.quantities import Noun
-from omnifer.office.problems import AWAY
-from omnifer.store.database import QUERIES, WORKING, Pool, one_of
+from omnifer.store.database import AWAY, QUERIES, WORKING, Pool, one_of
 
 blueprint = Blueprint("health", __name__)
 log = logging.getLogger("omnifer.requests")

@@ -17,9 +17,9 @@ from pydantic import BaseModel
 from omnifer.jobs import CHANNEL, SEARCHES, SHORT, TASK
 from omnifer.jobs.errands import KINDS, Errand, News, Ready, event_name, last_news, news_of
 from omnifer.office.desk import Desk
-from omnifer.office.problems import AWAY, BrokenOff, TooMany
+from omnifer.office.problems import BrokenOff, TooMany
 from omnifer.office.shapes import Progress
-from omnifer.store.database import ASKING, QUERIES, WORKING, Pool, acting, one_of
+from omnifer.store.database import ASKING, AWAY, QUERIES, WORKING, Pool, acting, one_of
 
 log = logging.getLogger(__name__)
 MOST_AT_A_TIME = 6

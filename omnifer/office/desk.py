@@ -1,5 +1,6 @@
 """One rider's tours and things, and the one place where a change is kept."""
 
+import contextlib
 import zlib
 from collections.abc import Callable, Sequence
 from pathlib import Path
@@ -22,7 +23,7 @@ from omnifer.office.profiles import Profiles
 from omnifer.office.rules import rules_digest
 from omnifer.office.shapes import TourAnswer, TourView
 from omnifer.store.assessed import Assessed
-from omnifer.store.database import NotThereError, Pool, StaleError, owner_named
+from omnifer.store.database import AWAY, NotThereError, Pool, StaleError, owner_named
 from omnifer.store.library import Library
 from omnifer.store.tours import Step, StoredTour, Tours, UnreadableError
 
@@ -80,7 +81,9 @@ class Desk:
     def _remember(self, stored: StoredTour, found: Assessment) -> None:
         """Keep an assessment that was just worked out."""
         digest, told = f"{stored.digest}-{rules_digest()}", found.model_dump_json().encode()
-        self.assessed.keep(digest, zlib.compress(told))
+        # The change is kept by now: that this could not be is no reason to say otherwise.
+        with contextlib.suppress(*AWAY):
+            self.assessed.keep(digest, zlib.compress(told))
         self._office.assessments.keep((self.assessed.owner_id, digest), told)
 
     def answer(self, tour_id: str) -> TourAnswer:

@@ -2,12 +2,10 @@
 
 import logging
 
-import psycopg
-import psycopg_pool
 from pydantic import BaseModel, ValidationError
 
 from omnifer.formats.problem import InputProblem, what_of, where_of
-from omnifer.store.database import NotThereError, StaleError
+from omnifer.store.database import AWAY, NotThereError, StaleError
 from omnifer.store.tours import UnreadableError
 
 log = logging.getLogger(__name__)
@@ -35,10 +33,6 @@ class TooMany(Exception):
 
 class BrokenOff(Exception):
     """An errand ended without an answer."""
-
-
-AWAY = (psycopg_pool.PoolTimeout, psycopg_pool.PoolClosed, psycopg.OperationalError)
-"""What says that the database is away."""
 
 
 def problem_of(error: Exception) -> Problem:
@@ -75,7 +69,7 @@ def problem_of(error: Exception) -> Problem:
             detail = f"{error.most} searches of yours are under way or waiting already; no more are taken at a time."
             return Problem(status=429, title="Enough at a time", detail=detail, mend="Wait for one of them, or stop one.")
         case BrokenOff():
-            detail, mend = "The worker that did this ended before it was done; nothing was changed.", "Ask for it again."
+            detail, mend = "The worker that did this ended before it said that it was done.", "Reload the page, then ask again."
             return Problem(status=503, title="Broken off", detail=detail, mend=mend)
         case _ if isinstance(error, AWAY):
             detail = "The database does not answer just now. What was kept before is safe."
@@ -83,5 +77,5 @@ def problem_of(error: Exception) -> Problem:
             return Problem(status=503, title="Back in a moment", detail=detail, mend=mend)
         case _:
             log.error("unforeseen trouble", exc_info=error)
-            detail, mend = "Something unforeseen went wrong; nothing was changed.", "Try again, or reload."
+            detail, mend = "Something unforeseen went wrong. What was kept before is safe.", "Reload to see what is kept."
             return Problem(status=500, title="Omnifer stumbled", detail=detail, mend=mend)

@@ -12,7 +12,7 @@ import psycopg
 from procrastinate.schema import SchemaManager
 from psycopg.conninfo import conninfo_to_dict, make_conninfo
 from psycopg.rows import dict_row
-from psycopg_pool import ConnectionPool
+from psycopg_pool import ConnectionPool, PoolClosed, PoolTimeout
 
 HERE = Path(__file__).parent
 QUERIES: Any = aiosql.from_path(HERE / "queries", "psycopg", mandatory_parameters=False)
@@ -23,6 +23,8 @@ CONNECTIONS = 16
 """Of one process, at most."""
 MIGRATING, ASKING, WORKING = 7001, 7002, 7003
 """Classes of advisory locks, which die with whoever holds them: of who changes tables, asks for errands, does them."""
+AWAY = (PoolTimeout, PoolClosed, psycopg.OperationalError)
+"""What says that the database is away."""
 Pool = ConnectionPool[psycopg.Connection[dict[str, Any]]]
 
 

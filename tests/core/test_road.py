@@ -498,3 +498,18 @@ def test_symbols_written_say_no_more_than_the_stop_has(chosen, water):
     for field, value in supplies_of(", ".join(words_of(place))).items():
         own = getattr(place, field)
         assert set(value) <= set(own) if isinstance(own, tuple) else own == value, field
+
+
+@given(st.lists(st.tuples(st.floats(45, 47), st.floats(6.9, 7.2)), min_size=1, max_size=12), st.booleans())
+def test_the_nearest_points_of_many_places_are_those_of_each(places, there_and_back):
+    """Held against the search over all points; on a road out and back the first of equally near points counts."""
+    lat = np.linspace(45.2, 46.8, 60)
+    lat = np.concatenate([lat, lat[::-1]]) if there_and_back else lat
+    road = from_track(Track(lat_deg=tuple(lat), lon_deg=(7.0,) * lat.size, elevation_m=(1.0,) * lat.size))
+    at, off = road.nearest_of_all(*(np.array(axis) for axis in zip(*places, strict=True)))
+    for n, (place_lat, place_lon) in enumerate(places):
+        km, away = road.nearest(place_lat, place_lon)
+        assert off[n] == pytest.approx(away, abs=0.02)  # the sphere and the plane agree within metres
+        assert at[n] == pytest.approx(km, abs=0.2) or road.distance_to(place_lat, place_lon).min() == pytest.approx(
+            off[n], abs=0.02
+        )

@@ -76,10 +76,9 @@ export type Quantity = Schemas['Figure-Output']['quantity']
 type ProblemBody = Schemas['Problem']
 
 const NO_ANSWER = 0
-const MOST_TRIES = 8
 
 /** Whether something that failed is asked again by itself, and after how long [ms]. */
-export const askAgain = (tries: number, trouble: unknown) => trouble instanceof Problem && trouble.away && tries < MOST_TRIES
+export const askAgain = (_: number, trouble: unknown) => trouble instanceof Problem && trouble.away
 export const askAgainAfter = (tries: number) => Math.min(300 * 2 ** tries, 3000)
 
 /** A refusal of the server, in words. */
@@ -118,8 +117,8 @@ client.use({
 
 const SILENT = {
   status: NO_ANSWER,
-  detail: 'Omnifer does not answer. What you see is kept; the last change is not.',
-  mend: 'Start it again with bin/start, then repeat the change.',
+  detail: 'Omnifer does not answer just now. What was kept before is safe.',
+  mend: 'It is asked again by itself. Where it was stopped, start it with bin/start.',
 }
 
 async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
@@ -169,7 +168,11 @@ async function streamed<P extends keyof paths>(
     if (signal.aborted) return null
     if (trouble instanceof Problem) throw trouble
   }
-  throw new Problem({ status: NO_ANSWER, detail: 'The answer broke off. What you see is kept; the last change is not.', mend: 'Try again.' })
+  throw new Problem({
+    status: NO_ANSWER,
+    detail: 'The answer broke off. What was kept before is safe.',
+    mend: 'Reload the page to see how it stands.',
+  })
 }
 
 const at = (tour_id: string) => ({ params: { path: { tour_id } } })

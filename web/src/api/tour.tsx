@@ -82,7 +82,7 @@ const asProblem = (trouble: unknown) => (trouble instanceof Problem ? trouble : 
 export function TourProvider({ id, children, waiting }: { id: string; children: ReactNode; waiting: (problem: Problem | null) => ReactNode }) {
   const queries = useQueryClient()
   const key = useMemo(() => ['tour', id], [id])
-  const { data, error, refetch } = useQuery<TourAnswer>({ queryKey: key, queryFn: () => api.tour(id) })
+  const { data, error, failureReason, refetch } = useQuery<TourAnswer>({ queryKey: key, queryFn: () => api.tour(id) })
   const [busy, setBusy] = useState('')
   const [problem, setProblem] = useState<Problem | null>(null)
   const [remarks, setRemarks] = useState<string[]>([])
@@ -212,7 +212,8 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
     [busy, unsent, problem, remarks, underWay, refetch],
   )
 
-  if (!desk) return waiting(error instanceof Problem ? error : null)
+  const trouble = error ?? failureReason
+  if (!desk) return waiting(trouble instanceof Problem ? trouble : null)
   return (
     <DeskContext.Provider value={desk}>
       <TrialContext.Provider value={trying}>

@@ -124,7 +124,8 @@ export function Tours() {
   const navigate = useNavigate()
   const units = useUnits()
   const { dark, toggleTheme } = usePreferences()
-  const { data, error } = useQuery({ queryKey: ['tours'], queryFn: api.tours })
+  const { data, error: failed, failureReason } = useQuery({ queryKey: ['tours'], queryFn: api.tours })
+  const error = failed ?? failureReason
   const [starting, setStarting] = useState(false)
   const [renaming, setRenaming] = useState<{ tour: TourEntry; name: string } | null>(null)
   const [trouble, setTrouble] = useState('')
