@@ -7,7 +7,7 @@ from zoneinfo import available_timezones
 
 from pydantic import AfterValidator, Field, model_validator
 
-from omnifer.core.model.quantities import LONGEST_ROAD_KM, DistanceKm, ElevationM, Id, Name, Note, Noun, OneLine, TemperatureC
+from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Note, Noun, OneLine, TemperatureC
 
 ASCENT_THRESHOLD_M = 4.0
 """Smallest reversal that counts as climb after a 100 m moving mean [m]; practice, 3 to 5."""
@@ -244,13 +244,6 @@ class Road(Noun):
     ascent_threshold_m: Annotated[float, Field(ge=0, le=100, description="Smallest reversal that counts as climb [m]")] = (
         ASCENT_THRESHOLD_M
     )
-
-    @model_validator(mode="after")
-    def _not_too_long(self) -> "Road":
-        length_km = sum(day.distance_km for day in self.typed_days)
-        if length_km > LONGEST_ROAD_KM:
-            raise ValueError(f"the days make {length_km:,.0f} km, at most {LONGEST_ROAD_KM:,.0f} km can be")
-        return self
 
     @model_validator(mode="after")
     def _forwards(self) -> "Road":

@@ -962,6 +962,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/healthz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the database answers, how many workers there are, and what waits for them. */
+        get: operations["healthz"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/metrics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Counters of requests and errands, and the length of the queues, as Prometheus reads them. */
+        get: operations["metrics"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4391,6 +4425,20 @@ export interface components {
             to_km: number;
         };
         /**
+         * Health
+         * @description Whether all that the server needs is there.
+         */
+        Health: {
+            /** Database */
+            database: boolean;
+            /** Queues */
+            queues: {
+                [key: string]: components["schemas"]["Queued"];
+            };
+            /** Workers */
+            workers: number;
+        };
+        /**
          * Hub
          * @description A converter that charges from the hub dynamo of its owner's bike.
          */
@@ -5857,6 +5905,16 @@ export interface components {
             open: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * Queued
+         * @description A queue of errands.
+         */
+        Queued: {
+            /** Under Way */
+            under_way: number;
+            /** Waiting */
+            waiting: number;
         };
         /**
          * Ranking
@@ -9747,6 +9805,7 @@ export interface operations {
             };
             400: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -11167,6 +11226,54 @@ export interface operations {
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    healthz: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    metrics: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };
