@@ -1,5 +1,6 @@
 """What runs in the process of an errand. Imported once, before any errand, so that each begins with everything at hand."""
 
+import contextlib
 import time
 from pathlib import Path
 from typing import Any
@@ -75,4 +76,6 @@ def warm_up() -> None:
     propose_load(demo_tour(load=False).model_copy(update={"track": None, "road": Road()}), None, rounds=1, effort=0, advise=False)
 
 
-warm_up()
+# Whatever goes wrong with it, errands are done without.
+with contextlib.suppress(Exception):
+    warm_up()

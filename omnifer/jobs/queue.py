@@ -85,7 +85,8 @@ class Queue:
         with acting(self.pool, owner_id) as connection:
             # Two askers at once must not both be the last that is allowed.
             connection.execute("SELECT pg_advisory_xact_lock(%s, %s)", (ASKING + 100, owner_id))
-            if int(one_of(QUERIES.count_errands(connection, owner_id=owner_id, lock=ASKING))) >= MOST_AT_A_TIME:
+            QUERIES.forget_unwanted(connection, owner_id=owner_id, lock=ASKING)
+            if int(one_of(QUERIES.count_errands(connection, owner_id=owner_id))) >= MOST_AT_A_TIME:
                 raise TooMany(MOST_AT_A_TIME)
             row = QUERIES.add_errand(
                 connection, owner_id=owner_id, asker=asker, kind=kind, tour_id=tour_id, asked=asked.model_dump_json()

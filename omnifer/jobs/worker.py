@@ -80,7 +80,10 @@ def application(address: str, roads: str | None, processes: Any) -> procrastinat
     @jobs.task(name=TASK, pass_context=True, retry=Again())
     async def errand(context: JobContext, owner_id: int, errand_id: int) -> None:
         process = processes.Process(target=errand_process, args=(address, roads, owner_id, errand_id), daemon=True)
-        process.start()
+        try:
+            process.start()
+        except (EOFError, OSError) as error:
+            raise ProcessEnded("the server of processes is gone; the next begins another") from error
         try:
             await ended(process)
         except asyncio.CancelledError:

@@ -2,7 +2,7 @@
 
 import logging
 
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel, Field, ValidationError
 
 from omnifer.formats.problem import InputProblem, what_of, where_of
 from omnifer.store.database import AWAY, NotThereError, StaleError
@@ -21,6 +21,7 @@ class Problem(BaseModel):
     where: str = ""
     mend: str = ""
     current_revision: int | None = None
+    again: bool = Field(False, description="The same may be asked again by itself in a moment")
 
 
 class TooMany(Exception):
@@ -74,7 +75,7 @@ def problem_of(error: Exception) -> Problem:
         case _ if isinstance(error, AWAY):
             detail = "The database does not answer just now. What was kept before is safe."
             mend = "It is started again by itself; try again in a few seconds."
-            return Problem(status=503, title="Back in a moment", detail=detail, mend=mend)
+            return Problem(status=503, title="Back in a moment", detail=detail, mend=mend, again=True)
         case _:
             log.error("unforeseen trouble", exc_info=error)
             detail, mend = "Something unforeseen went wrong. What was kept before is safe.", "Reload to see what is kept."

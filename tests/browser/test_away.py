@@ -7,7 +7,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import open_page, visit
 
-AWAY = {"title": "Back in a moment", "status": 503, "detail": "The database does not answer just now."}
+AWAY = {"title": "Back in a moment", "status": 503, "again": True, "detail": "The database does not answer just now."}
 
 
 def test_a_change_that_nobody_takes_waits_on_the_page_and_is_sent_again(page: Page, site: str, complaints: list[str]):

@@ -49,15 +49,18 @@ class Asked:
         self.response.close()
 
 
-def doers() -> list[int]:
-    """Processes that do errands just now: children of a server of processes that use the processor."""
+def status(process: Path) -> list[str]:
+    """State and parent of a process, and more."""
+    return (process / "stat").read_text().rpartition(")")[2].split()
+
+
+def doers(worker) -> list[int]:
+    """Processes that do errands of a worker just now: what uses the processor among the children of its server of processes."""
     found = []
     for process in Path("/proc").glob("[0-9]*"):
         try:
-            if (
-                "forkserver" in (process / "cmdline").read_text()
-                and (process / "stat").read_text().rpartition(")")[2].split()[0] == "R"
-            ):
+            state, parent = status(process)[:2]
+            if state == "R" and int(status(Path("/proc") / parent)[1]) == worker.pid:
                 found.append(int(process.name))
         except OSError:
             continue
@@ -88,7 +91,7 @@ def test_hanging_up_reaches_the_solver_within_half_a_second_and_nothing_is_kept(
     assert response.until("proposal")["holds"]
     response.close()
     began = time.monotonic()
-    until(lambda: rows(database, "procrastinate_jobs") == 0 and not doers(), "the search runs on")
+    until(lambda: rows(database, "procrastinate_jobs") == 0 and not doers(worker), "the search runs on")
     assert time.monotonic() - began < 4 * HALF_A_SECOND  # with a slow machine's patience; bench.faults measures it
     assert revision(tour) == 1
 
@@ -142,7 +145,7 @@ def test_a_stopped_worker_gives_its_search_back(tour, worker, database):
 def test_a_killed_process_is_begun_once_more(tour, worker):
     response = Asked(tour, rounds=3)
     response.until("proposal")
-    for number in doers():
+    for number in doers(worker):
         os.kill(number, signal.SIGKILL)
     assert list(response.told)[-1][0] == "answer"
     assert revision(tour) == 2

@@ -5,8 +5,11 @@ INSERT INTO errand (owner_id, asker, kind, tour_id, asked) VALUES (:owner_id, :a
 INSERT INTO errand_file (owner_id, errand_id, number, content) VALUES (:owner_id, :errand_id, :number, :content);
 
 -- name: count_errands$
--- Of an owner, those whose asker is still there: the lock that its web server holds dies with it.
-SELECT count(*) FROM errand WHERE owner_id = :owner_id AND advisory_held(:lock, asker);
+SELECT count(*) FROM errand WHERE owner_id = :owner_id;
+
+-- name: forget_unwanted!
+-- What nobody waits for any more: the lock that the asking web server holds dies with it.
+DELETE FROM errand WHERE owner_id = :owner_id AND NOT advisory_held(:lock, asker);
 
 -- name: read_errand^
 SELECT kind, tour_id, asked, advisory_held(:lock, asker) AS wanted FROM errand WHERE owner_id = :owner_id AND id = :errand_id;

@@ -17,7 +17,7 @@ vi.stubGlobal('fetch', async (input: string | Request, init?: RequestInit) => {
   heard.push(request)
   return reply(request)
 })
-const { api, Problem, pick, supplyOf } = await import('./client')
+const { api, askAgain, askAgainAfter, Problem, pick, supplyOf } = await import('./client')
 
 const stream = (...parts: string[]): Response =>
   new Response(
@@ -62,9 +62,20 @@ describe('a question', () => {
     await expect(api.step('t1', 1, 'redo')).rejects.toMatchObject({ stale: true })
   })
 
-  it('to a server that is gone says that nothing was kept', async () => {
+  it('to a server that is gone says so, and may be asked again', async () => {
     reply = () => Promise.reject(new TypeError('refused'))
-    await expect(api.tours()).rejects.toMatchObject({ message: expect.stringContaining('does not answer') as string })
+    await expect(api.tours()).rejects.toMatchObject({ message: expect.stringContaining('does not answer') as string, away: true })
+  })
+
+  it('is asked again by itself where the server says so, and not where it broke off', async () => {
+    const refused = async (again: boolean) => {
+      reply = () => Response.json({ status: 503, detail: 'Away.', again }, { status: 503 })
+      return api.tours().catch((trouble: unknown) => trouble)
+    }
+    expect(askAgain(0, await refused(true))).toBe(true)
+    expect(askAgain(0, await refused(false))).toBe(false)
+    expect(askAgain(0, new Error('of another kind'))).toBe(false)
+    expect([0, 1, 2, 9].map(askAgainAfter)).toEqual([300, 600, 1200, 3000])
   })
 })
 

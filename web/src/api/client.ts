@@ -75,8 +75,6 @@ export type TourView = Schemas['TourView']
 export type Quantity = Schemas['Figure-Output']['quantity']
 type ProblemBody = Schemas['Problem']
 
-const NO_ANSWER = 0
-
 /** Whether something that failed is asked again by itself, and after how long [ms]. */
 export const askAgain = (_: number, trouble: unknown) => trouble instanceof Problem && trouble.away
 export const askAgainAfter = (tries: number) => Math.min(300 * 2 ** tries, 3000)
@@ -91,7 +89,7 @@ export class Problem extends Error {
   }
   /** Nobody answers, or the database is away for a moment: the same may be asked again. */
   get away(): boolean {
-    return this.body.status === NO_ANSWER || this.body.status === 503
+    return this.body.again === true
   }
 }
 
@@ -116,7 +114,7 @@ client.use({
 })
 
 const SILENT = {
-  status: NO_ANSWER,
+  again: true,
   detail: 'Omnifer does not answer just now. What was kept before is safe.',
   mend: 'It is asked again by itself. Where it was stopped, start it with bin/start.',
 }
@@ -169,7 +167,7 @@ async function streamed<P extends keyof paths>(
     if (trouble instanceof Problem) throw trouble
   }
   throw new Problem({
-    status: NO_ANSWER,
+    again: true,
     detail: 'The answer broke off. What was kept before is safe.',
     mend: 'Reload the page to see how it stands.',
   })

@@ -5735,6 +5735,12 @@ export interface components {
          */
         Problem: {
             /**
+             * Again
+             * @description The same may be asked again by itself in a moment
+             * @default false
+             */
+            again?: boolean;
+            /**
              * Current Revision
              * @default null
              */
