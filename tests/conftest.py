@@ -119,7 +119,7 @@ def served(cluster: Cluster) -> Iterator[tuple[str, Flask]]:
 
 def start_worker(database: str, cores: int = 1) -> subprocess.Popen:
     """A worker on a database, which does so many errands of each queue at a time."""
-    environment = os.environ | {"OMNIFER_DATABASE": database, "OMNIFER_CORES": str(cores)}
+    environment = os.environ | {"OMNIFER_DATABASE": database, "OMNIFER_CORES": str(cores), "OMNIFER_NICE": "0"}
     return subprocess.Popen([sys.executable, "-m", "omnifer.jobs.worker"], env=environment)
 
 

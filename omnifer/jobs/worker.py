@@ -110,11 +110,12 @@ async def work(address: str, roads: str | None, cores: int) -> None:
         await asyncio.to_thread(warm.start)
         workers = [
             Worker(
-                jobs, queues=[queue], concurrency=cores, delete_jobs=DeleteJobCondition.ALWAYS, shutdown_graceful_timeout=0,
+                jobs, queues=[queue], concurrency=at_a_time, delete_jobs=DeleteJobCondition.ALWAYS, shutdown_graceful_timeout=0,
                 fetch_job_polling_interval=LOOK_S, abort_job_polling_interval=LOOK_S, update_heartbeat_interval=HEARTBEAT_S,
                 stalled_worker_timeout=GONE_S, install_signal_handlers=False,
             )
-            for queue in (SEARCHES, SHORT)
+            # What helps against a finding takes three seconds; a price is not to wait behind it.
+            for queue, at_a_time in ((SEARCHES, cores), (SHORT, cores + 1))
         ]  # fmt: skip
         running = [asyncio.create_task(worker.run()) for worker in workers]
         loop = asyncio.get_running_loop()
@@ -153,7 +154,7 @@ def main() -> int:
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s %(message)s")
     # It warns of an application in a main module, which is found by name here; and of each refused connection.
     logging.getLogger("procrastinate.blueprints").setLevel(logging.ERROR)
-    os.nice(NICE)
+    os.nice(int(os.environ.get("OMNIFER_NICE", NICE)))
     try:
         address = plain_address(os.environ.get("OMNIFER_DATABASE") or os.environ["DATABASE_URL"])
         cores = int(os.environ.get("OMNIFER_CORES") or os.cpu_count() or 1)

@@ -90,7 +90,7 @@ def test_a_load_is_kept_and_taken_again(page: Page, site: str):
     dialog = page.get_by_role("dialog")
     dialog.get_by_label("Keep the load").fill("As left")
     dialog.get_by_role("button", name="Keep it").click()
-    expect(dialog.get_by_role("columnheader", name="As left")).to_be_visible()
+    expect(dialog.get_by_role("columnheader", name="As left")).to_be_visible(timeout=LONG_MS)
     dialog.get_by_role("button", name="Take it").click()
     expect(undo(page, "Go back to the load As left")).to_be_attached()
 
