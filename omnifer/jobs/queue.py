@@ -19,7 +19,7 @@ from omnifer.jobs.errands import KINDS, Errand, News, Ready, event_name, last_ne
 from omnifer.office.desk import Desk
 from omnifer.office.problems import BrokenOff, TooMany
 from omnifer.office.shapes import Progress
-from omnifer.store.database import ASKING, AWAY, QUERIES, WORKING, Pool, acting, one_of
+from omnifer.store.database import ASKING, AWAY, COUNTING, QUERIES, WORKING, Pool, acting, one_of
 
 log = logging.getLogger(__name__)
 MOST_AT_A_TIME = 6
@@ -84,7 +84,7 @@ class Queue:
         asker = self._ear.asker()
         with acting(self.pool, owner_id) as connection:
             # Two askers at once must not both be the last that is allowed.
-            connection.execute("SELECT pg_advisory_xact_lock(%s, %s)", (ASKING + 100, owner_id))
+            connection.execute("SELECT pg_advisory_xact_lock(%s, %s)", (COUNTING, owner_id))
             QUERIES.forget_unwanted(connection, owner_id=owner_id, lock=ASKING)
             if int(one_of(QUERIES.count_errands(connection, owner_id=owner_id))) >= MOST_AT_A_TIME:
                 raise TooMany(MOST_AT_A_TIME)

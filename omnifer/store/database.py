@@ -21,8 +21,8 @@ PATIENCE_S = 0.8
 """How long a request waits for a connection before it says that the database is away [s]."""
 CONNECTIONS = 16
 """Of one process, at most."""
-MIGRATING, ASKING, WORKING = 7001, 7002, 7003
-"""Classes of advisory locks, which die with whoever holds them: of who changes tables, asks for errands, does them."""
+MIGRATING, ASKING, WORKING, COUNTING = 7001, 7002, 7003, 7004
+"""Classes of advisory locks, which die with whoever holds them: of who changes tables, asks for errands, does or counts them."""
 AWAY = (PoolTimeout, PoolClosed, psycopg.OperationalError)
 """What says that the database is away."""
 Pool = ConnectionPool[psycopg.Connection[dict[str, Any]]]

@@ -45,7 +45,9 @@ DELETE FROM errand WHERE owner_id = :owner_id AND id = :errand_id;
 SELECT job.status::text AS status,
        (SELECT count(*) FROM procrastinate_jobs AS other
          WHERE other.status = 'todo' AND other.queue_name = job.queue_name AND other.id < job.id) AS before,
-       (SELECT count(*) FROM pg_locks WHERE locktype = 'advisory' AND classid = CAST(:lock AS oid) AND objsubid = 2) AS workers,
+       (SELECT count(*) FROM pg_locks
+         WHERE locktype = 'advisory' AND classid = CAST(:lock AS oid) AND objsubid = 2
+           AND database = (SELECT oid FROM pg_database WHERE datname = current_database())) AS workers,
        job.status <> 'doing' OR advisory_held(:lock, CAST(job.worker_id AS integer)) AS alive
   FROM procrastinate_jobs AS job
  WHERE job.id = :job_id;
