@@ -137,7 +137,7 @@ def _any_port() -> int:
 
 
 def _begin_servers(address: str, folder: Path, port: int, watch: Watch) -> None:
-    """Begin the web server, the worker and the stand-in of a weather service."""
+    """Begin the web server, the worker, and the stand-ins of a weather service and of a scale."""
     key = folder / "session-key"
     if not key.exists():
         key.write_text(secrets.token_hex(32))
@@ -148,11 +148,13 @@ def _begin_servers(address: str, folder: Path, port: int, watch: Watch) -> None:
         "PROMETHEUS_MULTIPROC_DIR": str(_empty(folder / "counters")),
     }  # fmt: skip
     environment.setdefault("OMNIFER_WEATHER", f"http://127.0.0.1:{weather_port}")
+    scale_port = environment.setdefault("OMNIFER_SCALE", str(_any_port()))
     logs = folder / "log"
     weather = _gunicorn("omnifer.devices.weather_service:create_service()", weather_port, 1, 2)
     web = _gunicorn("omnifer.wsgi:app", port, min(max(cores, 2), MOST_WEB_PROCESSES), THREADS)
     for name, command in (
         ("web server", web), ("worker", [sys.executable, "-m", "omnifer.jobs.worker"]), ("weather service", weather),
+        ("scale", [sys.executable, "-m", "omnifer.devices.scale_service", scale_port]),
     ):  # fmt: skip
         watch.begin(name, _beginning(command, environment, logs, name.partition(" ")[0]))
 

@@ -30,7 +30,7 @@ def _made() -> Flask:
     roads = os.environ.get("OMNIFER_ROADS")
     return create_app(
         os.environ["OMNIFER_DATABASE"], os.environ["OMNIFER_SECRET_KEY"], weather_address=os.environ.get("OMNIFER_WEATHER"),
-        queued=True, roads_folder=Path(roads) if roads else None,
+        queued=True, roads_folder=Path(roads) if roads else None, scale_port=int(os.environ.get("OMNIFER_SCALE") or 0) or None,
     )  # fmt: skip
 
 

@@ -1,9 +1,10 @@
-"""Takes the pictures of the README from a running Omnifer that holds only the sample tour.
+"""Takes the pictures of the README from a running Omnifer that holds only the sample tours.
 
 bin/start --reset-demo            (in another terminal)
 .venv/bin/python -m docs.screenshots.take [http://127.0.0.1:8470]
 """
 
+import datetime as dt
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -17,8 +18,6 @@ DESK, PHONE = (1280, 800), (390, 844)
 PICTURES = (
     ("start", "", DESK, "light"),
     ("road", "road", DESK, "light"),
-    ("road-days", "road", DESK, "light"),
-    ("road-assumed", "road", DESK, "light"),
     ("rig", "rig", DESK, "light"),
     ("rigs", "rig", DESK, "light"),
     ("kit", "kit", DESK, "light"),
@@ -27,27 +26,15 @@ PICTURES = (
     ("load-dark", "load", DESK, "dark"),
     ("stores", "stores", DESK, "light"),
     ("ready", "ready", DESK, "light"),
-    ("ready-mend", "ready", DESK, "light"),
     ("kit-price", "kit", DESK, "light"),
     ("pack", "pack", DESK, "light"),
+    ("weigh", "pack?sheet=weigh", DESK, "light"),
+    ("debrief", "debrief", DESK, "light"),
     ("load-phone", "load", PHONE, "light"),
     ("pack-phone", "pack", PHONE, "light"),
     ("stores-phone", "stores", PHONE, "light"),
+    ("diary-phone", "diary", PHONE, "light"),
 )
-
-
-def days(page: Page) -> None:
-    """Days, and their weather over the land."""
-    page.get_by_role("tab", name="Days").click()
-    page.get_by_label("Over the land, show").first.click()
-    page.get_by_role("option", name="Cold nights").click()
-
-
-def assumed(page: Page) -> None:
-    """What stands in for what nobody measured, and what one of it moves."""
-    page.get_by_role("tab", name="Assumed").click()
-    page.get_by_role("button", name="What it moves: Slowest turn").click()
-    page.get_by_role("cell", name="On foot").wait_for()
 
 
 def rigs(page: Page) -> None:
@@ -69,10 +56,29 @@ def card(page: Page) -> None:
     page.get_by_role("button", name="Rear left").first.click()
 
 
-def ready_mend(page: Page) -> None:
-    """What can be mended."""
-    page.get_by_role("button", name="Can you mend it?").click()
-    page.get_by_text("there / wanted").first.wait_for()
+def lands(page: Page) -> None:
+    """Every tour's land drawn."""
+    page.get_by_text("kg leaving").nth(2).wait_for()
+
+
+def debrief(page: Page) -> None:
+    """Things against their days."""
+    page.get_by_role("region", name="For next time").wait_for()
+
+
+def weigh(page: Page) -> None:
+    """The rear wheel on the scale, its first reading taken."""
+    page.get_by_role("button", name="Put it on").click()
+    page.get_by_text("settling").wait_for()
+    page.get_by_role("button", name="Take reading 1 of 3").click()
+    page.get_by_role("button", name="Take reading 2 of 3").wait_for()
+
+
+def set_out(page: Page) -> None:
+    """The first hour on the road; the last picture, for it is noted."""
+    page.clock.set_fixed_time(dt.datetime.combine(dt.date.today(), dt.time(9, 10)))
+    page.get_by_role("button", name="Set out now").click()
+    page.get_by_role("heading", name="Day 1").wait_for()
 
 
 def kit_price(page: Page) -> None:
@@ -84,8 +90,8 @@ def kit_price(page: Page) -> None:
 
 
 BEFORE: dict[str, Callable[[Page], None]] = {
-    "road-days": days, "road-assumed": assumed, "rigs": rigs, "mend": mend,
-    "pack-phone": card, "ready-mend": ready_mend, "kit-price": kit_price,
+    "start": lands, "debrief": debrief, "rigs": rigs, "mend": mend, "pack-phone": card, "kit-price": kit_price, "weigh": weigh,
+    "diary-phone": set_out,
 }  # fmt: skip
 
 
@@ -95,9 +101,12 @@ def main() -> None:
     with sync_playwright() as playwright:
         browser = launch(playwright)
         for name, view, (width, height), theme in PICTURES:
-            context = browser.new_context(viewport={"width": width, "height": height}, color_scheme=theme, locale="en-GB")
+            context = browser.new_context(
+                viewport={"width": width, "height": height}, color_scheme=theme, locale="en-GB", service_workers="block"
+            )
             page = context.new_page()
-            tour = context.request.get(f"{address}/api/tours").json()["tours"][0]["id"]
+            tours = context.request.get(f"{address}/api/tours").json()["tours"]
+            tour = next(t["id"] for t in tours if t["name"].startswith("Ebban" if view == "debrief" else "Tamsen"))
             page.goto(f"{address}/tours/{tour}/{view}" if view else address)
             page.get_by_role("link", name="Load" if view else "Tamsen Quay").first.wait_for()
             page.wait_for_timeout(1500)

@@ -11,16 +11,18 @@ from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
 
-from omnifer.api import exports, health, kit, library, loads, problems, roads, stores, tours
+from omnifer.api import diary, exports, health, kit, library, loads, pack, problems, roads, stores, tours
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
 from omnifer.jobs.queue import Errands, Inline, Queue
 from omnifer.office.desk import Office
 from omnifer.office.problems import Problem
+from omnifer.outside.scale import ScaleService
 from omnifer.outside.weather import WeatherService
 from omnifer.store.database import open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
+MIMETYPES = {"js": "text/javascript", "webmanifest": "application/manifest+json"}
 NONCE_MARK = b"NONCE_PLACEHOLDER"
 FORWARDED = ("Forwarded", "Via", "X-Real-IP", "X-Forwarded-For", "X-Forwarded-Host", "X-Forwarded-Proto", "X-Forwarded-Server")
 """What a proxy adds: behind one everybody would seem to be the rider at this machine."""
@@ -38,6 +40,7 @@ def create_app(
     weather_address: str | None = None,
     queued: bool = False,
     roads_folder: Path | None = None,
+    scale_port: int | None = None,
 ) -> Flask:
     """The application on a migrated database.
 
@@ -55,6 +58,8 @@ def create_app(
         What takes long is left to workers; else it is done on the spot.
     roads_folder : Path, optional
         Folder of measured roads, shared with other processes of this machine.
+    scale_port : int, optional
+        Of a weighing scale on this machine; without one weights are typed.
     """
     app = Flask(__name__, static_folder=None)
     app.config.update(
@@ -79,7 +84,8 @@ def create_app(
         pool = open_pool(address)
         errands: Errands = Queue(pool, address) if queued else Inline()
         app.extensions |= {"omnifer": Office(pool, roads_folder), "errands": errands, "weather": WeatherService(weather_address)}
-    for part in (health, tours, kit, library, loads, exports, roads, stores):
+    app.extensions["scale"] = ScaleService(scale_port)
+    for part in (health, tours, kit, library, loads, exports, roads, stores, pack, diary):
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)
@@ -137,9 +143,11 @@ def _pages(app: Flask, built: Path) -> None:
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return response
 
-    @app.get("/icon.svg")
-    def icon() -> Response:
-        return send_from_directory(built, "icon.svg")
+    @app.get("/<any('icon.svg', 'icon-192.png', 'icon-512.png', 'sw.js', 'manifest.webmanifest'):name>")
+    def beside(name: str) -> Response:
+        response = send_from_directory(built, name, mimetype=MIMETYPES.get(name.rpartition(".")[2]))
+        response.headers["Cache-Control"] = "no-cache"
+        return response
 
     @app.errorhandler(404)
     def page(error: NotFound) -> Response:

@@ -11,6 +11,7 @@ from omnifer.api.openapi import operation
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.road import Stop, Track
 from omnifer.formats.bundle import bundle_schema, write_bundle
+from omnifer.formats.diary_csv import write_diary_csv
 from omnifer.formats.geojson import write_geojson
 from omnifer.formats.gpx import write_gpx
 from omnifer.formats.ics import write_ics
@@ -98,6 +99,15 @@ def export_kit(tour_id: str) -> Response:
     stored = desk().tours.read(tour_id)
     names = {rider.id: rider.name for rider in stored.sheet.riders}
     return attachment(write_kit_csv(stored.sheet.kit, names), "text/csv", file_name(stored.sheet.name, "-kit.csv"))
+
+
+@blueprint.get("/api/tours/<tour_id>/diary.csv")
+@operation(media="text/csv", problems=(404,))
+def export_diary(tour_id: str) -> Response:
+    """The diary as a sheet."""
+    stored = desk().tours.read(tour_id)
+    text = write_diary_csv(desk().journal(tour_id), stored.sheet)
+    return attachment(text, "text/csv", file_name(stored.sheet.name, "-diary.csv"))
 
 
 @blueprint.get("/api/bundle.schema.json")

@@ -117,7 +117,8 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
         if op.tells:
             success["content"][EVENT_STREAM] = {"schema": _events(op, refs)}
     elif op.status != 204:
-        success["content"] = {op.media: {"schema": {"type": "object"} if op.media.endswith("json") else {"type": "string"}}}
+        kind = "object" if op.media.endswith(("json", EVENT_STREAM)) else "string"
+        success["content"] = {op.media: {"schema": {"type": kind}}}
     result["responses"] = {str(op.status): success} | {
         str(code): {"$ref": "#/components/responses/Refused"} for code in sorted({*op.problems, *ALWAYS})
     }

@@ -1,6 +1,6 @@
 """The one door to the rules of the job: a tour in, what it means out."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -9,6 +9,7 @@ from omnifer.core.findings import CHECKS, find
 from omnifer.core.findings.questions import open_questions
 from omnifer.core.findings.situation import Situation
 from omnifer.core.itinerary import days_of, gaps_of, passings
+from omnifer.core.load.camp import camp_of
 from omnifer.core.load.explain import Paid, Why, bill_of, why
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.limits import InHand, Loaded, traced
@@ -17,7 +18,9 @@ from omnifer.core.load.places import PlaceFor, places_for
 from omnifer.core.load.prices import minutes_of_things
 from omnifer.core.load.settle import stock_unloaded
 from omnifer.core.load.stance import stance_of
-from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.assessment import Assessment, Day, Gap, Moments, RoadFacts
+from omnifer.core.model.finding import Finding
+from omnifer.core.model.lanes import StoresTold
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.needs.clothes import wardrobes
@@ -85,11 +88,38 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
             load.trace(minutes.get(load.bike.rider_id, 0.0), stances[load.bike.id], limits[load.bike.id]) for load in loaded.bikes
         ],
         cards=cards(loaded.bikes),
+        camp=camp_of(tour, loaded.bikes, min((day.night_low_c for day in days), default=None)),
         findings=find(here),
         assumptions=assumptions_of(tour, road),
         checked=[kind for kinds in CHECKS.values() for kind in kinds],
         shelf=shelf_of(tour),
         minutes_a_day=minutes_of_things(tour, minutes),
+    )
+
+
+@dataclass(frozen=True)
+class Course:
+    """How a tour goes: its days, what is on board along it, and what goes wrong; without the drawings of its bikes."""
+
+    road: RoadFacts | None
+    days: list[Day]
+    gaps: list[Gap]
+    moments: Moments | None
+    stores: StoresTold | None
+    findings: list[Finding]
+
+
+def course_of(tour: TourSheet, road: Profile | None) -> Course:
+    """What of an assessment a rider asks for who is under way; parameters as of `assess`."""
+    here = situation_of(tour, road)
+    voyage, days = here.voyage, here.days
+    return Course(
+        road=facts_of(tour, voyage, days) if voyage else None,
+        days=days,
+        gaps=here.gaps,
+        moments=moments_of(tour, voyage, here.loaded.bikes) if voyage else None,
+        stores=stores_told(tour, voyage) if voyage else None,
+        findings=find(here),
     )
 
 

@@ -17,7 +17,7 @@ def glance_of(tour: TourSheet, found: Assessment) -> Glance:
     fullest = moments.fullest if moments is not None else 0
     heaviest = None
     if moments is not None:
-        heaviest = Spot(name=moments.place[fullest], at=_at(days, moments.km[fullest], moments.day[fullest]))
+        heaviest = Spot(name=moments.place[fullest], at=at_day(days, moments.km[fullest], moments.day[fullest]))
     return Glance(
         riders=[rider.name for rider in tour.riders], over=tour.over, start_date=tour.start_date, days=len(days),
         length_km=found.road.length_km if found.road else 0.0, ascent_m=found.road.ascent_m if found.road else 0.0,
@@ -29,7 +29,7 @@ def glance_of(tour: TourSheet, found: Assessment) -> Glance:
     )  # fmt: skip
 
 
-def _at(days: list[Day], km: float, number: int) -> float:
+def at_day(days: list[Day], km: float, number: int) -> float:
     """Where a kilometre that is passed on a day stands on the axis of days."""
     day = days[number - 1]
     part = (km - day.from_km) / day.distance_km if day.distance_km > 0 else 0.0
@@ -52,7 +52,7 @@ def _weights(found: Assessment) -> Weights | None:
         return None
     by_name = {column.supply: column.mass_kg for column in moments.supplies}
     return Weights(
-        at=[_at(found.days, km, day) for km, day in zip(moments.km, moments.day, strict=True)],
+        at=[at_day(found.days, km, day) for km, day in zip(moments.km, moments.day, strict=True)],
         gear_kg=moments.gear_kg, fuel_kg=moments.fuel_kg, food_kg=by_name["food"], water_kg=by_name["water"],
     )  # fmt: skip
 
@@ -65,7 +65,7 @@ def _places(tour: TourSheet, found: Assessment) -> list[Spot]:
         day = next((d for d in riding if d.from_km <= stop.at_km <= d.to_km), None)
         at_end = day is not None and (stop.at_km <= riding[0].from_km or stop.at_km >= riding[-1].to_km)
         if day is not None and (stop.shop == "full" or at_end):
-            spots.append(Spot(name=stop.name, at=_at(found.days, stop.at_km, day.number)))
+            spots.append(Spot(name=stop.name, at=at_day(found.days, stop.at_km, day.number)))
     return spots
 
 

@@ -88,6 +88,11 @@ def number(value: float) -> Figure:
     return _figure(value, "count")
 
 
+def fine_number(value: float) -> Figure:
+    """A small number, to hundredths."""
+    return _figure(round(value, 2), "count", 2)
+
+
 def say(words: str, **parts: Figure | str) -> Text:
     """A sentence from its words, figures and names; all of them are of their kinds already, so nothing is checked again."""
     return Text.model_construct(

@@ -39,28 +39,35 @@ def _waves(chance: np.random.Generator, km: Array, lengths_km: tuple[float, ...]
     return np.asarray(total / len(lengths_km) ** 0.5)
 
 
+Table = tuple[tuple[float, float], ...]
+
+
 def demo_track() -> Track:
     """The track of the demo: the same points at every call."""
-    chance = np.random.Generator(np.random.PCG64(SEED))
-    km = np.arange(0.0, LENGTH_KM + 1e-9, SPACING_M / 1000)
-    heights = _along(RELIEF, km) + _along(ROUGHNESS, km) * _waves(chance, km, (11.0, 5.3, 2.1, 0.9))
+    return track_of("Tamsen Quay to Lantern Point", SEED, LENGTH_KM, (RELIEF, ROUGHNESS, HEADING), (START_LAT, START_LON))
+
+
+def track_of(name: str, seed: int, length_km: float, tables: tuple[Table, Table, Table], start: tuple[float, float]) -> Track:
+    """A seeded track over large forms, with hills between them, in the directions of the tables."""
+    relief, roughness, heading = tables
+    chance = np.random.Generator(np.random.PCG64(seed))
+    km = np.arange(0.0, length_km + 1e-9, SPACING_M / 1000)
+    heights = _along(relief, km) + _along(roughness, km) * _waves(chance, km, (11.0, 5.3, 2.1, 0.9))
     heights = np.maximum(heights, 2.0)
     wander = 32 * _waves(chance, km, (70.0, 21.0, 6.0, 1.7))
-    bearing = np.radians(_along(HEADING, km) + wander)
+    bearing = np.radians(_along(heading, km) + wander)
     north_m, east_m = np.cos(bearing) * SPACING_M, np.sin(bearing) * SPACING_M
-    lat = START_LAT + np.concatenate([[0.0], np.cumsum(north_m[:-1])]) / 111_200
-    lon = START_LON + np.concatenate([[0.0], np.cumsum(east_m[:-1] / (111_320 * np.cos(np.radians(lat[:-1]))))])
-    stretch = LENGTH_KM * 1000 / segment_lengths(lat, lon).sum()
-    lat, lon = START_LAT + (lat - START_LAT) * stretch, START_LON + (lon - START_LON) * stretch
+    lat = start[0] + np.concatenate([[0.0], np.cumsum(north_m[:-1])]) / 111_200
+    lon = start[1] + np.concatenate([[0.0], np.cumsum(east_m[:-1] / (111_320 * np.cos(np.radians(lat[:-1]))))])
+    stretch = length_km * 1000 / segment_lengths(lat, lon).sum()
+    lat, lon = start[0] + (lat - start[0]) * stretch, start[1] + (lon - start[1]) * stretch
     return Track(
-        name="Tamsen Quay to Lantern Point",
-        lat_deg=tuple(np.round(lat, 6).tolist()),
-        lon_deg=tuple(np.round(lon, 6).tolist()),
+        name=name, lat_deg=tuple(np.round(lat, 6).tolist()), lon_deg=tuple(np.round(lon, 6).tolist()),
         elevation_m=tuple(np.round(heights, 1).tolist()),
-    )
+    )  # fmt: skip
 
 
-def _station(
+def station(
     name: str, at_km: float, elevation_m: float, year: tuple[float, float, float, float], damp: tuple[float, float]
 ) -> Station:
     """A station with an even year: (yearly mean, half the yearly swing, daily swing, spread) [°C, K, K, K], (rain days, %)."""
@@ -87,12 +94,12 @@ def _station(
 
 
 STATIONS = (
-    _station("Tamsen Quay", 0, 8, (14.5, 6, 8, 2.6), (9, 76)),
-    _station("Castrel", 424, 60, (16, 8, 11, 3.2), (6, 60)),
-    _station("Kestin Wells", 751, 1120, (20, 9, 17, 3.4), (1.5, 20)),
-    _station("Ombreck", 1179, 1340, (15.5, 9, 15, 3.6), (4, 38)),
-    _station("Marl Tarn", 1462, 3210, (0.5, 8, 9, 4.2), (11, 58)),
-    _station("Kelvray", 1749, 960, (17, 8, 12, 3.0), (7, 52)),
-    _station("Fallow", 2204, 260, (25, 7, 13, 3.0), (6, 66)),
-    _station("Lantern Point", 2600, 4, (21, 5.5, 8, 2.4), (5, 70)),
+    station("Tamsen Quay", 0, 8, (14.5, 6, 8, 2.6), (9, 76)),
+    station("Castrel", 424, 60, (16, 8, 11, 3.2), (6, 60)),
+    station("Kestin Wells", 751, 1120, (20, 9, 17, 3.4), (1.5, 20)),
+    station("Ombreck", 1179, 1340, (15.5, 9, 15, 3.6), (4, 38)),
+    station("Marl Tarn", 1462, 3210, (0.5, 8, 9, 4.2), (11, 58)),
+    station("Kelvray", 1749, 960, (17, 8, 12, 3.0), (7, 52)),
+    station("Fallow", 2204, 260, (25, 7, 13, 3.0), (6, 66)),
+    station("Lantern Point", 2600, 4, (21, 5.5, 8, 2.4), (5, 70)),
 )

@@ -13,7 +13,7 @@ FieldName = Literal[
     "name", "group", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside", "because", "total_mass",
     "pressed", "bag", "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must",
-    "unused_tours", "year",
+    "unused_tours", "year", "last_time",
 ]  # fmt: skip
 
 HEADINGS: dict[FieldName, tuple[str, ...]] = {
@@ -67,6 +67,7 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "spare": ("spare", "is a spare"),
     "must": ("must", "must come"),
     "unused_tours": ("unused_tours", "unused on tours"),
+    "last_time": ("last_time", "last time"),
     "year": ("year", "bought in"),
     "because": (
         "because", "why", "reason", "note", "notes", "remark", "comment", "comments", "bemerkung", "notiz", "kommentar", 

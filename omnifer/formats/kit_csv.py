@@ -93,7 +93,7 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     sheet.row(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
                      "not_with", "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside",
                      "bag", "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must",
-                     "unused_tours", "year", "because"])  # fmt: skip
+                     "unused_tours", "year", "because", "last_time"])  # fmt: skip
     names = {t.id: t.name for t in things}
     for t in things:
         pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
@@ -105,6 +105,6 @@ def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
              "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "",
              "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), "yes" if t.closed else "",
              " ".join(t.serves), write_fit(t.fit), t.condition, t.held, "yes" if t.spare else "", "yes" if t.must else "",
-             t.unused_tours or "", t.year or "", t.because]
+             t.unused_tours or "", t.year or "", t.because, t.last_time]
         )  # fmt: skip
     return sheet.text()

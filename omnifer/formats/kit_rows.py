@@ -219,7 +219,7 @@ class Reading:
                 values[column.field] = int(number(text, self.decimal_comma))
             case "where":
                 values["where"] = read_where(text)
-            case "name" | "group" | "because":
+            case "name" | "group" | "because" | "last_time":
                 values[column.field] = text
             case _:
                 pass

@@ -7,6 +7,8 @@ from pathlib import Path
 from typing import NamedTuple
 
 from omnifer.core.assess import assess, profile_of
+from omnifer.core.diary.journal import Journal
+from omnifer.core.diary.now import Replanned, replan
 from omnifer.core.glance import glance_of
 from omnifer.core.load.keep import standing
 from omnifer.core.load.merging import Collision, changed_parts, merged
@@ -24,6 +26,7 @@ from omnifer.office.rules import rules_digest
 from omnifer.office.shapes import TourAnswer, TourView
 from omnifer.store.assessed import Assessed
 from omnifer.store.database import AWAY, NotThereError, Pool, StaleError, owner_named
+from omnifer.store.diary import Diary
 from omnifer.store.library import Library
 from omnifer.store.tours import Step, StoredTour, Tours, UnreadableError
 
@@ -36,6 +39,7 @@ class Packing(NamedTuple):
 
 
 MOST_GLANCES = 200
+MOST_REPLANNED = 8
 MOST_ANSWER_BYTES = 64 * 2**20
 """Of answers that one process holds ready [bytes]."""
 TRIES = 5
@@ -45,8 +49,9 @@ TRIES = 5
 class Desk:
     """One rider's tours and things for the length of a request."""
 
-    def __init__(self, tours: Tours, library: Library, assessed: Assessed, office: "Office") -> None:
+    def __init__(self, tours: Tours, library: Library, diary: Diary, assessed: Assessed, office: "Office") -> None:
         self.tours = tours
+        self.diary = diary
         self.library = library
         self.assessed = assessed
         self._office = office
@@ -105,6 +110,17 @@ class Desk:
         """The tour as a page of tours draws it; made once for each of its states."""
         stored = self.tours.read(tour_id)
         return self._office.glances.of(stored.digest, lambda: glance_of(stored.sheet, self.assessment(stored)))
+
+    def journal(self, tour_id: str) -> Journal:
+        """The entries of a tour in order."""
+        return Journal.of(self.diary.read(tour_id)[0])
+
+    def replanned(self, stored: StoredTour) -> Replanned:
+        """The tour as ridden by its diary and the rest of it; worked out once for each entry that came."""
+        key = (stored.id, stored.digest, self.diary.last(stored.id))
+        return self._office.replanned.of(
+            key, lambda: replan(stored.sheet, self.assessment(stored), self.profile(stored), self.journal(stored.id))
+        )
 
     def start(self, tour: Tour, what: str) -> TourAnswer:
         """Keep a new tour, once it is valid and what it means is known. Raises as `keep`.
@@ -235,6 +251,7 @@ class Office:
         self.glances: Lately[str, Glance] = Lately(MOST_GLANCES)
         self.assessments: Lately[tuple[int, str], bytes] = Lately(MOST_ANSWER_BYTES, len)
         self.answers: Lately[tuple[object, ...], bytes] = Lately(MOST_ANSWER_BYTES, len)
+        self.replanned: Lately[tuple[object, ...], Replanned] = Lately(MOST_REPLANNED)
         self._owners: dict[str, int] = {}
 
     def desk_of(self, rider: str) -> Desk:
@@ -246,7 +263,7 @@ class Office:
     def desk_for(self, owner_id: int) -> Desk:
         """The desk of an owner by number."""
         pool = self.pool
-        return Desk(Tours(pool, owner_id), Library(pool, owner_id), Assessed(pool, owner_id), self)
+        return Desk(Tours(pool, owner_id), Library(pool, owner_id), Diary(pool, owner_id), Assessed(pool, owner_id), self)
 
 
 def checked(sheet: TourSheet) -> TourSheet:

@@ -2,6 +2,7 @@
 
 import datetime as dt
 from typing import Annotated, Literal
+from uuid import UUID
 
 from pydantic import Field
 
@@ -11,6 +12,7 @@ from omnifer.core.load.places import PlaceFor
 from omnifer.core.load.proposal import Proposal
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.diary import Entry, Received
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.library import KitOfThings, Owned
@@ -18,6 +20,7 @@ from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
 from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun, OneLine
+from omnifer.core.model.ridden import Now
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.serves import Service
@@ -365,6 +368,67 @@ class Chosen(Noun):
 
     revision: Revision
     ids: Annotated[tuple[str, ...], Field(min_length=1, max_length=2000)]
+
+
+class NewEntries(Noun):
+    """Entries that a device noted, as often as it takes until they are acknowledged."""
+
+    entries: Annotated[tuple[Entry, ...], Field(min_length=1, max_length=500)]
+
+
+class Acknowledged(Noun):
+    """Which entries are kept now; the device may forget them."""
+
+    taken: list[UUID]
+    otherwise: list[UUID] = Field(description="Of these, what arrived under the name of another entry; it is kept beside that")
+
+
+class DiaryAnswer(Noun):
+    """The diary of a tour, and what follows from it."""
+
+    entries: list[Received] = Field(description="In the order in which they were noted")
+    now: Now
+
+
+class LaidTrack(Noun):
+    """Where a recorded track ends on the road as planned."""
+
+    km: float
+    off_km: float = Field(description="How far the track's last point lies off the road")
+    on_road: float = Field(description="Part of the track's points that lie on the road [-]")
+
+
+class PutOn(Noun):
+    """What is put on the simulated scale, or what is to befall it."""
+
+    key: Annotated[str, Field(max_length=120, description="Something of the tour, with what was forgotten"), OneLine] | None = (
+        None
+    )
+    kg: Annotated[float, Field(ge=0, le=1000)] | None = None
+    drift_kg_per_min: Annotated[float, Field(ge=-10, le=10)] | None = None
+    drop_s: Annotated[float, Field(ge=0, le=60, description="For so long its link is lost [s]")] | None = None
+    zero: bool = False
+
+
+class TakeMeasured(Noun):
+    """A weighing that becomes the mass of its thing, bag or rider."""
+
+    revision: Revision
+    key: Annotated[str, Field(max_length=120), OneLine]
+
+
+class TakeRate(Noun):
+    """A learned rate for a tour."""
+
+    revision: Revision = Field(description="Of the tour that takes it")
+    into: Annotated[str, Field(max_length=60), OneLine]
+    key: Annotated[str, Field(max_length=80), OneLine]
+
+
+class HandedOn(Noun):
+    """What a debrief told the library and the tours to come."""
+
+    remarks: list[str]
 
 
 class Ladder(Noun):

@@ -8,6 +8,8 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 from bench.browser import launch
 
 expect.set_options(timeout=15_000)
+NO_WORKER = "Service Worker registration blocked by Playwright"
+"""What works without a network is tested by itself (test_companion.py): elsewhere nothing stands between page and server."""
 
 
 @pytest.fixture(scope="session")
@@ -21,7 +23,7 @@ def browser() -> Iterator[Browser]:
 def listened(page: Page, complaints: list[str]) -> Page:
     """A page whose console's errors and warnings are noted."""
     page.set_default_timeout(15_000)
-    page.on("console", lambda m: complaints.append(m.text) if m.type in ("error", "warning") else None)
+    page.on("console", lambda m: complaints.append(m.text) if m.type in ("error", "warning") and m.text != NO_WORKER else None)
     page.on("pageerror", lambda e: complaints.append(str(e)))
     return page
 
@@ -29,7 +31,10 @@ def listened(page: Page, complaints: list[str]) -> Page:
 def open_page(browser: Browser, complaints: list[str], **options: object) -> Page:
     """A page of another window, machine or theme."""
     return listened(
-        browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB", **options).new_page(), complaints
+        browser.new_context(
+            viewport={"width": 1280, "height": 800}, locale="en-GB", service_workers="block", **options
+        ).new_page(),
+        complaints,
     )
 
 
@@ -42,7 +47,7 @@ def complaints() -> list[str]:
 @pytest.fixture(scope="session")
 def desk(browser: Browser) -> BrowserContext:
     """The context of all desk pages: it has what they load once."""
-    return browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+    return browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB", service_workers="block")
 
 
 @pytest.fixture

@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.model import practice
-from omnifer.core.model.load import FoodShare, Load
+from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import (
@@ -337,7 +337,7 @@ def test_every_default_moves_something_somewhere():
     )  # fmt: skip
 
     base = small_tour(
-        thing("a", 6), thing("bag", 0.1, role=SleepingBag(comfort_c=0)), track=track,
+        thing("a", 6), thing("bag", 0.1, role=SleepingBag(comfort_c=0)), thing("levers", 0.1, serves=("levers",)), track=track,
         riders=(Rider(id="ada", name="Ada", body_mass_kg=70, all_day_power_w=110, sleeps="cold"),),
         road=Road(stops=stops, surfaces=tuple(surfaces), cut=DayCut(by="hours", hours=3, to_stops=False),
                   nights=(Night(at_km=98, rest_days=1), Night(at_km=30, rest_days=1))),
@@ -346,17 +346,21 @@ def test_every_default_moves_something_somewhere():
     windy = base.model_copy(update={"road": base.road.model_copy(update={"stations": (windy_place,)})})
     bikeless = base.model_copy(update={"rig": Rig(), "load": base.load})
     hill = np.interp(km, [0, 5, 7, 20, 21, 150], [600, 600, 480, 480, 545, 545])
+    strapped = carrier("top_tube_bag", "strapped", "top_tube")
     seasons = base.model_copy(
         update={
             "track": track.model_copy(update={"elevation_m": tuple(hill.tolist())}),
             "road": Road(weather=(Weather(from_km=0, day_high_c=41, night_low_c=-8),)),
-            "rig": Rig(bikes=(pannier_bike(low_chainring=42, low_cog=28),)),
-            "load": Load(food=(FoodShare(carrier_id="left", tenths=10),)),
+            "rig": Rig(bikes=(pannier_bike(low_chainring=42, low_cog=28, carriers=(*pannier_bike().carriers, strapped)),)),
+            "load": Load(
+                food=(FoodShare(carrier_id="left", tenths=10),),
+                placements=(Placement(thing_id="a", carrier_id="left"), Placement(thing_id="levers", carrier_id="strapped")),
+            ),
         }
     )
     typed = small_tour()
     still = set(practice.Practice.model_fields)
-    for tour in (base, windy, bikeless, typed, seasons, *_with_stores(base)):
+    for tour in (seasons, base, windy, bikeless, typed, *_with_stores(base)):
         road = profile_of(tour)
         now = assess(tour, road).model_dump(exclude={"assumptions"})
         for name in sorted(still):

@@ -11,8 +11,12 @@ import { GlobalStyle } from './ui/theme'
 import { App } from './views/App'
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce
-const queries = new QueryClient({ defaultOptions: { queries: { retry: askAgain, retryDelay: askAgainAfter, refetchOnWindowFocus: false } } })
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: askAgain, retryDelay: askAgainAfter, refetchOnWindowFocus: false, networkMode: 'always' } },
+})
 const root = document.getElementById('root')
+
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js')
 
 if (root) {
   createRoot(root).render(

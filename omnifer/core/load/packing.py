@@ -19,20 +19,46 @@ def _bottom_first(layer: tuple[Thing, Placement, float]) -> tuple[bool, int, boo
     )  # fmt: skip
 
 
+DENSE_KG_PER_L = 0.5
+"""Heavier for its litres, a thing goes deep into a saddle pack, next to the post [kg/l]; practice."""
+FRAGILE = frozenset({"electronics", "valuables"})
+SOFT = frozenset({"clean", "down"})
+
+
+def _deepest_first(layer: tuple[Thing, Placement, float]) -> tuple[bool, float, str]:
+    """A saddle pack hangs from its far end: what is dense lies by the post, whatever the moment at which it is wanted."""
+    thing, placement, volume = layer
+    return "first_aid" in thing.natures, -thing.mass_kg * placement.count / max(volume, 0.05), thing.id
+
+
+def _place(kind: str, step: int, steps: int, thing: Thing, soft: bool) -> str:
+    """Where in the bag a layer goes, beyond its height."""
+    if kind == "saddle_pack":
+        return "by the post" if step == 0 else "at the far end" if step == steps - 1 and steps > 1 else ""
+    if kind == "handlebar_roll" and steps > 1:
+        # A roll opens at both ends: one kit from either, what is wanted last in the middle.
+        return "in the middle" if step < steps // 3 else "left end" if step % 2 else "right end"
+    return "between soft things" if soft and FRAGILE & set(thing.natures) else ""
+
+
 def _card(bike: BikeLoad, contents: CarrierContents, leaving: int) -> PackCard:
     layers_of = [
         (thing, placement, volume)
         for (thing, placement), volume, there in zip(contents.inside, contents.thing_l, contents.there, strict=True)
         if np.atleast_1d(there)[min(leaving, np.size(there) - 1)]
     ]
+    kind = contents.carrier.kind
+    ordered = sorted(layers_of, key=_deepest_first if kind == "saddle_pack" else _bottom_first)
+    soft = any(SOFT & set(thing.natures) for thing, _, _ in ordered)
     layers = [
         PackLayer(
+            place=_place(kind, step, len(ordered), thing, soft),
             thing_id=thing.id,
             count=placement.count,
             mass_kg=round(thing.mass_kg * placement.count, 3),
             volume_l=round(volume, 3),
         )
-        for thing, placement, volume in sorted(layers_of, key=_bottom_first)
+        for step, (thing, placement, volume) in enumerate(ordered)
     ]
     litres = float(contents.litres[leaving])
     return PackCard(

@@ -5,6 +5,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from omnifer.core.model.camp import Camp
 from omnifer.core.model.finding import Finding, FindingKind, Question
 from omnifer.core.model.lanes import StoresTold
 from omnifer.core.model.needs import Ask, Fault, Layers, Sleeper, Wardrobe
@@ -154,6 +155,8 @@ class Moments(Noun):
 class PackLayer(Noun):
     """One kind of thing in a bag."""
 
+    place: str = Field("", description="Where in the bag, where that is more than its height")
+
     thing_id: str
     count: int
     mass_kg: float
@@ -230,6 +233,7 @@ class Assessment(Noun):
     stores: StoresTold | None
     bikes: list[BikeTrace]
     cards: list[PackCard]
+    camp: Camp
     findings: list[Finding]
     assumptions: list[Assumption]
     checked: list[FindingKind] = Field(description="The kinds of trouble that were looked for")

@@ -119,6 +119,7 @@ class Thing(Noun):
     must: bool = Field(False, description="Comes whatever it costs: work, medicine. It is priced and never proposed to leave")
     unused_tours: Annotated[int, Field(ge=0, le=50, description="So many of the last tours it was not used on")] = 0
     year: Annotated[int, Field(ge=1950, le=2200, description="Made or bought in")] | None = None
+    last_time: Note = Field("", description="What the last tour taught of it")
     instead_of: Id | None = Field(None, description="Of a wished thing: the thing that it would replace")
     library_id: Id | None = Field(None, description="The rider's own thing that it is a copy of")
     closed: bool = Field(

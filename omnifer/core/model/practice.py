@@ -15,6 +15,7 @@ FAR = 3.0
 """A value of the rider's own may lie beyond the usual range by so many times [-]."""
 FAR_K = 30.0
 """The same of temperatures [K]."""
+LEARNED = "practice; learned from tours ridden"
 
 
 def _usual(
@@ -131,6 +132,20 @@ class Practice(Noun):
     descent_km: float = _usual(1.0, 0.5, 3.0, "distance", "A descent worth dressing for is so long")
     fill_height: float = _usual(0.45, 0.4, 0.55, "share", "Where the centre of a bag's contents lies in its height", most=1)
     pushed_up: float = _usual(0.15, 0.1, 0.2, "grade", "A bike pushed up this slope must keep its front wheel down")
+    packing_thing_s: float = _usual(8, 5, 12, "s", "Stowing or fetching one thing", "practice, to be tuned")
+    packing_roll_s: float = _usual(60, 40, 90, "s", "Closing a rolled bag", "practice, to be tuned")
+    packing_strap_s: float = _usual(90, 60, 120, "s", "Putting on or taking off a strapped bag", "practice, to be tuned")
+    cold_hands_times: float = _usual(1.5, 1.3, 1.8, "times", "Packing with cold hands over packing with warm ones", least=1)
+    packing_times: float = _usual(1.0, 0.7, 1.5, "times", "Own minutes of packing over those reckoned", LEARNED)
+    water_times: float = _usual(1.0, 0.8, 1.3, "times", "Own water while riding over that reckoned", LEARNED)
+    food_times: float = _usual(1.0, 0.85, 1.2, "times", "Own food over that reckoned", LEARNED)
+    fuel_times: float = _usual(1.0, 0.8, 1.3, "times", "Own fuel over that reckoned", LEARNED)
+    power_times: float = _usual(1.0, 0.8, 1.3, "times", "Own electricity over that of the devices", LEARNED)
+    puncture_times: float = _usual(1.0, 0.5, 2.0, "times", "Own punctures over those usual for the tyre", LEARNED)
+    pad_times: float = _usual(1.0, 0.6, 1.6, "times", "Own wear of brake pads over the usual", LEARNED)
+    sleeps_colder_k: float = _usual(
+        0.0, -2.0, 2.0, "K", "The party feels nights so much colder than their labels say", LEARNED, least=-10, most=10
+    )  # fmt: skip
 
 
 USUAL = Practice()

@@ -102,6 +102,9 @@ class Carrier(Noun):
     straps: Annotated[int, Field(ge=0, le=12, description="Straps that hold it, each to be checked")] = 0
     lifts_off: bool = Field(False, description="Comes off by hand and goes along into a shop")
     colour: Annotated[str, Field(max_length=40, description="Colour or label of the rider's own"), OneLine] = ""
+    zone: Annotated[
+        str, Field(max_length=40, description="Where its rider counts it when weighing; empty: by its place"), OneLine
+    ] = ""
     price: Price | None = None
     source: Source = "default"
 

@@ -133,6 +133,23 @@ class Transfer(Noun):
     hours: Annotated[float, Field(ge=0, le=240, description="From end to end, waiting included [h]")] = 2
 
 
+Goes = Literal["ridden_on", "rolled", "wheel_out", "boxed", "carried"]
+
+
+class Journey(Noun):
+    """How the bikes come along on what is not ridden: on a transfer, before the start, after the end, or up some stairs."""
+
+    at_km: DistanceKm = Field(description="Where one gets in; a transfer that begins there is what it is about")
+    by: Literal[Carriage, "lift"] = Field(description="lift: stairs or a lift, by hand")
+    goes: Goes | None = Field(None, description="How the bike goes; None: as is usual there")
+    departs_h: ClockHour | None = Field(None, description="Wall clock [h]; None: not fixed")
+    bike_most_kg: Annotated[float, Field(gt=0, le=500, description="Allowed of a bike, its box counted [kg]")] | None = None
+    piece_most_kg: Annotated[float, Field(gt=0, le=500, description="Allowed of a bag [kg]")] | None = None
+    pieces: Annotated[int, Field(ge=0, le=20, description="Bags allowed of a rider")] | None = None
+    longest_mm: Annotated[float, Field(gt=0, le=10_000, description="Longest side allowed [mm]")] | None = None
+    note: Annotated[str, Field(max_length=200), OneLine] = ""
+
+
 class Hazard(Noun):
     """A stretch on which something is to be reckoned with: it asks for things, and ends."""
 
@@ -233,6 +250,7 @@ class Road(Noun):
     surfaces: tuple[SurfaceStretch, ...] = Field((), max_length=1000)
     transfers: tuple[Transfer, ...] = Field((), max_length=100)
     hazards: tuple[Hazard, ...] = Field((), max_length=300)
+    journeys: tuple[Journey, ...] = Field((), max_length=60)
     rooms_only: bool = Field(False, description="Every night is spent in a room, wherever that is found")
     zones: tuple[ZoneStretch, ...] = Field((), max_length=60, description="Time zones; none given: those the track lies in")
     weather: tuple[Weather, ...] = Field((), max_length=400, description="Typed design weather; stations go before it")

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from omnifer.core.model.quantities import Id, Name, Noun, OneLine
+from omnifer.core.model.quantities import DistanceKm, Id, Name, Noun, OneLine
 
 Cooking = Literal["cook", "boil", "none"]
 Meal = Literal["breakfast", "riding", "evening"]
@@ -45,6 +45,14 @@ class StoreStep(Noun):
     amount: Annotated[float, Field(ge=0, le=10_000, description="In the unit of the supply")]
 
 
+class Found(Noun):
+    """What was on board at a place of the road, whatever was planned: from there on it counts."""
+
+    supply: Annotated[str, Field(max_length=40, description="water, food, fuel, or the identifier of what is used up"), OneLine]
+    at_km: DistanceKm
+    amount: Annotated[float, Field(ge=0, le=10_000, description="In the unit of the supply")]
+
+
 class Stores(Noun):
     """What a rider decides of the supplies."""
 
@@ -64,3 +72,4 @@ class Stores(Noun):
     post_days: Annotated[int, Field(ge=1, le=90)] = Field(7, description="A parcel is on its way")
     holding_days: Annotated[int, Field(ge=1, le=90)] = Field(14, description="A post office keeps it")
     steps: tuple[StoreStep, ...] = Field((), max_length=5000)
+    found: tuple[Found, ...] = Field((), max_length=300)

@@ -263,7 +263,8 @@ def _expected(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: f
     if kind.id in OF_A_TYRE and bike is not None:
         rate *= TYRE[bike.tyre_kind]
         km += (THORNS - 1) * _thorny_km(a, from_km, to_km)
-    return rate * km
+    own = a.tour.practice.puncture_times if kind.id in OF_A_TYRE else a.tour.practice.pad_times if kind.id == "pads" else 1.0
+    return rate * km * own
 
 
 def _thorny_km(a: Asking, from_km: float, to_km: float) -> float:

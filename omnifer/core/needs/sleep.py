@@ -60,6 +60,7 @@ def _bears(tour: TourSheet, rider: Rider, kit: list[Thing], rains: bool) -> floa
     layers = sum(thing.role.warms_k for thing in dry if isinstance(thing.role, BedLayer))
     mat = sum(thing.role.r_value for thing in kit if isinstance(thing.role, Mat))
     shift = {"cold": tour.practice.sleeper_shift_k, "usual": 0.0, "warm": -tour.practice.sleeper_shift_k}[rider.sleeps]
+    shift += tour.practice.sleeps_colder_k
     if not bags:
         return round(LINER_FROM_C + shift, 1) if layers else None
     return round(float(bears_c(min(bags), mat)) - layers + shift, 1)

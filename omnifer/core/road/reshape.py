@@ -92,6 +92,7 @@ def _moved(road: Road, to: Callable[[float], float], inside: Callable[[float], b
         update={
             "stops": points(road.stops),
             "nights": points(road.nights),
+            "journeys": points(road.journeys),
             "surfaces": stretches(road.surfaces),
             "transfers": stretches(road.transfers),
             "stations": tuple(

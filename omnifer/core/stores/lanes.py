@@ -85,7 +85,8 @@ def _notes(tour: TourSheet, voyage: Voyage, supply: Supply) -> Iterator[LaneNote
             days = voyage.day_of(b, False) - voyage.day_of(a)
             if days >= LONG_WITHOUT_DAYS:
                 yield _note(voyage, a, say("none sold for {days} days", days=number(days)))
-        yield from (_note(voyage, float(km), say("nothing aboard an aircraft")) for km in refills.km[refills.emptied])
+        flights = refills.km[refills.emptied & np.isnan(supply.fixed)]
+        yield from (_note(voyage, float(km), say("nothing aboard an aircraft")) for km in flights)
     if supply.kind.name in ("water", "fuel"):
         yield from _stays_empty(tour, voyage, supply)
 

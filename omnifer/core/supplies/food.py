@@ -12,7 +12,7 @@ from omnifer.core.road import arrivals
 from omnifer.core.supplies.carried import Terms
 from omnifer.core.supplies.menu import LONGEST_AGE, plate_of
 from omnifer.core.supplies.ride import Ride
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, planned
+from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, places_of, planned
 
 Array = NDArray[np.float64]
 KIND = Kind("food", "food", "kg", "mass", 1.0, limited=False)
@@ -37,7 +37,7 @@ def energy_along(
         at_work = np.diff(np.interp(day_km, nodes_km, effort))
         off_bike = resting(rider, usual) * usual.off_bike_factor * np.clip(24 - at_work, 0, 24) / 24
         kcal += np.interp(nodes_km, day_km, np.concatenate([[0.0], np.cumsum(off_bike)]))
-    return kcal
+    return kcal * usual.food_times
 
 
 def eaten_along(nodes_km: Array, effort_hours: Array, day_km: Array, riders: tuple[Rider, ...], usual: Practice = USUAL) -> Array:
@@ -47,7 +47,7 @@ def eaten_along(nodes_km: Array, effort_hours: Array, day_km: Array, riders: tup
 
 def rest_day_energy(riders: tuple[Rider, ...], usual: Practice = USUAL) -> float:
     """Energy that the party eats on a day off the bicycle [kcal]."""
-    return sum(resting(rider, usual) * usual.off_bike_factor for rider in riders)
+    return sum(resting(rider, usual) * usual.off_bike_factor for rider in riders) * usual.food_times
 
 
 def rest_day(riders: tuple[Rider, ...], usual: Practice = USUAL) -> float:
@@ -90,7 +90,7 @@ def plan(ride: Ride) -> Supply:
     resting_kg: Array = np.asarray(resting_kcal * np.interp(ride.rests_km(), ride.nodes.km, per_kcal))
     daily = (float(eaten[-1]) + float(resting_kg.sum())) / days.count
     basic = usual.basic_shop_days * daily
-    refills = Refills.at(shops, ride.nodes.length_km, lambda stop: np.inf if stop.shop == "full" else basic)
+    refills = places_of(ride, KIND.name, shops, lambda stop: np.inf if stop.shop == "full" else basic)
     rests = days.rests > 0
     demand = Demand(eaten, ride.rests_km()[rests], resting_kg[rests])
     nights = nights_between(refills, ride.rests_km(), np.ones(len(ride.night_stops), dtype=int))

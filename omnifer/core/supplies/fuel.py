@@ -14,7 +14,7 @@ from omnifer.core.road import arrivals
 from omnifer.core.supplies import food, water
 from omnifer.core.supplies.carried import Terms
 from omnifer.core.supplies.ride import Ride
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, planned
+from omnifer.core.supplies.supply import Demand, Kind, Supply, nights_between, places_of, planned
 
 Array = NDArray[np.float64]
 KIND = Kind("fuel", "fuel", "kg", "mass", 1.0, limited=True)
@@ -48,13 +48,13 @@ def efficiency(stove: Stove, wind_ms: Array, usual: Practice) -> Array:
 def burnt_per_litre(stove: Stove, height_m: Array, water_c: Array, wind_ms: Array, usual: Practice) -> Array:
     """Fuel that brings a litre to the boil [kg]."""
     heat = boiling.heat_to_boil(1.0, water_c, height_m)
-    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns])
+    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns]) * usual.fuel_times
 
 
 def melted_per_litre(stove: Stove, wind_ms: Array, usual: Practice) -> Array:
     """Fuel that melts a litre of water out of snow and warms it a little [kg]."""
     heat = boiling.heat_to_melt(1.0, usual.snow_c, usual.coldest_water_c)
-    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns])
+    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns]) * usual.fuel_times
 
 
 def boiled_a_day(ride: Ride) -> float:
@@ -82,13 +82,12 @@ def plan(ride: Ride, water_supply: Supply) -> Supply | None:
     some = burnt > 0
     selling = [stop for stop in ride.stops() if sells(ride, stop, stove.burns)]
     flights = {t.from_km: "the flight" for t in ride.tour.road.transfers if t.by == "flight"}
-    refills = Refills.at(selling, ride.nodes.length_km).emptied_at(flights)
+    refills = places_of(ride, KIND.name, selling).emptied_at(flights)
     still = np.zeros(ride.nodes.km.size)
     daily = float(burnt.sum()) / ride.days.count
     vessels = vessels_for(ride, stove.burns)
     terms = _terms(stove.burns, vessels)
     reserve = np.full(refills.km.size - 1, usual.fuel_reserve_days * daily)
-    reserve[refills.emptied[1:]] = 0.0
     nights = nights_between(refills, where, np.ones(where.size, dtype=int))
     return planned(
         KIND, ride, refills, Demand(still, km[some], burnt[some]), nights, reserve, ride.capacity(vessels, refills.km), terms

@@ -173,7 +173,7 @@ class _Play:
         total, harder = 0.0, 1 / self.usual.cold_battery if s.frost else 1.0
         for d, (role, n) in enumerate(zip(self.roles, self.counts, strict=True)):
             part = {"riding": s.riding, "camp": s.camping, "always": s.hours / 24}[role.used]
-            use = n * (role.daily_wh * part + role.wh_a_dark_hour * s.dark_h)
+            use = self.usual.power_times * n * (role.daily_wh * part + role.wh_a_dark_hour * s.dark_h)
             total += use
             if role.fed_by == "hub" or use == 0:
                 continue

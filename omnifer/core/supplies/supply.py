@@ -16,6 +16,8 @@ from omnifer.core.supplies.carried import ANY_AMOUNT, Array, Carried, Terms, car
 from omnifer.core.supplies.ride import Ride
 
 THE_START, THE_END = "the start", "the end"
+FOUND = "what was there"
+"""Name of a place where it was counted what is on board."""
 
 
 @dataclass(frozen=True)
@@ -44,7 +46,7 @@ class Refills:
     stops : list
         Each one's stop; None for the start or the end of the road, and for where all must be handed in.
     emptied : shape (n,)
-        Where nothing of it may come along further: before a flight.
+        Where nothing of what was planned comes along further: before a flight, or where it was counted what is there.
     """
 
     km: Array
@@ -70,6 +72,8 @@ class Refills:
 
     def emptied_at(self, places: Mapping[float, str]) -> "Refills":
         """The same with places where nothing may come along further; they give nothing."""
+        if not places:
+            return self
         inside = {km: name for km, name in places.items() if self.km[0] < km < self.km[-1]}
         order = np.argsort(np.concatenate([self.km, list(inside)]), kind="stable")
 
@@ -169,6 +173,14 @@ class Supply:
         return self.on_board(at_km, leaving, nodes_km) * self.kind.kg_per_unit
 
 
+def places_of(
+    ride: Ride, name: str, chosen: list[Stop], offer: Callable[[Stop], float] = lambda stop: np.inf
+) -> Refills:  # fmt: skip
+    """The places of a supply: stops, both ends, and where its rider has found how much of it there is."""
+    found = {one.at_km: FOUND for one in ride.tour.stores.found if one.supply == name}
+    return Refills.at(chosen, ride.nodes.length_km, offer).emptied_at(found)
+
+
 def planned(
     kind: Kind, ride: Ride, refills: Refills, demand: Demand, nights: NDArray[np.int_], reserve: Array,
     capacity: Array | None = None, terms: Terms = ANY_AMOUNT, handling: Array | None = None,
@@ -192,6 +204,7 @@ def planned(
     used = riding + at_once
     capacity = np.full(used.size, np.inf) if capacity is None else capacity
     fixed = _fixed(ride.tour, kind.name, refills)
+    reserve = np.where(refills.emptied[1:], 0.0, reserve)
     amounts = carried(offers, used, reserve, capacity, terms, fixed, refills.emptied)
     minutes = np.zeros(refills.km.size) if handling is None else handling
     return Supply(
@@ -209,6 +222,9 @@ def _fixed(tour: TourSheet, name: str, refills: Refills) -> Array:
         for k, stop in enumerate(refills.stops):
             if stop is not None and stop.id in steps:
                 fixed[k] = steps[stop.id]
+    for found in tour.stores.found:
+        if found.supply == name:
+            fixed[np.flatnonzero((refills.km == found.at_km) & refills.emptied)] = found.amount
     return fixed
 
 

@@ -10,7 +10,7 @@ from omnifer.core.model.roles import UsedUp
 from omnifer.core.supplies import water
 from omnifer.core.supplies.carried import Terms
 from omnifer.core.supplies.ride import Ride
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, planned
+from omnifer.core.supplies.supply import Demand, Kind, Supply, nights_between, places_of, planned
 
 Array = NDArray[np.float64]
 COUNTED: Quantity = "count"
@@ -25,7 +25,7 @@ def plan(ride: Ride, thing: Thing, water_supply: Supply) -> Supply:
     role = thing.role
     assert isinstance(role, UsedUp)
     kind = Kind(thing.id, thing.name, role.unit, COUNTED, role.per_unit_kg, limited=True)
-    refills = Refills.at(ride.open_shops(SHOPS[role.sold_at]), ride.nodes.length_km)
+    refills = places_of(ride, thing.id, ride.open_shops(SHOPS[role.sold_at]))
     used, at_km, at_once = _use(ride, role, water_supply)
     some = at_once > 0
     weightless = np.full(refills.km.size - 1, role.holds * thing.count)

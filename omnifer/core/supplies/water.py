@@ -17,7 +17,7 @@ from omnifer.core.road import arrivals
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.climate import Climate
 from omnifer.core.supplies.ride import Ride
-from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, planned
+from omnifer.core.supplies.supply import Demand, Kind, Supply, nights_between, places_of, planned
 
 Array = NDArray[np.float64]
 KIND = Kind("water", "water", "l", "volume", 1.0, limited=True)
@@ -47,8 +47,8 @@ def along(
     damp = climate.humidity_at(riding_c)
     for rider in riders:
         loss = body.sweat_loss(riding_c, damp, rider.all_day_power_w)
-        drunk += np.maximum(usual.drunk_floor_l_per_h, loss)
-        bottled += np.maximum(usual.bottle_floor_l_per_h, usual.carry_factor * loss)
+        drunk += usual.water_times * np.maximum(usual.drunk_floor_l_per_h, loss)
+        bottled += usual.water_times * np.maximum(usual.bottle_floor_l_per_h, usual.carry_factor * loss)
     spent = np.diff(hours)
     drunk, bottled = (np.concatenate([[0.0], np.cumsum(rate[:-1] * spent)]) for rate in (drunk, bottled))
     return drunk, bottled
@@ -66,7 +66,7 @@ def plan(ride: Ride) -> Supply:
     tour, usual, stores = ride.tour, ride.tour.practice, ride.tour.stores
     melts = bool(ride.things(Stove))
     sources = [stop for stop in ride.stops() if counts(stop, ride.visits, melts)]
-    refills = Refills.at(sources, ride.nodes.length_km)
+    refills = places_of(ride, KIND.name, sources)
     nights_km, rests, riders = ride.rests_km(), ride.days.rests, len(tour.riders)
     dry = np.array([not counts(stop, ride.visits, melts) for stop in ride.night_stops], dtype=bool)
     camps = (1 + rests) * dry

@@ -111,6 +111,10 @@ export const BOUNDS = {
   FoodShare: {
     tenths: [1, 10],
   },
+  Found: {
+    at_km: [0, 50000],
+    amount: [0, 10000],
+  },
   FrameTriangle: {
     seat_tube_mm: [200, 900],
     top_tube_mm: [200, 900],
@@ -127,6 +131,14 @@ export const BOUNDS = {
   Hazard: {
     from_km: [0, 50000],
     to_km: [0, 50000],
+  },
+  Journey: {
+    at_km: [0, 50000],
+    departs_h: [0, 24],
+    bike_most_kg: [0, 500],
+    piece_most_kg: [0, 500],
+    pieces: [0, 20],
+    longest_mm: [0, 10000],
   },
   Mat: {
     r_value: [0, 12],

@@ -1,6 +1,7 @@
 /** The only place that talks to the network. */
 import { EventSourceParserStream } from 'eventsource-parser/stream'
 import createClient from 'openapi-fetch'
+import { answered } from '../offline/kept'
 import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
@@ -25,6 +26,20 @@ export type SchoolRig = Schemas['SchoolRig']
 export type Stance = Schemas['Stance']
 export type KitPreview = Schemas['KitPreview']
 export type Glance = Schemas['Glance']
+export type Camp = Schemas['Camp']
+export type Debrief = Schemas['Debrief']
+export type DiaryAnswer = Schemas['DiaryAnswer']
+export type Entry = Schemas['Entry-Output']
+export type LearnedRate = Schemas['LearnedRate']
+export type LoadHistory = Schemas['LoadHistory']
+export type Missing = Schemas['Missing']
+export type Now = Schemas['Now']
+export type PackPage = Schemas['PackPage']
+export type Received = Schemas['Received']
+export type ThingStory = Schemas['ThingStory']
+export type Travel = Schemas['Travel']
+export type WeighIn = Schemas['WeighIn']
+export type WeighLine = Schemas['WeighLine']
 export type KitText = Schemas['KitText']
 export type Load = Schemas['Load-Output']
 export type Moments = Schemas['Moments']
@@ -110,6 +125,9 @@ client.use({
   async onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', await csrf())
     return request
+  },
+  onResponse({ response }) {
+    answered(response.headers.has('X-Omnifer-Kept'))
   },
 })
 
@@ -261,6 +279,26 @@ export const api = {
   putInLibrary: (id: string, revision: number, ids: string[]) =>
     taken(client.POST('/api/tours/{tour_id}/library', { ...at(id), body: { revision, ids } })),
   choose: (id: string, revision: number, ids: string[]) => taken(client.POST('/api/tours/{tour_id}/choose', { ...at(id), body: { revision, ids } })),
+  diary: (id: string) => taken(client.GET('/api/tours/{tour_id}/diary', at(id))),
+  addEntries: (id: string, entries: Entry[]) => taken(client.POST('/api/tours/{tour_id}/diary', { ...at(id), body: { entries } })),
+  keepEntryPicture: (tour_id: string, entry_id: string, content: Blob) =>
+    taken(
+      client.POST('/api/tours/{tour_id}/diary/{entry_id}/picture', {
+        params: { path: { tour_id, entry_id } },
+        ...file(new File([content], 'picture.jpg', { type: content.type })),
+      }),
+    ),
+  layTrack: (id: string, content: File) => taken(client.POST('/api/tours/{tour_id}/diary/track', { ...at(id), ...file(content) })),
+  packPage: (id: string) => taken(client.GET('/api/tours/{tour_id}/pack', at(id))),
+  weighings: (id: string) => taken(client.GET('/api/tours/{tour_id}/weigh', at(id))),
+  takeMeasured: (id: string, revision: number, key: string) =>
+    taken(client.POST('/api/tours/{tour_id}/weigh/take', { ...at(id), body: { revision, key } })),
+  askScale: (id: string, body: Schemas['PutOn']) => taken(client.POST('/api/tours/{tour_id}/scale', { ...at(id), body })),
+  debrief: (tour_id: string, into: string) =>
+    taken(client.GET('/api/tours/{tour_id}/debrief', { params: { path: { tour_id }, query: into ? { into } : {} } })),
+  takeRate: (id: string, into: string, revision: number, key: string) =>
+    taken(client.POST('/api/tours/{tour_id}/debrief/take', { ...at(id), body: { into, revision, key } })),
+  handOn: (id: string) => taken(client.POST('/api/tours/{tour_id}/debrief/hand', at(id))),
   schedule: (id: string) => taken(client.GET('/api/tours/{tour_id}/stores/schedule', at(id))),
   files: (id: string) => ({
     bundle: `/api/tours/${id}/bundle.json`,
@@ -270,6 +308,7 @@ export const api = {
     stops: `/api/tours/${id}/stops.csv`,
     kit: `/api/tours/${id}/kit.csv`,
     shopping: `/api/tours/${id}/shopping.csv`,
+    diary: `/api/tours/${id}/diary.csv`,
   }),
 }
 

@@ -176,6 +176,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scale/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the scale says, as server-sent events, for as long as somebody listens. */
+        get: operations["scale_readings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -382,6 +399,127 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/debrief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the tour teaches; `into` names the tour that its rates are offered to. */
+        get: operations["read_debrief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/debrief/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell the library what the tour taught of its things, and with it every tour to come that chose them. */
+        post: operations["hand_on"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/debrief/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a learned rate over into a tour; undo takes it back. */
+        post: operations["take_rate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/diary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The diary, where the party is by it, and the rest of the tour from there. */
+        get: operations["read_diary"];
+        put?: never;
+        /** Keep entries, each once, however often and in whichever order they come. */
+        post: operations["add_entries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/diary.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The diary as a sheet. */
+        get: operations["export_diary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/diary/track": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a recorded track ends on the road as planned; nothing is kept. */
+        post: operations["lay_track"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/diary/{entry_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture of an entry. */
+        get: operations["entry_picture"];
+        put?: never;
+        /** Keep a picture with an entry, made small and stripped of where it was taken. */
+        post: operations["keep_entry_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/glance": {
         parameters: {
             query?: never;
@@ -546,6 +684,23 @@ export interface paths {
         put?: never;
         /** The power and pauses of a recorded ride; nothing is taken. */
         post: operations["learn_pace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is checked, tried and taken care of before leaving. */
+        get: operations["pack_page"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -735,6 +890,23 @@ export interface paths {
         get: operations["export_gpx"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Zero the scale; put something of the tour on the simulated one, let it drift, or lose its link. */
+        post: operations["ask_scale"];
         delete?: never;
         options?: never;
         head?: never;
@@ -945,6 +1117,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sum of parts against the scale, and what may explain the difference. */
+        get: operations["read_weighings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/weigh/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let what was weighed be the mass of its thing, bag or rider; the older figure stays in the history. */
+        post: operations["take_measured"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/{revision}": {
         parameters: {
             query?: never;
@@ -1000,6 +1206,19 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Acknowledged
+         * @description Which entries are kept now; the device may forget them.
+         */
+        Acknowledged: {
+            /**
+             * Otherwise
+             * @description Of these, what arrived under the name of another entry; it is kept beside that
+             */
+            otherwise: string[];
+            /** Taken */
+            taken: string[];
+        };
         /**
          * Aim
          * @description An aim in words: what it asks, why, and what one breach costs by its usual weight.
@@ -1318,6 +1537,25 @@ export interface components {
             words: string;
         };
         /**
+         * AskedTonight
+         * @description A question that is due this evening.
+         */
+        AskedTonight: {
+            /**
+             * About
+             * @description The check that it is
+             * @default
+             */
+            about: string;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "slept" | "water_left" | "food_left" | "load" | "bolts";
+            /** Words */
+            words: string;
+        };
+        /**
          * Assessment
          * @description Everything that follows from a tour.
          */
@@ -1331,6 +1569,7 @@ export interface components {
             assumptions: components["schemas"]["Assumption"][];
             /** Bikes */
             bikes: components["schemas"]["BikeTrace"][];
+            camp: components["schemas"]["Camp"];
             /** Cards */
             cards: components["schemas"]["PackCard"][];
             /**
@@ -2457,6 +2696,73 @@ export interface components {
             does: "cable";
         };
         /**
+         * Camp
+         * @description Evening, morning, and what packing takes.
+         */
+        Camp: {
+            /**
+             * Bags Opened
+             * @description In the evening
+             */
+            bags_opened: number;
+            /**
+             * Cold
+             * @description There are nights that make hands cold
+             */
+            cold: boolean;
+            /**
+             * Cold Minutes
+             * @description The same with cold hands
+             */
+            cold_minutes: number;
+            /** Evening */
+            evening: components["schemas"]["CampStep"][];
+            /** Evening Minutes */
+            evening_minutes: number;
+            /**
+             * Lighter Minutes
+             * @description What ten things fewer save
+             */
+            lighter_minutes: number;
+            /**
+             * Minutes
+             * @description Packing everything, with warm hands
+             */
+            minutes: number;
+            /** Morning */
+            morning: components["schemas"]["CampStep"][];
+            /**
+             * Things
+             * @description That are packed, each counted
+             */
+            things: number;
+        };
+        /**
+         * CampStep
+         * @description One of the three deeds of an evening or a morning.
+         */
+        CampStep: {
+            /** Because */
+            because: string;
+            /**
+             * Carrier Ids
+             * @description Bags that are opened for it
+             */
+            carrier_ids: string[];
+            /**
+             * In Rain Opens
+             * @description Of these bags those that also hold what another step must keep dry
+             */
+            in_rain_opens: string[];
+            /**
+             * Moment
+             * @enum {string}
+             */
+            moment: "shelter" | "bed" | "kitchen";
+            /** Thing Ids */
+            thing_ids: string[];
+        };
+        /**
          * Carrier
          * @description A bag, box or cage that holds things, or a compartment, pocket or net of one.
          */
@@ -2591,6 +2897,12 @@ export interface components {
              * @description Usable volume: what goes in with ease
              */
             volume_l: number;
+            /**
+             * Zone
+             * @description Where its rider counts it when weighing; empty: by its place
+             * @default
+             */
+            zone?: string;
         };
         /**
          * Carrier
@@ -2727,6 +3039,12 @@ export interface components {
              * @description Usable volume: what goes in with ease
              */
             volume_l: number;
+            /**
+             * Zone
+             * @description Where its rider counts it when weighing; empty: by its place
+             * @default
+             */
+            zone: string;
         };
         /**
          * CarrierTemplate
@@ -2833,6 +3151,29 @@ export interface components {
             services: components["schemas"]["Service"][];
             /** Supports */
             supports: components["schemas"]["SupportTemplate"][];
+        };
+        /**
+         * Cause
+         * @description Something that may explain a part of what the scale shows beyond the parts.
+         */
+        Cause: {
+            /** About */
+            about: string;
+            /**
+             * Deed
+             * @enum {string}
+             */
+            deed: "fill" | "weigh_thing" | "weigh_carrier" | "stow" | "dry" | "leave";
+            /** High Kg */
+            high_kg: number;
+            /** Low Kg */
+            low_kg: number;
+            /**
+             * Takes Kg
+             * @description What of the rest it explains here
+             */
+            takes_kg: number;
+            words: components["schemas"]["Text-Output"];
         };
         /**
          * Cells
@@ -3011,6 +3352,43 @@ export interface components {
             plugs: string[];
         };
         /**
+         * Check
+         * @description One thing to look at or to try before leaving.
+         */
+        Check: {
+            /** Bike Id */
+            bike_id: string | null;
+            /**
+             * By
+             * @description Who noted it last
+             */
+            by: string;
+            /** @description What follows while it is not done, or once it is trouble; None: nothing here tells */
+            costs: components["schemas"]["Text-Output"] | null;
+            /**
+             * Key
+             * @description What an entry about it names
+             */
+            key: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "service" | "trial" | "again" | "last" | "home";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "done" | "trouble";
+            /**
+             * View
+             * @description Where the rule behind it is seen; empty: nowhere
+             */
+            view: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Chosen
          * @description Things of a tour, or of the library, by their identifiers.
          */
@@ -3096,7 +3474,7 @@ export interface components {
              * Field
              * @description None: leave it aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year" | "last_time") | null;
             /**
              * Unit
              * @default
@@ -3118,7 +3496,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year" | "last_time") | null;
             /** Heading */
             heading: string;
             /**
@@ -3382,6 +3760,60 @@ export interface components {
             to_stops: boolean;
         };
         /**
+         * DayMade
+         * @description One day as it was ridden, or as it is planned now.
+         */
+        DayMade: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** From Km */
+            from_km: number;
+            /** Number */
+            number: number;
+            /** Ridden */
+            ridden: boolean;
+            /** To Km */
+            to_km: number;
+        };
+        /**
+         * Debrief
+         * @description The whole debrief.
+         */
+        Debrief: {
+            /** Days */
+            days: number;
+            /**
+             * Kg
+             * @description What the next load would be lighter by
+             */
+            kg: number;
+            /** Km */
+            km: number;
+            /** Lessons */
+            lessons: components["schemas"]["Lesson"][];
+            /** Litres */
+            litres: number;
+            /** Minutes A Day */
+            minutes_a_day: number;
+            /** Next Time */
+            next_time: components["schemas"]["NextTime"][];
+            /** Rates */
+            rates: components["schemas"]["LearnedRate"][];
+            /**
+             * Stories
+             * @description Bag by bag as the cards have them
+             */
+            stories: components["schemas"]["ThingStory"][];
+            /**
+             * Unpacked
+             * @description Things with a verdict of their rider's
+             */
+            unpacked: number;
+        };
+        /**
          * Deed
          * @description What to do for one supply at one stop.
          */
@@ -3435,6 +3867,22 @@ export interface components {
             /** Vessels */
             vessels: components["schemas"]["VesselFill"][];
             words: components["schemas"]["Text-Output"];
+        };
+        /**
+         * DefaultAmount
+         * @description What a button offers: the amount that the plan has for a day.
+         */
+        DefaultAmount: {
+            /** About */
+            about: string;
+            /** Amount */
+            amount: number;
+            /** Name */
+            name: string;
+            /** Step */
+            step: number;
+            /** Unit */
+            unit: string;
         };
         /**
          * Device
@@ -3569,6 +4017,45 @@ export interface components {
             wh_a_day: number;
         };
         /**
+         * DiaryAnswer
+         * @description The diary of a tour, and what follows from it.
+         */
+        DiaryAnswer: {
+            /**
+             * Entries
+             * @description In the order in which they were noted
+             */
+            entries: components["schemas"]["Received"][];
+            now: components["schemas"]["Now"];
+        };
+        /**
+         * Doubt
+         * @description Something noted that does not go together with the rest; it is kept, and shown.
+         */
+        Doubt: {
+            /** Entry Ids */
+            entry_ids: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "before_start" | "more_than_owned" | "used_when_gone" | "gone_twice" | "clock" | "says_otherwise" | "unknown" | "zone";
+            words: components["schemas"]["Text-Output"];
+        };
+        /**
+         * Earlier
+         * @description What was thought or weighed before.
+         */
+        Earlier: {
+            /**
+             * At
+             * @description None: as the plan had it when it was weighed for the first time
+             */
+            at: string | null;
+            /** Kg */
+            kg: number;
+        };
+        /**
          * Effect
          * @description What a default moves.
          */
@@ -3610,6 +4097,214 @@ export interface components {
              * @description Points more than where it rides now; below 0 it would be better there
              */
             points: number;
+        };
+        /**
+         * Entry
+         * @description One thing noted once. It is known by its identifier, wherever and however often it arrives.
+         */
+        "Entry-Input": {
+            /**
+             * About
+             * @description A supply, thing, bag, bike, rider or check
+             * @default
+             */
+            about?: string;
+            /**
+             * Amount
+             * @default null
+             */
+            amount?: number | null;
+            /**
+             * At
+             * Format: date-time
+             * @description By the clock of the device
+             */
+            at: string;
+            /**
+             * Author
+             * @description Who noted it
+             * @default
+             */
+            author?: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kg
+             * @default null
+             */
+            kg?: number | null;
+            /**
+             * Km
+             * @description Where on the road; None: not said
+             * @default null
+             */
+            km?: number | null;
+            /**
+             * Money
+             * @default null
+             */
+            money?: number | null;
+            /**
+             * Name
+             * @description Of what the tour does not know yet
+             * @default
+             */
+            name?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Number
+             * @description Of the entries of this device, in the order of noting
+             */
+            number: number;
+            /**
+             * Offset Min
+             * @description Of its wall clock from UTC [min]
+             * @default 0
+             */
+            offset_min?: number;
+            /**
+             * Phone
+             * @description The device on which it was noted
+             */
+            phone: string;
+            /**
+             * Raised Mm
+             * @description Of a wheel on a scale, over the other wheel
+             * @default 0
+             */
+            raised_mm?: number;
+            /**
+             * Readings Kg
+             * @default []
+             */
+            readings_kg?: number[];
+            /**
+             * Undoes
+             * @default null
+             */
+            undoes?: string | null;
+            /**
+             * Verb
+             * @enum {string}
+             */
+            verb: "used" | "sent_home" | "broke" | "ran_out" | "ate" | "drank" | "filled" | "bought" | "left" | "swapped" | "lost" | "given_away" | "slept" | "wet_through" | "pressure" | "oiled" | "washed" | "charged" | "mended" | "wore" | "hurt" | "hazard" | "spent" | "packed_in" | "note" | "set_out" | "here" | "arrived" | "weighed" | "checked" | "verdict" | "undo";
+            /**
+             * Word
+             * @description Which wheel, which verdict, how the night felt, whether a check is done
+             * @default
+             */
+            word?: string;
+        };
+        /**
+         * Entry
+         * @description One thing noted once. It is known by its identifier, wherever and however often it arrives.
+         */
+        "Entry-Output": {
+            /**
+             * About
+             * @description A supply, thing, bag, bike, rider or check
+             * @default
+             */
+            about: string;
+            /**
+             * Amount
+             * @default null
+             */
+            amount: number | null;
+            /**
+             * At
+             * Format: date-time
+             * @description By the clock of the device
+             */
+            at: string;
+            /**
+             * Author
+             * @description Who noted it
+             * @default
+             */
+            author: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kg
+             * @default null
+             */
+            kg: number | null;
+            /**
+             * Km
+             * @description Where on the road; None: not said
+             * @default null
+             */
+            km: number | null;
+            /**
+             * Money
+             * @default null
+             */
+            money: number | null;
+            /**
+             * Name
+             * @description Of what the tour does not know yet
+             * @default
+             */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Number
+             * @description Of the entries of this device, in the order of noting
+             */
+            number: number;
+            /**
+             * Offset Min
+             * @description Of its wall clock from UTC [min]
+             * @default 0
+             */
+            offset_min: number;
+            /**
+             * Phone
+             * @description The device on which it was noted
+             */
+            phone: string;
+            /**
+             * Raised Mm
+             * @description Of a wheel on a scale, over the other wheel
+             * @default 0
+             */
+            raised_mm: number;
+            /**
+             * Readings Kg
+             * @default []
+             */
+            readings_kg: number[];
+            /**
+             * Undoes
+             * @default null
+             */
+            undoes: string | null;
+            /**
+             * Verb
+             * @enum {string}
+             */
+            verb: "used" | "sent_home" | "broke" | "ran_out" | "ate" | "drank" | "filled" | "bought" | "left" | "swapped" | "lost" | "given_away" | "slept" | "wet_through" | "pressure" | "oiled" | "washed" | "charged" | "mended" | "wore" | "hurt" | "hazard" | "spent" | "packed_in" | "note" | "set_out" | "here" | "arrived" | "weighed" | "checked" | "verdict" | "undo";
+            /**
+             * Word
+             * @description Which wheel, which verdict, how the night felt, whether a check is done
+             * @default
+             */
+            word: string;
         };
         /**
          * Fault
@@ -4082,6 +4777,27 @@ export interface components {
             tenths: number;
         };
         /**
+         * Found
+         * @description What was on board at a place of the road, whatever was planned: from there on it counts.
+         */
+        Found: {
+            /**
+             * Amount
+             * @description In the unit of the supply
+             */
+            amount: number;
+            /**
+             * At Km
+             * @description Distance along the road [km]
+             */
+            at_km: number;
+            /**
+             * Supply
+             * @description water, food, fuel, or the identifier of what is used up
+             */
+            supply: string;
+        };
+        /**
          * FramePoints
          * @description Corner points of a frame, for its drawing [mm].
          */
@@ -4348,6 +5064,14 @@ export interface components {
             words: components["schemas"]["Text-Output"];
         };
         /**
+         * HandedOn
+         * @description What a debrief told the library and the tours to come.
+         */
+        HandedOn: {
+            /** Remarks */
+            remarks: string[];
+        };
+        /**
          * HangingPlace
          * @description A free place of a bike: a support of its own, or a mount.
          */
@@ -4473,6 +5197,114 @@ export interface components {
             lamps_first: boolean;
         };
         /**
+         * Journey
+         * @description How the bikes come along on what is not ridden: on a transfer, before the start, after the end, or up some stairs.
+         */
+        "Journey-Input": {
+            /**
+             * At Km
+             * @description Where one gets in; a transfer that begins there is what it is about
+             */
+            at_km: number;
+            /**
+             * Bike Most Kg
+             * @default null
+             */
+            bike_most_kg?: number | null;
+            /**
+             * By
+             * @description lift: stairs or a lift, by hand
+             * @enum {string}
+             */
+            by: "ferry" | "train" | "bus" | "flight" | "lift";
+            /**
+             * Departs H
+             * @description Wall clock [h]; None: not fixed
+             * @default null
+             */
+            departs_h?: number | null;
+            /**
+             * Goes
+             * @description How the bike goes; None: as is usual there
+             * @default null
+             */
+            goes?: ("ridden_on" | "rolled" | "wheel_out" | "boxed" | "carried") | null;
+            /**
+             * Longest Mm
+             * @default null
+             */
+            longest_mm?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Piece Most Kg
+             * @default null
+             */
+            piece_most_kg?: number | null;
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces?: number | null;
+        };
+        /**
+         * Journey
+         * @description How the bikes come along on what is not ridden: on a transfer, before the start, after the end, or up some stairs.
+         */
+        "Journey-Output": {
+            /**
+             * At Km
+             * @description Where one gets in; a transfer that begins there is what it is about
+             */
+            at_km: number;
+            /**
+             * Bike Most Kg
+             * @default null
+             */
+            bike_most_kg: number | null;
+            /**
+             * By
+             * @description lift: stairs or a lift, by hand
+             * @enum {string}
+             */
+            by: "ferry" | "train" | "bus" | "flight" | "lift";
+            /**
+             * Departs H
+             * @description Wall clock [h]; None: not fixed
+             * @default null
+             */
+            departs_h: number | null;
+            /**
+             * Goes
+             * @description How the bike goes; None: as is usual there
+             * @default null
+             */
+            goes: ("ridden_on" | "rolled" | "wheel_out" | "boxed" | "carried") | null;
+            /**
+             * Longest Mm
+             * @default null
+             */
+            longest_mm: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Piece Most Kg
+             * @default null
+             */
+            piece_most_kg: number | null;
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces: number | null;
+        };
+        /**
          * KitImport
          * @description A kit sheet that the rider has seen previewed and accepted.
          */
@@ -4573,6 +5405,24 @@ export interface components {
         Ladder: {
             /** Steps */
             steps: components["schemas"]["Step-Output"][];
+        };
+        /**
+         * LaidTrack
+         * @description Where a recorded track ends on the road as planned.
+         */
+        LaidTrack: {
+            /** Km */
+            km: number;
+            /**
+             * Off Km
+             * @description How far the track's last point lies off the road
+             */
+            off_km: number;
+            /**
+             * On Road
+             * @description Part of the track's points that lie on the road [-]
+             */
+            on_road: number;
         };
         /**
          * Lane
@@ -4711,6 +5561,78 @@ export interface components {
             power_w: number;
         };
         /**
+         * LearnedRate
+         * @description A rate or a figure as the days of this tour teach it.
+         */
+        LearnedRate: {
+            /** Assumed */
+            assumed: number;
+            /** High */
+            high: number;
+            /** Key */
+            key: string;
+            /**
+             * Low
+             * @description Nine in ten lie between low and high
+             */
+            low: number;
+            /** Mean */
+            mean: number;
+            /** Name */
+            name: string;
+            /** @description On what it rests, and under which conditions */
+            noted: components["schemas"]["Text-Output"];
+            /** Per */
+            per: string;
+            /**
+             * Sure
+             * @enum {string}
+             */
+            sure: "sure" | "fair" | "a_hint";
+            /**
+             * Taken
+             * @description The tour it is offered to has it already
+             * @default false
+             */
+            taken: boolean;
+            /**
+             * Takes
+             * @enum {string}
+             */
+            takes: "own_value" | "thing_rate" | "cut" | "nothing";
+            /**
+             * Takes Key
+             * @description The default, or the name of the thing, that it would change
+             */
+            takes_key: string;
+            /**
+             * Takes Value
+             * @description What it would then be
+             */
+            takes_value: number;
+            /**
+             * Unit
+             * @description A quantity, or as it is
+             */
+            unit: string;
+        };
+        /**
+         * Lesson
+         * @description What a bag or a rule taught.
+         */
+        Lesson: {
+            /** About */
+            about: string;
+            /** Name */
+            name: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "daily" | "some_days" | "never" | "insurance" | "wished_for" | "wrong_one" | "wore_out" | "broke" | "lost" | "given_away" | "bought" | "good" | "wet" | "too_small" | "sways" | "hard_to_reach" | "too_cold" | "too_wet" | "ran_out" | "too_much_left" | "too_slow";
+            words: components["schemas"]["Text-Output"];
+        };
+        /**
          * LibraryKits
          * @description What a rider's things are packed with.
          */
@@ -4843,6 +5765,49 @@ export interface components {
             wheels: components["schemas"]["WheelLoads"][];
         };
         /**
+         * LoadHistory
+         * @description Mass on the bikes, day by day: as planned, as ridden, and what made the difference.
+         */
+        LoadHistory: {
+            /**
+             * Day
+             * @description On the axis of days, from 0
+             */
+            day: number[];
+            /** Now Kg */
+            now_kg: number;
+            /** Planned Kg */
+            planned_kg: number[];
+            /** Ridden Day */
+            ridden_day: number[];
+            /** Ridden Kg */
+            ridden_kg: number[];
+            /** Start Kg */
+            start_kg: number;
+            /** Steps */
+            steps: components["schemas"]["LoadStep"][];
+            /** Weighings */
+            weighings: components["schemas"]["Weighing"][];
+        };
+        /**
+         * LoadStep
+         * @description A place at which the load changed for good, and by what.
+         */
+        LoadStep: {
+            /** Day */
+            day: number;
+            /** Entry Id */
+            entry_id: string;
+            /**
+             * Kg
+             * @description Off the bikes where negative
+             */
+            kg: number;
+            /** Km */
+            km: number;
+            words: components["schemas"]["Text-Output"];
+        };
+        /**
          * Loads
          * @description The load that rides, then those kept under a name.
          */
@@ -4861,6 +5826,19 @@ export interface components {
             name: string;
             /** Stop Id */
             stop_id: string;
+        };
+        /**
+         * Mark
+         * @description Something that happened to a thing on a day.
+         */
+        Mark: {
+            /** Day */
+            day: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "left" | "came" | "broke" | "lost" | "wore_out";
         };
         /**
          * Mat
@@ -5046,6 +6024,31 @@ export interface components {
             why: components["schemas"]["Text-Output"];
         };
         /**
+         * Missing
+         * @description What is to be explained of a bike, and the smallest set of causes that does.
+         */
+        Missing: {
+            /** Bike Id */
+            bike_id: string;
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
+            /** Left Kg */
+            left_kg: number;
+            /**
+             * Others
+             * @description What else it could be, the likeliest first
+             */
+            others: components["schemas"]["Cause"][];
+            /** Parts Kg */
+            parts_kg: number;
+            /** Scale Kg */
+            scale_kg: number;
+            /** To Explain Kg */
+            to_explain_kg: number;
+            /** Unsure Kg */
+            unsure_kg: number;
+        };
+        /**
          * Moments
          * @description The moments along the tour at which everything is known; screens pick among them and compute nothing.
          */
@@ -5212,6 +6215,14 @@ export interface components {
             name: string;
         };
         /**
+         * NewEntries
+         * @description Entries that a device noted, as often as it takes until they are acknowledged.
+         */
+        NewEntries: {
+            /** Entries */
+            entries: components["schemas"]["Entry-Input"][];
+        };
+        /**
          * NewOwned
          * @description Things for the library.
          */
@@ -5257,6 +6268,30 @@ export interface components {
             typed_days?: components["schemas"]["TypedDay-Input"][];
         };
         /**
+         * NextTime
+         * @description A line of the list for next time.
+         */
+        NextTime: {
+            /**
+             * Deed
+             * @enum {string}
+             */
+            deed: "leave" | "post" | "replace" | "take";
+            /**
+             * Kg
+             * @description Of the next load, less where negative
+             */
+            kg: number;
+            /** Litres */
+            litres: number;
+            /** Minutes A Day */
+            minutes_a_day: number;
+            /** Names */
+            names: string[];
+            /** Thing Ids */
+            thing_ids: string[];
+        };
+        /**
          * Night
          * @description A night that the rider has set: the day ends here, and rest days may follow.
          */
@@ -5299,6 +6334,90 @@ export interface components {
              * @default 0
              */
             rest_days: number;
+        };
+        /**
+         * Now
+         * @description Where the party is, and what is left.
+         */
+        Now: {
+            /** At Km */
+            at_km: number;
+            /** Begun */
+            begun: boolean;
+            /** Behind Days */
+            behind_days: number;
+            /** Behind Km */
+            behind_km: number;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Day */
+            day: number;
+            /** Days */
+            days: components["schemas"]["DayMade"][];
+            /** Days Left */
+            days_left: number;
+            /** Defaults */
+            defaults: components["schemas"]["DefaultAmount"][];
+            /** Doubts */
+            doubts: components["schemas"]["Doubt"][];
+            /**
+             * End Date
+             * Format: date
+             */
+            end_date: string;
+            /**
+             * Findings
+             * @description Of the rest only
+             */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Gone
+             * @description Things that are on board no more, and why
+             */
+            gone: {
+                [key: string]: string;
+            };
+            history: components["schemas"]["LoadHistory"];
+            /**
+             * Known By
+             * @enum {string}
+             */
+            known_by: "plan" | "entry" | "track";
+            /**
+             * More Km A Day
+             * @description That would end the tour on its day; 0: it does anyway
+             */
+            more_km_a_day: number;
+            /** Over */
+            over: boolean;
+            /** Planned */
+            planned: components["schemas"]["Planned"][];
+            /**
+             * Planned End
+             * Format: date
+             */
+            planned_end: string;
+            /**
+             * Planned Km
+             * @description Where the plan would be now
+             */
+            planned_km: number;
+            second: components["schemas"]["Text-Output"];
+            sentence: components["schemas"]["Text-Output"];
+            /** Spent */
+            spent: components["schemas"]["Spent"][];
+            /** Tonight */
+            tonight: components["schemas"]["AskedTonight"][];
+            /** Used */
+            used: components["schemas"]["Used"][];
+            /**
+             * Wall
+             * @description Of the last entry that says so
+             */
+            wall: string | null;
         };
         /**
          * OuterSize
@@ -5418,10 +6537,37 @@ export interface components {
             count: number;
             /** Mass Kg */
             mass_kg: number;
+            /**
+             * Place
+             * @description Where in the bag, where that is more than its height
+             * @default
+             */
+            place: string;
             /** Thing Id */
             thing_id: string;
             /** Volume L */
             volume_l: number;
+        };
+        /**
+         * PackPage
+         * @description Everything before leaving but cards and scale.
+         */
+        PackPage: {
+            /** Caution */
+            caution: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Riders */
+            riders: components["schemas"]["RiderPage"][];
+            /** Straps */
+            straps: components["schemas"]["Straps"][];
+            /** Travel */
+            travel: components["schemas"]["Travel"][];
+            /**
+             * Trial
+             * @description How the trial ride is ridden
+             */
+            trial: string;
         };
         /**
          * Packed
@@ -5664,6 +6810,25 @@ export interface components {
             money: number | null;
         };
         /**
+         * Planned
+         * @description What comes next of one supply.
+         */
+        Planned: {
+            /** Ahead Km */
+            ahead_km: number;
+            /** At Km */
+            at_km: number;
+            /** Supply */
+            supply: string;
+            /**
+             * Verb
+             * @enum {string}
+             */
+            verb: "fill" | "buy" | "refuel" | "charge" | "restock";
+            where: components["schemas"]["Text-Output"];
+            words: components["schemas"]["Text-Output"];
+        };
+        /**
          * Point
          * @description A place in the middle plane of a bike [mm].
          */
@@ -5895,6 +7060,37 @@ export interface components {
             rounds?: number;
         };
         /**
+         * PutOn
+         * @description What is put on the simulated scale, or what is to befall it.
+         */
+        PutOn: {
+            /**
+             * Drift Kg Per Min
+             * @default null
+             */
+            drift_kg_per_min?: number | null;
+            /**
+             * Drop S
+             * @default null
+             */
+            drop_s?: number | null;
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+            /**
+             * Kg
+             * @default null
+             */
+            kg?: number | null;
+            /**
+             * Zero
+             * @default false
+             */
+            zero?: boolean;
+        };
+        /**
          * Question
          * @description What a rider asks before leaving, and the kinds of trouble that speak to it.
          */
@@ -5938,6 +7134,29 @@ export interface components {
             parcels: components["schemas"]["Parcel"][];
             /** Things */
             things: components["schemas"]["Standing"][];
+        };
+        /**
+         * Received
+         * @description An entry as it arrived here.
+         */
+        Received: {
+            entry: components["schemas"]["Entry-Output"];
+            /**
+             * Has Picture
+             * @default false
+             */
+            has_picture: boolean;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /**
+             * Says Otherwise
+             * @description Arrived under the name of this other entry, and says something else
+             * @default null
+             */
+            says_otherwise: string | null;
         };
         /**
          * Relief
@@ -6090,6 +7309,18 @@ export interface components {
             sleeps: "cold" | "usual" | "warm";
         };
         /**
+         * RiderPage
+         * @description One page a rider: for the companion who has to find something.
+         */
+        RiderPage: {
+            /** Lines */
+            lines: components["schemas"]["WhereIs"][];
+            /** Name */
+            name: string;
+            /** Rider Id */
+            rider_id: string;
+        };
+        /**
          * Rig
          * @description All bikes of the tour.
          */
@@ -6209,6 +7440,11 @@ export interface components {
              */
             hazards?: components["schemas"]["Hazard-Input"][];
             /**
+             * Journeys
+             * @default []
+             */
+            journeys?: components["schemas"]["Journey-Input"][];
+            /**
              * Narrowest Mm
              * @default null
              */
@@ -6306,6 +7542,11 @@ export interface components {
              * @default []
              */
             hazards: components["schemas"]["Hazard-Output"][];
+            /**
+             * Journeys
+             * @default []
+             */
+            journeys: components["schemas"]["Journey-Output"][];
             /**
              * Narrowest Mm
              * @default null
@@ -6496,6 +7737,30 @@ export interface components {
         SchoolRigs: {
             /** Schools */
             schools: components["schemas"]["SchoolRig"][];
+        };
+        /**
+         * Seat
+         * @description What weighing with the rider on tells of the rider's centre.
+         */
+        Seat: {
+            /**
+             * Ahead Mm
+             * @description Ahead of the rear contact point
+             */
+            ahead_mm: number;
+            /**
+             * Bare Front Kg
+             * @description Wheels of the bare bike with its rider, as the rig keeps them
+             */
+            bare_front_kg: number;
+            /** Bare Rear Kg */
+            bare_rear_kg: number;
+            /** Bike Id */
+            bike_id: string;
+            /** Reckoned Mm */
+            reckoned_mm: number;
+            /** Rider Kg */
+            rider_kg: number;
         };
         /**
          * Seen
@@ -6824,6 +8089,18 @@ export interface components {
              * @description So much colder it is than the rider sleeps warm [K]; 0: warm enough
              */
             short_k: number;
+        };
+        /**
+         * Spent
+         * @description Money noted, by what it was for.
+         */
+        Spent: {
+            /** A Day */
+            a_day: number;
+            /** Money */
+            money: number;
+            /** What */
+            what: string;
         };
         /**
          * Spot
@@ -7427,6 +8704,11 @@ export interface components {
              */
             eat_out?: boolean;
             /**
+             * Found
+             * @default []
+             */
+            found?: components["schemas"]["Found"][];
+            /**
              * Holding Days
              * @description A post office keeps it
              * @default 14
@@ -7503,6 +8785,11 @@ export interface components {
              * @default false
              */
             eat_out: boolean;
+            /**
+             * Found
+             * @default []
+             */
+            found: components["schemas"]["Found"][];
             /**
              * Holding Days
              * @description A post office keeps it
@@ -7665,6 +8952,23 @@ export interface components {
              * @default true
              */
             shielded: boolean;
+        };
+        /**
+         * Straps
+         * @description The straps of a bike, each to be counted.
+         */
+        Straps: {
+            /** Bike Id */
+            bike_id: string;
+            /**
+             * Hang
+             * @description Bags that one lost strap stops
+             */
+            hang: string[];
+            /** Needed */
+            needed: number;
+            /** Spare */
+            spare: number;
         };
         /**
          * SupplyColumn
@@ -7855,6 +9159,34 @@ export interface components {
             to_km: number;
         };
         /**
+         * TakeMeasured
+         * @description A weighing that becomes the mass of its thing, bag or rider.
+         */
+        TakeMeasured: {
+            /** Key */
+            key: string;
+            /**
+             * Revision
+             * @description The revision that the writer saw
+             */
+            revision: number;
+        };
+        /**
+         * TakeRate
+         * @description A learned rate for a tour.
+         */
+        TakeRate: {
+            /** Into */
+            into: string;
+            /** Key */
+            key: string;
+            /**
+             * Revision
+             * @description Of the tour that takes it
+             */
+            revision: number;
+        };
+        /**
          * Text
          * @description A sentence whose figures are kept apart, so that each reader sees them in their own units.
          *
@@ -8002,6 +9334,12 @@ export interface components {
              * @default null
              */
             instead_of?: string | null;
+            /**
+             * Last Time
+             * @description What the last tour taught of it
+             * @default
+             */
+            last_time?: string;
             /**
              * Library Id
              * @description The rider's own thing that it is a copy of
@@ -8227,6 +9565,12 @@ export interface components {
              */
             instead_of: string | null;
             /**
+             * Last Time
+             * @description What the last tour taught of it
+             * @default
+             */
+            last_time: string;
+            /**
              * Library Id
              * @description The rider's own thing that it is a copy of
              * @default null
@@ -8349,6 +9693,66 @@ export interface components {
              * @default null
              */
             year: number | null;
+        };
+        /**
+         * ThingStory
+         * @description A thing's tour: carried, used, and what becomes of it.
+         */
+        ThingStory: {
+            /** Bag */
+            bag: string;
+            /** Carried From */
+            carried_from: number;
+            /**
+             * Carried To
+             * @description Days on which it was on board, both counted
+             */
+            carried_to: number;
+            /**
+             * Deed
+             * @enum {string}
+             */
+            deed: "stays" | "leave" | "post" | "replace" | "take" | "mark";
+            /** Insurance */
+            insurance: boolean;
+            /** Kg */
+            kg: number;
+            /** Library Id */
+            library_id: string | null;
+            /** Litres */
+            litres: number;
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Minutes
+             * @description What it cost the party over the tour, riding and packing [min]
+             */
+            minutes: number;
+            /** Name */
+            name: string;
+            /**
+             * Said
+             * @description Its rider's own verdict; else as the diary proposes
+             */
+            said: boolean;
+            /** Thing Id */
+            thing_id: string;
+            /**
+             * Used
+             * @description In words: daily, on 9 of 40 days, ...
+             */
+            used: string;
+            /**
+             * Used Days
+             * @description Days on which its use was noted
+             */
+            used_days: number[];
+            /**
+             * Verdict
+             * @description None: nobody said, and the diary does not tell
+             */
+            verdict: ("daily" | "some_days" | "never" | "insurance" | "wished_for" | "wrong_one" | "wore_out" | "broke" | "lost" | "given_away" | "bought" | "good" | "wet" | "too_small" | "sways" | "hard_to_reach" | "too_cold" | "too_wet" | "ran_out" | "too_much_left" | "too_slow") | null;
+            words: components["schemas"]["Text-Output"];
         };
         /**
          * Tick
@@ -8526,6 +9930,7 @@ export interface components {
              *         "to_stops": true
              *       },
              *       "hazards": [],
+             *       "journeys": [],
              *       "narrowest_mm": null,
              *       "nights": [],
              *       "odds": 0.1,
@@ -8557,6 +9962,7 @@ export interface components {
              * @default {
              *       "cooking": null,
              *       "eat_out": false,
+             *       "found": [],
              *       "holding_days": 14,
              *       "meal_price": null,
              *       "menu": [],
@@ -8757,6 +10163,53 @@ export interface components {
             to_km: number;
         };
         /**
+         * Travel
+         * @description One journey with the bikes.
+         */
+        Travel: {
+            /** At Km */
+            at_km: number;
+            /**
+             * Boxing Minutes
+             * @description Before, and as long again after
+             */
+            boxing_minutes: number;
+            /** By */
+            by: string;
+            /** Departs H */
+            departs_h: number | null;
+            /** Goes */
+            goes: string;
+            /**
+             * Leave By H
+             * @description From where the night before is spent, wall clock [h]
+             */
+            leave_by_h: number | null;
+            /** Lines */
+            lines: components["schemas"]["TravelLine"][];
+            /** Name */
+            name: string;
+            /** Pace Kmh */
+            pace_kmh: number;
+            /**
+             * Ride Km
+             * @description From there to where one gets in
+             */
+            ride_km: number;
+        };
+        /**
+         * TravelLine
+         * @description One thing to do or to know before getting in.
+         */
+        TravelLine: {
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "fits" | "over" | "ask" | "not_allowed" | "to_do" | "told";
+            words: components["schemas"]["Text-Output"];
+        };
+        /**
          * Treatment
          * @description Makes water fit to drink. Tablets are used up, by the litre that they treat.
          */
@@ -8936,6 +10389,25 @@ export interface components {
              * @default null
              */
             lowest_m: number | null;
+        };
+        /**
+         * Used
+         * @description What one thing or supply had to do so far.
+         */
+        Used: {
+            /** About */
+            about: string;
+            /** Amount */
+            amount: number;
+            /**
+             * Days
+             * @description Days on which it was noted
+             */
+            days: number[];
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * UsedUp
@@ -9199,6 +10671,111 @@ export interface components {
             night_low_c: number;
         };
         /**
+         * WeighIn
+         * @description Everything that was weighed of a tour.
+         */
+        WeighIn: {
+            /**
+             * Board Matters Kg
+             * @description By bike: what its rear wheel would weigh too little on a scale of 60 mm without a board under the other
+             */
+            board_matters_kg: {
+                [key: string]: number;
+            };
+            /** Lines */
+            lines: components["schemas"]["WeighLine"][];
+            /** Missing */
+            missing: components["schemas"]["Missing"][];
+            /** Seats */
+            seats: components["schemas"]["Seat"][];
+            /** Zones */
+            zones: components["schemas"]["Zone"][];
+        };
+        /**
+         * WeighLine
+         * @description One thing, bag, wheel or whole: the sum of its parts, and the scale.
+         */
+        WeighLine: {
+            /** About */
+            about: string;
+            /** At */
+            at: string | null;
+            /**
+             * Corrected Kg
+             * @description Added to the reading because the wheel stood higher or lower than the other
+             */
+            corrected_kg: number;
+            /**
+             * Difference Kg
+             * @description Scale less parts
+             */
+            difference_kg: number | null;
+            /**
+             * Dry
+             * @description Weighed without water and food
+             */
+            dry: boolean;
+            /**
+             * Earlier
+             * @description The newest first
+             * @default []
+             */
+            earlier: components["schemas"]["Earlier"][];
+            /**
+             * Guess Kg
+             * @description So much the guesses among its parts may be off either way
+             */
+            guess_kg: number;
+            /**
+             * Key
+             * @description What was weighed and its identifier
+             */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Parts Kg
+             * @description As it leaves on day 1, or without water and food where it was weighed so
+             */
+            parts_kg: number;
+            /** Readings Kg */
+            readings_kg: number[];
+            /**
+             * Scale Kg
+             * @description None: not weighed yet
+             */
+            scale_kg: number | null;
+            /**
+             * Told
+             * @enum {string}
+             */
+            told: "not_weighed" | "same" | "within_guesses" | "to_explain";
+            /**
+             * Unsure Kg
+             * @description So much the scale may be off either way
+             */
+            unsure_kg: number;
+            /**
+             * Weighed
+             * @enum {string}
+             */
+            weighed: "thing" | "bag" | "front_wheel" | "rear_wheel" | "trailer_wheel" | "hitch" | "whole" | "rider_with" | "rider_without" | "front_ridden" | "rear_ridden";
+        };
+        /**
+         * Weighing
+         * @description The laden bikes as a scale had them.
+         */
+        Weighing: {
+            /** Bike Id */
+            bike_id: string;
+            /** Day */
+            day: number;
+            /** Kg */
+            kg: number;
+            /** Km */
+            km: number;
+        };
+        /**
          * Weights
          * @description What is on board over the days, both sides of every refill.
          */
@@ -9228,6 +10805,32 @@ export interface components {
             front_kg: number;
             /** Rear Kg */
             rear_kg: number;
+        };
+        /**
+         * WhereIs
+         * @description A line of the page for a companion: what is wanted in a hurry, and the bag that has it.
+         */
+        WhereIs: {
+            /** Bag */
+            bag: string;
+            /** Bike */
+            bike: string;
+            /** Carrier Id */
+            carrier_id: string;
+            /**
+             * Mark
+             * @description Side, and the rider's own colour or label
+             */
+            mark: string;
+            /**
+             * Step
+             * @description How deep it lies
+             */
+            step: string;
+            /** Thing */
+            thing: string;
+            /** Words */
+            words: string;
         };
         /**
          * Whereabouts
@@ -9341,6 +10944,23 @@ export interface components {
             places: components["schemas"]["Elsewhere"][];
             /** Thing Id */
             thing_id: string;
+        };
+        /**
+         * Zone
+         * @description A part of the bike with its bags and what is in them.
+         */
+        Zone: {
+            /** Bike Id */
+            bike_id: string;
+            /**
+             * Dry Kg
+             * @description Without water and food
+             */
+            dry_kg: number;
+            /** Kg */
+            kg: number;
+            /** Name */
+            name: string;
         };
         /**
          * ZoneStretch
@@ -9698,6 +11318,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    scale_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": Record<string, never>;
                 };
             };
             400: components["responses"]["Refused"];
@@ -10104,6 +11748,281 @@ export interface operations {
             503: components["responses"]["Refused"];
         };
     };
+    read_debrief: {
+        parameters: {
+            query?: {
+                into?: string;
+            };
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Debrief"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    hand_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedOn"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    take_rate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeRate"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedOn"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    read_diary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiaryAnswer"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    add_entries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntries"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Acknowledged"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    export_diary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    lay_track: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidTrack"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            413: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    entry_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    keep_entry_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            413: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
     glance_at: {
         parameters: {
             query?: never;
@@ -10406,6 +12325,33 @@ export interface operations {
             404: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    pack_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackPage"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };
@@ -10785,6 +12731,36 @@ export interface operations {
                 content: {
                     "application/gpx+xml": string;
                 };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    ask_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutOn"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
@@ -11204,6 +13180,66 @@ export interface operations {
             400: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    read_weighings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighIn"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    take_measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeMeasured"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];

@@ -23,6 +23,8 @@ const PATHS = {
   road: 'M2 16V9l3.5 3V6l4 4V4l8.5 9v3z',
   kit: 'M3 5h14M3 10h14M3 15h9',
   stores: 'M6 2.5h8M7 2.5v3L4.5 8.5V17h11V8.5L13 5.5v-3M4.5 11.5h11',
+  diary: 'M5 2.5h11v15H5zM5 2.5v15M3.5 6h3M3.5 10h3M3.5 14h3M9 7h4.5M9 10h4.5',
+  debrief: 'M4 17V6l6-3.5L16 6v11M4 11h12M10 2.5V17',
   print: 'M6 7V3h8v4M6 14H3.5V7h13v7H14M6 11.5h8V17H6z',
 } as const
 

@@ -15,6 +15,7 @@ import { Icon, type IconName, Mark, Textures } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { narrow, phone, sign } from '../ui/theme'
 import { api, type Problem } from '../api/client'
+import { Refresh } from '../offline/Refresh'
 import { PartyDialog } from './tours/Riders'
 
 const Tours = lazy(() => import('./tours/Tours').then((m) => ({ default: m.Tours })))
@@ -24,6 +25,8 @@ const KitView = lazy(() => import('./kit/KitView').then((m) => ({ default: m.Kit
 const LoadView = lazy(() => import('./load/LoadView').then((m) => ({ default: m.LoadView })))
 const StoresView = lazy(() => import('./stores/StoresView').then((m) => ({ default: m.StoresView })))
 const ReadyView = lazy(() => import('./ready/ReadyView').then((m) => ({ default: m.ReadyView })))
+const DiaryView = lazy(() => import('./diary/DiaryView').then((m) => ({ default: m.DiaryView })))
+const DebriefView = lazy(() => import('./debrief/DebriefView').then((m) => ({ default: m.DebriefView })))
 const PackView = lazy(() => import('./pack/PackView').then((m) => ({ default: m.PackView })))
 
 const VIEWS: { path: string; name: string; icon: IconName }[] = [
@@ -34,7 +37,12 @@ const VIEWS: { path: string; name: string; icon: IconName }[] = [
   { path: 'stores', name: 'Stores', icon: 'stores' },
   { path: 'ready', name: 'Ready', icon: 'tick' },
   { path: 'pack', name: 'Pack', icon: 'pack' },
+  { path: 'diary', name: 'Diary', icon: 'diary' },
+  { path: 'debrief', name: 'Debrief', icon: 'debrief' },
 ]
+
+/** What is wanted while standing beside the bike: on a phone the others are one touch further. */
+const ON_THE_ROAD = ['load', 'stores', 'pack', 'diary']
 
 const Bar = styled.header`
   display: flex;
@@ -124,7 +132,8 @@ const Views = styled.nav`
     text-decoration: none;
     position: relative;
   }
-  a svg {
+  a svg,
+  .rest {
     display: none;
   }
   a[aria-current='page'] {
@@ -165,6 +174,19 @@ const Views = styled.nav`
     }
     a svg {
       display: block;
+    }
+    a:not(.road) {
+      display: none;
+    }
+    .rest {
+      flex: 1;
+      display: flex;
+      flex-direction: column;
+      align-items: center;
+      justify-content: center;
+      gap: 2px;
+      color: var(--onland2);
+      font-size: var(--size-fine);
     }
     a[aria-current='page'] {
       color: var(--onland);
@@ -239,6 +261,8 @@ export function App() {
             <Route path="stores" element={<StoresView />} />
             <Route path="ready" element={<ReadyView />} />
             <Route path="pack" element={<PackView />} />
+            <Route path="diary" element={<DiaryView />} />
+            <Route path="debrief" element={<DebriefView />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
@@ -266,6 +290,7 @@ function TourPage() {
         <Page>
           <TopBar />
           <Trouble />
+          <Refresh />
           <main>
             <Suspense fallback={<Loading />}>
               <View />
@@ -347,11 +372,21 @@ function TopBar() {
       {party && <PartyDialog onClose={() => setParty(false)} />}
       <Views aria-label="Views">
         {VIEWS.map((v) => (
-          <NavLink key={v.path} to={v.path}>
+          <NavLink key={v.path} to={v.path} className={ON_THE_ROAD.includes(v.path) ? 'road' : undefined}>
             <Icon name={v.icon} />
             {v.name}
           </NavLink>
         ))}
+        <Menu
+          label="More views"
+          entries={VIEWS.filter((v) => !ON_THE_ROAD.includes(v.path)).map((v) => ({ id: v.path, text: v.name }))}
+          onChoose={(path) => void navigate(path)}
+        >
+          <AriaButton className="rest">
+            <Icon name="more" />
+            More
+          </AriaButton>
+        </Menu>
       </Views>
       <Tools>
         <span className="kept" role="status">
@@ -378,6 +413,7 @@ function TopBar() {
             { id: 'stops', text: 'Save the stops', note: 'CSV for a spreadsheet' },
             { id: 'kit', text: 'Save the kit', note: 'CSV for a spreadsheet' },
             { id: 'shopping', text: 'Save the shopping list', note: 'CSV, a row a thing', off: !assessment.stores },
+            { id: 'diary', text: 'Save the diary', note: 'CSV, a row an entry' },
             { id: 'letters', text: letters ? 'Switch single-letter keys off' : 'Switch single-letter keys on' },
             { id: 'tours', text: 'All tours' },
           ]}

@@ -41,6 +41,7 @@ const FIELDS: Record<Field, string> = {
   spare: 'is a spare',
   must: 'must come',
   unused_tours: 'tours it was not used on',
+  last_time: 'what the last tour taught of it',
   year: 'year',
 }
 const UNITS: Partial<Record<Field, string[]>> = {

@@ -158,7 +158,9 @@ export function KitView() {
   const stowed = new Set(sheet.load.placements.map((p) => p.thing_id))
   const whyOf = (t: Thing) => {
     const told = t.where.length > 0 || !(stowed.has(t.id) || t.inside !== null) ? placeOf(t) : ''
-    return [told, t.because || (t.mass_kg * t.count > ASKED_ABOVE_KG ? 'why does it come?' : '')].filter(Boolean).join('; ')
+    return [told, t.last_time && `last time: ${t.last_time}`, t.because || (t.mass_kg * t.count > ASKED_ABOVE_KG ? 'why does it come?' : '')]
+      .filter(Boolean)
+      .join('; ')
   }
   const set = (what: string, ids: string[], part: (t: Thing) => Partial<Thing>) =>
     void change(what.slice(0, 200), { kit: sheet.kit.map((t) => (ids.includes(t.id) ? { ...t, ...part(t) } : t)) })

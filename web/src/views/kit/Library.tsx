@@ -189,6 +189,7 @@ export function Library() {
                 </button>
                 <small>
                   {o.thing.held === 'wished' ? 'wished' : CONDITION[o.thing.condition]}, {units.show(o.thing.mass_kg * o.thing.count, 'mass', 2)}
+                  {o.thing.last_time && `; last time: ${o.thing.last_time}`}
                 </small>
                 <Button $small aria-label={`Take ${o.thing.name} along`} isDisabled={busy !== ''} onPress={() => take([o], `Take ${o.thing.name}`)}>
                   +

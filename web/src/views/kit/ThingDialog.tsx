@@ -66,6 +66,7 @@ const EMPTY: Thing = {
   held: 'owned',
   spare: false,
   must: false,
+  last_time: '',
   unused_tours: 0,
   year: null,
   instead_of: null,
@@ -244,6 +245,7 @@ export function ThingDialog({
         range={BOUNDS.Thing.price}
         onChange={(v) => set({ price: v || null })}
       />
+      {draft.last_time && <Field label="Last time" value={draft.last_time} onChange={(last_time) => set({ last_time })} />}
       {!owned && <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />}
       <Muted>
         Weigh on a kitchen scale; measure packed volume in the bag it travels in, and again pressed as far as it goes; 0 where it gives no more.

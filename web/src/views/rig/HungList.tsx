@@ -246,6 +246,13 @@ function CarrierItem({ carrier, ...hung }: Hung & { carrier: Carrier }) {
             value={carrier.colour}
             onChange={(colour) => put({ colour })}
           />
+          <SettledField
+            optional
+            label="Zone when weighing"
+            offers={['Front', 'Frame', 'Rear', 'Trailer']}
+            value={carrier.zone}
+            onChange={(zone) => put({ zone })}
+          />
           <SettledField optional label="Where it leaks" value={carrier.leaks} onChange={(leaks) => put({ leaks })} />
           {box &&
             wholeOf(bike, carrier) === carrier &&

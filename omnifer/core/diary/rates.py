@@ -1,0 +1,264 @@
+"""Rates that the days of a tour teach, with their certainty: offered as defaults of the next, never taken by themselves."""
+
+import datetime as dt
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from omnifer.core.diary.journal import Journal, Told
+from omnifer.core.diary.now import Replanned
+from omnifer.core.diary.ridden import on_road
+from omnifer.core.model import practice
+from omnifer.core.model.assessment import Assessment, Day
+from omnifer.core.model.debrief import LearnedRate, Sure
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.quantities import Text
+from omnifer.core.model.roles import UsedUp
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.physics import learning
+from omnifer.core.physics.learning import Belief
+from omnifer.core.sentence import celsius, fine_number, number, say, share
+
+WORTH_DAYS = 10.0
+"""An assumption is worth so many person-days of own use: after as many a default has moved half-way; proposal."""
+WORTH_KM = 600.0
+WORTH_L = 40.0
+"""The same of kilometres and of litres; proposal."""
+SURE, FAIR = 0.1, 0.25
+"""Relative standard deviations up to which a rate is called sure, and fair; proposal."""
+DAY_KM, DAY_CLIMB_M, NIGHT_K, PACK_MIN = 20.0, 350.0, 3.0, 6.0
+"""How far single days differ from each other, as standard deviations [km, m, K, min]; practice."""
+PORTION = {"water": 0.5, "food": 0.25, "fuel": 0.015, "power": 5.0, "g": 5.0, "ml": 5.0, "pieces": 1.0, "pads": 0.5}
+"""What is taken at one time [l, kg, kg, Wh, g, ml, -, mm]: use is counted in such portions, so that single days differ as days
+do; proposal."""
+FELT_K = {"cold": 3.0, "right": 0.0, "warm": -3.0}
+"""A night that felt cold was colder than the label by so much [K]; proposal."""
+PAD_MM = 2.0
+"""Of a pair of pads from new to 1.5 mm left [mm]; practice."""
+
+
+@dataclass(frozen=True)
+class _Days:
+    """The days that were ridden, and what was noted on them."""
+
+    sheet: TourSheet
+    plan: Assessment
+    days: list[Day]
+    entries: list[Told]
+    set_out: dt.date
+
+    @property
+    def riders(self) -> int:
+        return max(len(self.sheet.riders), 1)
+
+    @property
+    def km(self) -> float:
+        return sum(day.distance_km for day in self.days)
+
+    def noted(self, verbs: tuple[str, ...], about: str) -> tuple[float, list[Day]]:
+        """What was noted in all, and on which days."""
+        found = [t for t in self.entries if t.entry.verb in verbs and t.entry.about == about]
+        numbers = {(t.date - self.set_out).days + 1 for t in found}
+        return sum(t.entry.amount if t.entry.amount is not None else 1.0 for t in found), [
+            day for day in self.days if day.number in numbers
+        ]  # fmt: skip
+
+
+def rates_of(
+    sheet: TourSheet, plan: Assessment, made: Replanned, journal: Journal, into: TourSheet | None = None
+) -> list[LearnedRate]:
+    """Every rate of which something was noted. The order of entries does not matter; without any there is none.
+
+    Parameters
+    ----------
+    into : TourSheet, optional
+        The tour that they are offered to; None: none yet.
+    """
+    here = made.ridden.here
+    days = [day for day in made.rest.days if day.number < here.day or (here.arrived and day.number <= here.day)]
+    told = _Days(sheet, plan, days, on_road(journal), here.set_out)
+    if not days or not told.entries:
+        return []
+    return [
+        _offered(rate, into)
+        for rate in (*_supplies(told), *_small(told), *_faults(told), *_days(told, made), *_nights(told), *_packing(told))
+    ]
+
+
+def _offered(rate: LearnedRate, into: TourSheet | None) -> LearnedRate:
+    """A rate, marked where the tour it is offered to says the same already."""
+    if into is None:
+        return rate
+    match rate.takes:
+        case "own_value":
+            taken = abs(into.own_values.get(rate.takes_key, -1e9) - rate.takes_value) < 1e-3
+        case "thing_rate":
+            mine = [t.role for t in into.kit if t.name == rate.takes_key and isinstance(t.role, UsedUp)]
+            taken = bool(mine) and all(abs(role.rate - rate.takes_value) < 1e-3 for role in mine)
+        case "cut":
+            taken = into.road.cut.by == "distance" and abs(into.road.cut.distance_km - rate.takes_value) < 0.1
+        case _:
+            taken = False
+    return rate.model_copy(update={"taken": taken})
+
+
+def _rate(
+    key: str, name: str, unit: str, per: str, assumed: float, belief: Belief, noted: Text, takes: str = "nothing",
+    takes_key: str = "", takes_value: float = 0.0,
+) -> LearnedRate:  # fmt: skip
+    off = belief.sd / abs(belief.mean) if belief.mean else 1.0
+    sure: Sure = "sure" if off <= SURE else "fair" if off <= FAIR else "a_hint"
+    return LearnedRate(
+        key=key, name=name, unit=unit, per=per, assumed=round(assumed, 4), mean=round(belief.mean, 4), low=round(belief.low, 4),
+        high=round(belief.high, 4), sure=sure, noted=noted, takes=takes, takes_key=takes_key, takes_value=round(takes_value, 4),
+    )  # fmt: skip
+
+
+def _learned(assumed: float, worth: float, used: float, units: float, portion: float) -> Belief:
+    """A rate of use that is counted in portions."""
+    found = learning.rate(assumed / portion, worth, used / portion, units)
+    return Belief(found.mean * portion, found.sd * portion, found.low * portion, found.high * portion)
+
+
+def _times(told: _Days, key: str, belief: Belief, assumed: float) -> float:
+    """A factor of the rider's own: what it was, times what was learned over what was assumed, within what can be."""
+    limits = practice.fields()[key][1]
+    own = float(getattr(told.sheet.practice, key)) * belief.mean / assumed
+    return float(min(max(own, limits["least"]), limits["most"]))
+
+
+def _conditions(days: list[Day], what: str) -> Text:
+    warm = sum(d.mean_max_c for d in days) / len(days)
+    wet = sum(d.rain_chance for d in days) / len(days)
+    return say("{days} days of {what}, at {warm} by day, rain on {wet} of them", days=number(len(days)), what=what,
+               warm=celsius(warm), wet=share(wet))  # fmt: skip
+
+
+def _supplies(told: _Days) -> Iterator[LearnedRate]:
+    lanes = {lane.key: lane for lane in (told.plan.stores.lanes if told.plan.stores else ())}
+    drunk, days = told.noted(("drank",), "water")
+    hours = sum(day.riding_hours for day in days) * told.riders
+    planned_h = sum(day.riding_hours for day in told.plan.days) * told.riders
+    planned_l = sum(gap.riding for gap in told.plan.gaps if gap.supply == "water")
+    if drunk > 0 and hours > 0 and planned_l > 0:
+        assumed = planned_l / planned_h
+        worth = WORTH_DAYS * planned_h / max(len(told.plan.days) * told.riders, 1)
+        belief = _learned(assumed, worth, drunk, hours, PORTION["water"])
+        yield _rate("water", "Water riding", "volume", "an hour", assumed, belief, _conditions(days, "water"), "own_value",
+                    "water_times", _times(told, "water_times", belief, assumed))  # fmt: skip
+    for key, verbs, name, own in (("food", ("ate",), "Food", "food_times"), ("fuel", ("used",), "Fuel", "fuel_times")):
+        used, days = told.noted(verbs, key)
+        if used > 0 and key in lanes and lanes[key].a_day > 0:
+            people = told.riders if key == "food" else 1
+            assumed = lanes[key].a_day / people
+            belief = _learned(assumed, WORTH_DAYS, used, len(days) * people, PORTION[key])
+            per = "a person-day" if key == "food" else "a day"
+            yield _rate(key, name, "mass", per, assumed, belief, _conditions(days, name.lower()), "own_value", own,
+                        _times(told, own, belief, assumed))  # fmt: skip
+    charged, days = told.noted(("charged",), "power")
+    if charged > 0 and "power" in lanes and lanes["power"].a_day > 0:
+        assumed = lanes["power"].a_day
+        belief = _learned(assumed, WORTH_DAYS, charged, len(told.days), PORTION["power"])
+        yield _rate("power", "Electricity", "energy", "a day", assumed, belief, _conditions(told.days, "charging"), "own_value",
+                    "power_times", _times(told, "power_times", belief, assumed))  # fmt: skip
+
+
+def _small(told: _Days) -> Iterator[LearnedRate]:
+    """What is used up: wipes, cream, paper, oil, tablets."""
+    for thing in told.sheet.kit:
+        role = thing.role
+        if not isinstance(role, UsedUp):
+            continue
+        used, days = told.noted(("used",), thing.id)
+        if not days:
+            continue
+        match role.per:
+            case "person_day":
+                units, worth, per = float(len(days) * told.riders), WORTH_DAYS, "a person-day"
+            case "km":
+                units, worth, per = told.km, WORTH_KM, "a kilometre"
+            case "litre_treated":
+                units, worth, per = used / role.rate if role.rate else 0.0, WORTH_L, "a litre treated"
+        if units <= 0:
+            continue
+        belief = _learned(role.rate, worth, used, units, PORTION[role.unit])
+        yield _rate(thing.id, thing.name, role.unit, per, role.rate, belief, _conditions(days, thing.name.lower()), "thing_rate",
+                    thing.name, belief.mean)  # fmt: skip
+
+
+def _faults(told: _Days) -> Iterator[LearnedRate]:
+    thousands = told.km / 1000
+    faults = [f for f in told.plan.faults if f.id.partition(":")[0] in ("puncture", "tubeless") and f.gap_km > 0]
+    if thousands > 0 and faults:
+        assumed = sum(f.expected / f.gap_km * 1000 for f in faults)
+        punctures = sum(1 for t in told.entries if t.entry.verb == "mended" and t.entry.about == "puncture")
+        belief = learning.rate(assumed, WORTH_KM / 1000, punctures, thousands)
+        words = say("{count} punctures on {km} km, all bikes", count=number(punctures), km=number(round(told.km)))
+        yield _rate("punctures", "Punctures", "", "per 1,000 km", assumed, belief, words, "own_value", "puncture_times",
+                    _times(told, "puncture_times", belief, assumed))  # fmt: skip
+    worn = sum(t.entry.amount or 0.0 for t in told.entries if t.entry.verb == "wore" and t.entry.about == "pads")
+    pads = [f for f in told.plan.faults if f.id.startswith("pads:") and f.gap_km > 0]
+    if worn > 0 and pads and thousands > 0:
+        assumed = sum(f.expected / f.gap_km * 1000 for f in pads) / len(pads) * PAD_MM
+        belief = _learned(assumed, WORTH_KM / 1000, worn, thousands, PORTION["pads"])
+        words = say("{mm} mm on {km} km", mm=fine_number(worn), km=number(round(told.km)))
+        yield _rate("pads", "Brake pads", "mm", "per 1,000 km", assumed, belief, words, "own_value", "pad_times",
+                    _times(told, "pad_times", belief, assumed))  # fmt: skip
+
+
+def _days(told: _Days, made: Replanned) -> Iterator[LearnedRate]:
+    """Kilometres and climb of a riding day; days of rest are none."""
+    riding = [day for day in told.days if not day.rest and day.distance_km > 0]
+    planned = [day for day in told.plan.days if not day.rest]
+    if len(riding) < 3 or not planned or not made.ridden.nights:
+        return
+    for key, name, unit, values, usual, spread in (
+        ("km_a_day", "Kilometres", "distance", [d.distance_km for d in riding], [d.distance_km for d in planned], DAY_KM),
+        ("climb_a_day", "Climb", "elevation", [d.ascent_m for d in riding], [d.ascent_m for d in planned], DAY_CLIMB_M),
+    ):
+        assumed = sum(usual) / len(usual)
+        belief = learning.mean(assumed, WORTH_DAYS, tuple(values), spread)
+        takes, value = ("cut", belief.mean) if key == "km_a_day" else ("nothing", 0.0)
+        yield _rate(key, name, unit, "a riding day", assumed, belief, _conditions(riding, "riding"), takes, "", value)
+
+
+def _nights(told: _Days) -> Iterator[LearnedRate]:
+    felt = [FELT_K[t.entry.word] for t in told.entries if t.entry.verb == "slept" and t.entry.word in FELT_K]
+    if felt:
+        assumed = told.sheet.practice.sleeps_colder_k
+        belief = learning.mean(assumed, WORTH_DAYS, tuple(felt), NIGHT_K)
+        words = say("{count} nights, {cold} of them cold", count=number(len(felt)), cold=number(sum(f > 0 for f in felt)))
+        rate = _rate("sleep", "Nights felt colder by", "temperature_difference", "", assumed, belief, words, "own_value",
+                     "sleeps_colder_k", belief.mean)  # fmt: skip
+        sure: Sure = "sure" if belief.sd < 0.5 else "fair" if belief.sd < 1 else "a_hint"
+        yield rate.model_copy(update={"sure": sure})
+
+
+def _packing(told: _Days) -> Iterator[LearnedRate]:
+    noted = [t.entry.amount for t in told.entries if t.entry.verb == "packed_in" and t.entry.amount]
+    if noted and told.plan.camp.minutes > 0:
+        assumed = told.plan.camp.minutes
+        belief = learning.mean(assumed, WORTH_DAYS, tuple(noted), PACK_MIN)
+        words = say("{count} mornings by the clock", count=number(len(noted)))
+        yield _rate("packing", "Packing", "minutes", "a morning", assumed, belief, words, "own_value", "packing_times",
+                    _times(told, "packing_times", belief, assumed))  # fmt: skip
+
+
+def taking(sheet: TourSheet, rate: LearnedRate) -> TourSheet | None:
+    """A tour that reckons with a learned rate; None where nothing of it would."""
+    match rate.takes:
+        case "own_value":
+            return sheet.model_copy(update={"own_values": sheet.own_values | {rate.takes_key: rate.takes_value}})
+        case "cut":
+            cut = sheet.road.cut.model_copy(update={"by": "distance", "distance_km": rate.takes_value})
+            return sheet.model_copy(update={"road": sheet.road.model_copy(update={"cut": cut})})
+        case "thing_rate" if any(t.name == rate.takes_key and isinstance(t.role, UsedUp) for t in sheet.kit):
+            return sheet.model_copy(update={"kit": tuple(_with_rate(t, rate) for t in sheet.kit)})
+        case _:
+            return None
+
+
+def _with_rate(thing: Thing, rate: LearnedRate) -> Thing:
+    if thing.name != rate.takes_key or not isinstance(thing.role, UsedUp):
+        return thing
+    role = thing.role.model_copy(update={"rate": rate.takes_value})
+    return Thing.model_validate(thing.model_dump() | {"role": role.model_dump()})

@@ -1,0 +1,334 @@
+"""The tour as it was ridden up to here: its nights, what left the bikes and what came, and what is on board now.
+
+What is not noted went as planned. The result is a tour like any other, so the rest of it is worked out by the same rules.
+"""
+
+import datetime as dt
+from dataclasses import dataclass
+from itertools import pairwise
+
+from omnifer.core.diary.journal import Journal, Told
+from omnifer.core.model.assessment import Assessment, Day
+from omnifer.core.model.diary import GONE
+from omnifer.core.model.kit import Thing, Whereabouts
+from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.road import Night
+from omnifer.core.model.stores import Found
+from omnifer.core.model.tour import TourSheet
+from omnifer.core.road.days import SAME_PLACE_KM
+
+JUST_BEFORE_KM = 0.02
+"""What is on board is counted before anything is taken on at the same place [km]."""
+SUPPLIES = ("water", "food", "fuel")
+AT_HOME = frozenset({"weighed", "checked", "verdict"})
+"""What is noted before leaving and after coming home as well."""
+MOST = 10_000.0
+"""Of a supply nobody has more, in its unit."""
+MOST_ALIKE = 200
+BOUGHT_KG = 0.2
+"""Of a thing that was bought and never weighed [kg]; practice."""
+
+
+@dataclass(frozen=True)
+class Here:
+    """Where the party is known to be."""
+
+    km: float
+    date: dt.date
+    day: int
+    wall: dt.datetime | None
+    set_out: dt.date
+    arrived: bool
+
+
+@dataclass(frozen=True)
+class Ridden:
+    """The tour as ridden, and what stands behind it."""
+
+    sheet: TourSheet
+    here: Here
+    nights: list[tuple[int, float]]
+    """Number of each day that is over, and the kilometre where it ended."""
+    gone: dict[str, Told]
+    """Things that left, and the entry that says so."""
+    found: dict[str, tuple[float, float]]
+    """Supplies of which something was noted: where last, and how much there was then [km, its unit]."""
+
+
+def ridden(sheet: TourSheet, plan: Assessment, journal: Journal, length_km: float) -> Ridden:
+    """The tour up to here by its entries, and the rest as it is planned."""
+    here = _here(sheet, plan, journal, length_km)
+    nights = _nights(plan, journal, here)
+    kit, load, gone = _kit(sheet, journal)
+    found = _found(sheet, plan, journal, here)
+    counted = tuple(
+        Found(supply=name, at_km=max(km - JUST_BEFORE_KM, 0.0), amount=round(min(amount, MOST), 3))
+        for name, (km, amount) in sorted(found.items())
+    )
+    road = sheet.road.model_copy(update={"nights": _pinned(sheet, nights, here)}) if nights else sheet.road
+    stores = sheet.stores.model_copy(update={"found": counted})
+    made = sheet.model_copy(
+        update={"road": road, "kit": kit, "load": load, "stores": stores, "start_date": here.set_out, "set_aside": ()}
+    )
+    # The parts are valid each; what they say of each other is checked once more.
+    whole = TourSheet.model_validate({name: getattr(made, name) for name in TourSheet.model_fields})
+    return Ridden(whole, here, nights, gone, found)
+
+
+def planned_at(days: list[Day], date: dt.date, hour: float) -> float:
+    """Where the plan has the party at a wall clock's hour of a date [km]."""
+    if not days or date < days[0].date:
+        return 0.0
+    day = next((d for d in days if d.date == date), None)
+    if day is None:
+        return days[-1].to_km
+    if day.rest or hour <= day.start_h:
+        return day.from_km if not day.rest else day.to_km
+    share = 1.0 if day.arrive_h <= day.start_h else min((hour - day.start_h) / (day.arrive_h - day.start_h), 1.0)
+    return day.from_km + share * (day.to_km - day.from_km)
+
+
+def hour_of(wall: dt.datetime) -> float:
+    """A wall clock as hours [h]."""
+    return wall.hour + wall.minute / 60 + wall.second / 3600
+
+
+def on_road(journal: Journal) -> list[Told]:
+    """Entries from setting out on: those of the last days at home and of the debrief are none."""
+    out = set_out_at(journal)
+    return [t for t in journal.standing if t.entry.verb not in AT_HOME and (out is None or t.at >= out)]
+
+
+def set_out_at(journal: Journal) -> dt.datetime | None:
+    """When the tour began, as noted."""
+    told = journal.of_verbs("set_out")
+    return told[0].at if told else None
+
+
+def _here(sheet: TourSheet, plan: Assessment, journal: Journal, length_km: float) -> Here:
+    begun = journal.of_verbs("set_out")
+    set_out = begun[0].date if begun else sheet.start_date
+    placed = [t for t in on_road(journal) if t.entry.km is not None and t.date >= set_out]
+    arrived = bool(journal.of_verbs("arrived"))
+    if not placed:
+        return Here(0.0, set_out, 1, begun[0].wall if begun else None, set_out, arrived)
+    last = placed[-1]
+    at_km = min(last.entry.km or 0.0, length_km)
+    newest = max((t.date for t in on_road(journal)), default=last.date)
+    return Here(length_km if arrived else at_km, newest, (newest - set_out).days + 1, last.wall, set_out, arrived)
+
+
+def _nights(plan: Assessment, journal: Journal, here: Here) -> list[tuple[int, float]]:
+    """Where each day that is over ended: at the last place noted on it; between two such days evenly."""
+    last_of: dict[int, float] = {0: 0.0}
+    for told in on_road(journal):
+        if told.entry.km is not None and told.date >= here.set_out:
+            number = (told.date - here.set_out).days + 1
+            last_of[number] = max(min(told.entry.km, here.km), max(km for n, km in last_of.items() if n <= number))
+    known = sorted(last_of.items())
+    nights: list[tuple[int, float]] = []
+    for (a, from_km), (b, to_km) in pairwise([*known, (max(here.day, known[-1][0]), known[-1][1])]):
+        nights += [(n, from_km + (to_km - from_km) * (n - a) / (b - a)) for n in range(a + 1, b + 1)]
+    return [(n, round(km, 3)) for n, km in nights if n < here.day]
+
+
+def _pinned(sheet: TourSheet, nights: list[tuple[int, float]], here: Here) -> tuple[Night, ...]:
+    """Nights as they were, each with the rest days that followed it, then those that the plan has set further on."""
+    made: list[Night] = []
+    begins = 0.0
+    for _, km in nights:
+        if made and km - made[-1].at_km <= SAME_PLACE_KM:
+            made[-1] = made[-1].model_copy(update={"rest_days": made[-1].rest_days + 1})
+        elif km > SAME_PLACE_KM:
+            made.append(Night(at_km=km, from_km=begins))
+            begins = km
+    ahead = [night for night in sheet.road.nights if night.at_km > here.km + SAME_PLACE_KM]
+    return (*made, *ahead)[:400]
+
+
+def _kit(sheet: TourSheet, journal: Journal) -> tuple[tuple[Thing, ...], Load, dict[str, Told]]:
+    """Things that left from where they left on, and those that came from where they came on."""
+    belongings, at_km = _Belongings(sheet), 0.0
+    for told in on_road(journal):
+        entry = told.entry
+        at_km = at_km if entry.km is None else entry.km
+        thing = belongings.standing(entry.about)
+        if entry.verb == "bought" and entry.name and thing is None:
+            belongings.come(told, at_km)
+        elif thing is not None and (entry.verb in GONE or (entry.verb == "ran_out" and thing.role is None)):
+            belongings.leave(told, thing, at_km)
+        elif thing is not None and entry.verb == "broke":
+            belongings.break_(told, thing, at_km)
+    load = sheet.load.model_copy(update={"placements": tuple(belongings.placements)})
+    return tuple(belongings.things.values()), load, belongings.gone
+
+
+class _Belongings:
+    """What is on board, as entry after entry tells of it; entries name things as the plan does, whatever became of them."""
+
+    def __init__(self, sheet: TourSheet) -> None:
+        self.sheet = sheet
+        self.things = {thing.id: thing for thing in sheet.kit}
+        self.placements = list(sheet.load.placements)
+        self.gone: dict[str, Told] = {}
+        self._now: dict[str, str] = {thing.id: thing.id for thing in sheet.kit}
+        """By the plan's name of a thing, under which one what is left of it is on board."""
+        self._broken: set[str] = set()
+
+    def standing(self, name: str) -> Thing | None:
+        """What is left of a thing on board; None where nothing is, or where there never was one."""
+        return self.things.get(self._now.get(name, ""))
+
+    def come(self, told: Told, km: float) -> None:
+        """Something new, in the bag that its entry names or in the roomiest one."""
+        came = _bought(told, km)
+        self.things[came.id] = came
+        bag = _roomiest(self.sheet, told.entry.word)
+        if bag is not None:
+            self.placements.append(Placement(thing_id=came.id, carrier_id=bag))
+
+    def leave(self, told: Told, thing: Thing, km: float) -> None:
+        """So many of a thing as its entry says, or all that is left of it with what rides in it."""
+        name = told.entry.about
+        count = min(max(int(told.entry.amount or thing.count), 1), thing.count)
+        if count < thing.count:
+            thing, rest = _split(thing, count, told.entry.id.hex)
+            self.things[rest.id] = rest
+            self.placements = _shared_out(self.placements, thing, rest)
+            self._now[name] = rest.id
+        else:
+            del self._now[name]
+            self.gone |= dict.fromkeys((name, *(t.id for t in self.things.values() if t.inside == thing.id)), told)
+        self.things[thing.id] = _from_here(_alone(thing), km)
+
+    def break_(self, told: Told, thing: Thing, km: float) -> None:
+        """What is broken serves nothing any more, and weighs until it leaves; it breaks once."""
+        name = told.entry.about
+        if name in self._broken:
+            return
+        self._broken.add(name)
+        nothing = {"role": None, "serves": (), "where": (), "holds_water_l": 0, "inside": None}
+        called = {"id": f"broken-{told.entry.id.hex}", "name": f"{thing.name}, broken"[:120]}
+        broken = Thing.model_validate(thing.model_dump() | nothing | called)
+        self.placements += [p.model_copy(update={"thing_id": broken.id}) for p in self.placements if p.thing_id == thing.id]
+        self.things[thing.id] = _from_here(_alone(thing), km)
+        self.things[broken.id] = _only_from(broken, km)
+        self._now[name] = broken.id
+
+
+def _from_here(thing: Thing, km: float) -> Thing:
+    """A thing that is away from a kilometre on."""
+    before = [place for place in thing.where if place.from_km < km] or ([Whereabouts()] if km > 0 else [])
+    return _being(thing, [*before, Whereabouts(from_km=km, how="home")])
+
+
+def _only_from(thing: Thing, km: float) -> Thing:
+    """A thing that is on board from a kilometre on only."""
+    return _being(thing, [Whereabouts(how="home"), Whereabouts(from_km=km)] if km > 0 else [])
+
+
+def _being(thing: Thing, where: list[Whereabouts]) -> Thing:
+    return Thing.model_validate(thing.model_dump() | {"where": [place.model_dump() for place in where]})
+
+
+def _alone(thing: Thing) -> Thing:
+    """A thing that rides in no other: what rode in one and left alone."""
+    return thing if thing.inside is None else Thing.model_validate(thing.model_dump() | {"inside": None})
+
+
+def _split(thing: Thing, count: int, mark: str) -> tuple[Thing, Thing]:
+    """So many of a thing that go, and those that stay under a name of their own."""
+    stays = thing.model_dump() | {"id": f"rest-{mark}", "count": thing.count - count}
+    return Thing.model_validate(thing.model_dump() | {"count": count}), Thing.model_validate(stays)
+
+
+def _shared_out(placements: list[Placement], goes: Thing, stays: Thing) -> list[Placement]:
+    """Placements of a thing that was split: what stays keeps its places first."""
+    left, found = stays.count, list[Placement]()
+    for placement in placements:
+        if placement.thing_id != goes.id:
+            found.append(placement)
+            continue
+        kept = min(placement.count, left)
+        left -= kept
+        if kept:
+            found.append(placement.model_copy(update={"thing_id": stays.id, "count": kept}))
+        if placement.count > kept:
+            found.append(placement.model_copy(update={"count": placement.count - kept}))
+    return found
+
+
+def _bought(told: Told, km: float) -> Thing:
+    entry = told.entry
+    thing = Thing(
+        id=f"bought-{entry.id.hex}", name=entry.name, mass_kg=entry.kg if entry.kg is not None else BOUGHT_KG, volume_l=0.5,
+        reach="camp", guessed=() if entry.kg is not None else ("mass", "volume"),
+        price=None if entry.money is None else min(entry.money, MOST), count=min(max(int(entry.amount or 1), 1), MOST_ALIKE),
+    )  # fmt: skip
+    return _only_from(thing, km)
+
+
+def _roomiest(sheet: TourSheet, wanted: str) -> str | None:
+    """The bag that the entry names, else the largest one."""
+    bags = [c for c in sheet.carriers if c.volume_l > 0]
+    if any(c.id == wanted for c in bags):
+        return wanted
+    return max(bags, key=lambda c: c.volume_l).id if bags else None
+
+
+def _found(sheet: TourSheet, plan: Assessment, journal: Journal, here: Here) -> dict[str, tuple[float, float]]:
+    """How much there is of each supply of which something was noted, by what was taken on and used since.
+
+    Before the first entry of a supply it was as planned; on days without one it was used as planned.
+    """
+    levels: dict[str, _Level] = {}
+    lanes = {lane.key: lane for lane in (plan.stores.lanes if plan.stores else ())}
+    kinds = {**{name: name for name in SUPPLIES}, **{t.id: t.id for t in sheet.kit if t.id in lanes}}
+    for told in on_road(journal):
+        entry, name = told.entry, kinds.get(told.entry.about)
+        amount = entry.amount
+        if name is None or name not in lanes or entry.verb not in ("used", "ate", "drank", "filled", "bought", "left", "ran_out"):
+            continue
+        at_km = min(entry.km if entry.km is not None else here.km, here.km)
+        level = levels.get(name)
+        if level is None:
+            level = levels[name] = _Level(_stock_at(plan, name, at_km), lanes[name].a_day, told.date)
+        level.pass_to(told.date)
+        match entry.verb:
+            case "left":
+                level.amount = amount or 0.0
+            case "ran_out":
+                level.amount = 0.0
+            case "filled" | "bought":
+                level.amount += amount or 0.0
+            case _:
+                level.amount = max(level.amount - (amount or 0.0), 0.0)
+                level.used_on = told.date
+    for level in levels.values():
+        level.pass_to(here.date)
+    return {name: (here.km, level.amount) for name, level in levels.items()}
+
+
+@dataclass
+class _Level:
+    amount: float
+    a_day: float
+    date: dt.date
+    used_on: dt.date | None = None
+
+    def pass_to(self, date: dt.date) -> None:
+        """Let days go by: on those without an entry of use it is used as planned."""
+        days = (date - self.date).days - (1 if self.used_on is not None and self.date <= self.used_on < date else 0)
+        if days > 0:
+            self.amount = max(self.amount - days * self.a_day, 0.0)
+        self.date = max(self.date, date)
+
+
+def _stock_at(plan: Assessment, name: str, at_km: float) -> float:
+    """What the plan has of a supply on arriving at a place."""
+    lane = next(lane for lane in plan.stores.lanes if lane.key == name) if plan.stores else None
+    if lane is None or plan.moments is None:
+        return 0.0
+    passed = [k for k, km in enumerate(plan.moments.km) if km <= at_km]
+    k = passed[-1] if passed else 0
+    return lane.stock[k] if len(lane.stock) > 1 else lane.stock[0]
