@@ -9,7 +9,7 @@ import subprocess
 import sys
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from queue import Empty, SimpleQueue
@@ -51,6 +51,18 @@ def end_stranger(number: int, began: str, patience_s: float) -> None:
         until = time.monotonic() + patience_s
         while begun_at(number) == began and time.monotonic() < until:
             time.sleep(0.02)
+
+
+def end_offspring(leaders: Sequence[int], patience_s: float = 0.5) -> None:
+    """Kill what services that are gone have begun themselves and left behind: the groups of processes they led."""
+    until = time.monotonic() + patience_s
+    for leader in leaders:
+        with contextlib.suppress(ProcessLookupError, PermissionError):
+            while True:
+                os.killpg(leader, signal.SIGKILL)  # goes on succeeding until the last of them is gone
+                if time.monotonic() > until:
+                    break
+                time.sleep(0.01)
 
 
 @dataclass
@@ -127,6 +139,7 @@ class Watch:
                 except subprocess.TimeoutExpired:
                     process.kill()
                     process.wait()
+            end_offspring([process.pid for process in ending])
         self._noted.unlink(missing_ok=True)
 
 

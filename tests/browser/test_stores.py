@@ -57,9 +57,10 @@ def test_an_amount_is_typed_and_planned_again(stores: Page):
 
 
 def test_a_refill_is_dragged_on_its_lane(stores: Page):
+    expect(stores.get_by_text("(proven)")).to_be_visible(timeout=30_000)  # the last that comes by itself and may move a line
     go_to(stores, "Quarve")
     handle = stores.locator("circle[data-mark]").first
-    handle.hover()  # where it stands once everything has settled
+    handle.hover()
     box = handle.bounding_box()
     stores.mouse.down()
     stores.mouse.move(box["x"] + box["width"] / 2, box["y"] - 30, steps=5)

@@ -7,6 +7,8 @@ import { useUnits } from '../../ui/preferences'
 import { Button } from '../../ui/controls'
 
 const Words = styled.p`
+  flex: 1 1 320px;
+  min-height: 32px; /* two lines, so that nothing below moves when the proof comes */
   font-size: var(--size-small);
   font-stretch: var(--width-text);
   line-height: 16px;

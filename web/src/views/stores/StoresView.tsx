@@ -35,9 +35,6 @@ const Tools = styled.div`
   flex-wrap: wrap;
   padding: 5px 20px;
   border-bottom: 2px solid var(--ink);
-  > .grow {
-    flex: 1;
-  }
   ${phone} {
     padding: 8px 14px;
   }
@@ -88,7 +85,6 @@ export function StoresView() {
       {stop && <AtStopStrip stop={stop} here={here !== undefined} onSet={set} />}
       <Tools className="no-print">
         <BestPlan />
-        <span className="grow" />
         {sheet.stores.steps.length > 0 && (
           <Button $small onPress={() => void change('Let all fixed steps go', { stores: { ...sheet.stores, steps: [] } })}>
             Let {sheet.stores.steps.length} fixed go
