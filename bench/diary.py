@@ -24,7 +24,7 @@ from tests.core.test_diary import KIT, STOWED, straight_tour, told
 from tests.faults.house import House, until
 
 EACH, KILLS = 500, 6
-MOST_OPENING, MOST_REPLANNING = 2.0, 1.2
+MOST_OPENING, MOST_REPLANNING = 2.0, 1.05  # one, and what a clock is off
 
 
 class Phone(threading.Thread):

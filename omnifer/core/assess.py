@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from omnifer.core.assumptions import assumptions_of
-from omnifer.core.findings import CHECKS, find
+from omnifer.core.findings import CHECKS, OF_PREPARING, find
 from omnifer.core.findings.questions import open_questions
 from omnifer.core.findings.situation import Situation
 from omnifer.core.itinerary import days_of, gaps_of, passings
@@ -20,7 +20,7 @@ from omnifer.core.load.settle import stock_unloaded
 from omnifer.core.load.stance import stance_of
 from omnifer.core.model.assessment import Assessment, Day, Gap, Moments, RoadFacts
 from omnifer.core.model.finding import Finding
-from omnifer.core.model.lanes import StoresTold
+from omnifer.core.model.lanes import AtStop, Lane
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.needs.clothes import wardrobes
@@ -28,6 +28,8 @@ from omnifer.core.needs.needed import needed
 from omnifer.core.needs.sleep import sleepers
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
+from omnifer.core.stores.at_stops import stops_of
+from omnifer.core.stores.lanes import lanes_of
 from omnifer.core.stores.told import stores_told
 from omnifer.core.summary import climate_of, facts_of, moments_of
 from omnifer.core.supplies.stock import Stock
@@ -99,18 +101,28 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
 
 @dataclass(frozen=True)
 class Course:
-    """How a tour goes: its days, what is on board along it, and what goes wrong; without the drawings of its bikes."""
+    """How the rest of a tour goes: its days, what is on board along it, where to take on more, and what goes wrong ahead."""
 
     road: RoadFacts | None
     days: list[Day]
     gaps: list[Gap]
     moments: Moments | None
-    stores: StoresTold | None
+    lanes: list[Lane]
+    stops: list[AtStop]
+    """Those still to come."""
     findings: list[Finding]
 
 
-def course_of(tour: TourSheet, road: Profile | None) -> Course:
-    """What of an assessment a rider asks for who is under way; parameters as of `assess`."""
+def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
+    """What of an assessment a rider asks for who is under way.
+
+    Parameters
+    ----------
+    tour, road
+        As of `assess`.
+    from_km : float
+        Where the rider is [km]; what is to be done at places before is not asked any more.
+    """
     here = situation_of(tour, road)
     voyage, days = here.voyage, here.days
     return Course(
@@ -118,8 +130,9 @@ def course_of(tour: TourSheet, road: Profile | None) -> Course:
         days=days,
         gaps=here.gaps,
         moments=moments_of(tour, voyage, here.loaded.bikes) if voyage else None,
-        stores=stores_told(tour, voyage) if voyage else None,
-        findings=find(here),
+        lanes=lanes_of(tour, voyage) if voyage else [],
+        stops=stops_of(tour, voyage, from_km) if voyage else [],
+        findings=find(here, but=OF_PREPARING),
     )
 
 

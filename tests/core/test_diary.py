@@ -120,9 +120,27 @@ def test_with_nothing_noted_the_tour_is_as_planned(planned):
     tour, road, plan = planned
     made = replan(tour, plan, road, Journal.of([]))
     assert (made.rest.days, made.rest.gaps, made.rest.moments) == (plan.days, plan.gaps, plan.moments)
-    assert (made.rest.stores, made.rest.findings) == (plan.stores, plan.findings)
+    assert (made.rest.lanes, made.rest.stops) == (plan.stores.lanes, plan.stores.stops)
+    assert made.rest.findings == plan.findings
     assert not made.now.begun
     assert made.now.history.ridden_kg[0] == plan.moments.total_kg[0]
+
+
+def test_on_the_road_nobody_hears_of_what_is_mended_at_home(planned):
+    """The chair left at home is no trouble of the fifth day; the wipes that end are."""
+    tour = straight_tour(*KIT, load=Load(placements=STOWED.placements[1:]))
+    road = planned[1]
+    plan = assess(tour, road)
+    now = replan(tour, plan, road, Journal.of([told("here", day=5, km=240)])).now
+    at_home, under_way = ({f.kind for f in found} for found in (plan.findings, now.findings))
+    assert {"on_shelf", "runs_out"} <= at_home
+    assert "runs_out" in under_way and "on_shelf" not in under_way
+
+
+def test_what_is_to_be_done_at_a_place_passed_is_asked_no_more(planned):
+    tour, road, plan = planned
+    rest = replan(tour, plan, road, Journal.of([told("here", day=5, km=250)])).rest
+    assert [stop.at_km for stop in rest.stops] == [stop.at_km for stop in plan.stores.stops if stop.at_km > 250]
 
 
 def test_ridden_days_stay_and_the_rest_is_cut_anew(planned):

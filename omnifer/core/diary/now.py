@@ -48,7 +48,7 @@ def replan(
     """
     length = road.length_km if road is not None else 0.0
     made = ridden(sheet, plan, journal, length)
-    rest = course_of(made.sheet, road)
+    rest = course_of(made.sheet, road, made.here.km - NEAR_KM)
     return Replanned(made, rest, _now(sheet, plan, made, rest, journal, today))
 
 
@@ -149,16 +149,15 @@ def _sentence(behind: float, begun: bool, arrived: bool, findings: list[Finding]
 
 def _ends(rest: Course, at_km: float) -> Text | None:
     """The first supply that gives out ahead, and where it could be had before."""
-    lanes = rest.stores.lanes if rest.stores else []
-    gone = [(g.from_km, lane) for lane in lanes for g in lane.gone if g.to_km > at_km and lane.key in ("water", "food", "fuel")]
+    gone = [
+        (g.from_km, lane) for lane in rest.lanes for g in lane.gone if g.to_km > at_km and lane.key in ("water", "food", "fuel")
+    ]
     if not gone:
         return None
     where, lane = min(gone, key=lambda found: found[0])
     place = max(where, at_km)
     verb = {"water": "fill", "food": "buy", "fuel": "refuel"}[lane.key]
-    stops = [
-        s for s in (rest.stores.stops if rest.stores else []) if at_km <= s.at_km < place and any(d.verb == verb for d in s.deeds)
-    ]
+    stops = [s for s in rest.stops if at_km <= s.at_km < place and any(d.verb == verb for d in s.deeds)]
     if stops:
         return say("{what} ends at km {end}, {verb} at {name}, km {stop}.", what=lane.name.lower(), end=_plain(place), verb=verb,
                    name=stops[-1].name, stop=_plain(stops[-1].at_km))  # fmt: skip
@@ -191,9 +190,8 @@ def _asked(gap: Gap, at_km: float) -> float:
 
 def _coming(rest: Course, at_km: float) -> Iterator[Planned]:
     """The next fill, the next purchase and the next charge."""
-    stops = [s for s in (rest.stores.stops if rest.stores else []) if s.at_km >= at_km - NEAR_KM]
     for verb in ("fill", "buy", "refuel", "charge", "restock"):
-        for stop in stops:
+        for stop in rest.stops:
             deed = next((d for d in stop.deeds if d.verb == verb and d.amount > 0), None)
             if deed is not None:
                 yield Planned(

@@ -1,7 +1,7 @@
 """What goes wrong, where, when and why, and what would mend it: one kind of trouble, one function."""
 
 from collections import Counter
-from collections.abc import Container, Iterator
+from collections.abc import Container, Iterator, Set
 from dataclasses import replace
 
 from omnifer.core.findings import (
@@ -81,10 +81,17 @@ OF_THE_KIT = frozenset(
 """Trouble with what the kit is for: nights, clothes, needs, and the things themselves."""
 
 
-def find(situation: Situation) -> list[Finding]:
-    """All findings, ranked: those set aside last, by grade, then the day on which they bite, then size."""
+OF_PREPARING: frozenset[FindingKind] = frozenset(
+    ("on_shelf", "untried", "to_get", "twice", "not_asked", "idle_shelter", "big_thing", "guesses")
+)  # fmt: skip
+"""Trouble that is mended at home, and of which nobody wants to hear on the road."""
+
+
+def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Finding]:
+    """All findings but of some kinds, ranked: those set aside last, by grade, then the day on which they bite, then size."""
     aside = {one.finding_id: one.reason for one in situation.tour.set_aside}
-    all_ = [entry for check in CHECKS for entry in _bounded(_keyed(check(situation)), aside)]
+    checks = [check for check, kinds in CHECKS.items() if not set(kinds) <= but]
+    all_ = [entry for check in checks for entry in _bounded(_keyed(check(situation)), aside) if entry[1].kind not in but]
     all_.sort(key=lambda f: (f[0] in aside, GRADES.index(f[1].grade), f[1].day or 0, -f[1].size, f[1].kind))
     return [_ranked(rank, key, draft, aside.get(key)) for rank, (key, draft) in enumerate(all_, 1)]
 

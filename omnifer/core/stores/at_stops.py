@@ -22,8 +22,8 @@ HARDLY = 0.01
 """A vessel with no more than this is empty, and one that lacks no more is full [l, kg]."""
 
 
-def stops_of(tour: TourSheet, voyage: Voyage) -> list[AtStop]:
-    """Every place where something can be taken on, in road order; the start first."""
+def stops_of(tour: TourSheet, voyage: Voyage, from_km: float = 0.0) -> list[AtStop]:
+    """Every place where something can be taken on, in road order; the start first. Places before a kilometre are left out."""
     larder = Larder(voyage)
     deeds: dict[str | None, list[Deed]] = {}
     places: dict[str | None, tuple[Stop | None, str, float]] = {}
@@ -31,15 +31,17 @@ def stops_of(tour: TourSheet, voyage: Voyage) -> list[AtStop]:
         deeds_of = _Deeds(tour, voyage, supply, larder)
         for place in range(supply.refills.km.size - 1):
             stop = supply.refills.stops[place]
-            if supply.refills.emptied[place]:
+            km = float(supply.refills.km[place])
+            if supply.refills.emptied[place] or km < from_km:
                 continue
             key = stop.id if stop is not None and place > 0 else None
-            km = float(supply.refills.km[place])
             places.setdefault(key, (stop, supply.refills.names[place], km))
             if key is None and stop is not None:
                 places[None] = stop, stop.name, km
             deeds.setdefault(key, []).append(deeds_of.at(place))
     for charge in voyage.power.charges if voyage.power else []:
+        if charge.stop.at_km < from_km:
+            continue
         key = charge.stop.id
         places.setdefault(key, (charge.stop, charge.stop.name, charge.stop.at_km))
         deeds.setdefault(key, []).append(_charged(voyage, charge))
