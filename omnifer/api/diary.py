@@ -9,6 +9,7 @@ from omnifer.core.diary.rates import taking
 from omnifer.core.diary.track import laid_on
 from omnifer.core.model.debrief import Debrief
 from omnifer.core.model.library import as_owned
+from omnifer.core.model.ridden import RiddenCourse
 from omnifer.formats.picture import small_picture
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.tracks import read_tracks
@@ -25,6 +26,14 @@ def read_diary(tour_id: str) -> Response:
     made = desk().replanned(desk().tours.read(tour_id))
     told = [told.received for told in desk().journal(tour_id).every]
     return answer(shapes.DiaryAnswer(entries=told, now=made.now))
+
+
+@blueprint.get("/api/tours/<tour_id>/diary/course")
+@operation(gives=RiddenCourse, problems=(404,))
+def ridden_course(tour_id: str) -> Response:
+    """The tour as it went, along the road."""
+    made = desk().replanned(desk().tours.read(tour_id))
+    return answer(RiddenCourse(days=made.rest.days, moments=made.rest.moments, at_km=made.now.at_km))
 
 
 @blueprint.post("/api/tours/<tour_id>/diary")

@@ -123,7 +123,7 @@ def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
     from_km : float
         Where the rider is [km]; what is to be done at places before is not asked any more.
     """
-    here = situation_of(tour, road)
+    here = situation_of(tour, road, from_km)
     voyage, days = here.voyage, here.days
     return Course(
         road=facts_of(tour, voyage, days) if voyage else None,
@@ -136,14 +136,14 @@ def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
     )
 
 
-def situation_of(tour: TourSheet, road: Profile | None) -> Situation:
-    """The tour as it is ridden and loaded, as findings look at it."""
+def situation_of(tour: TourSheet, road: Profile | None, from_km: float = 0.0) -> Situation:
+    """The tour as it is ridden and loaded, as findings look at it from where the party is."""
     voyage, loaded = _ridden(tour, road)
     days = days_of(tour, voyage) if voyage else []
     gaps = gaps_of(tour, voyage) if voyage else []
     return Situation(
         tour, voyage, loaded, days, gaps, _stances(tour, loaded, road), sleepers(tour, days), wardrobes(tour, days),
-        needed(tour, voyage, days),
+        needed(tour, voyage, days), from_km,
     )  # fmt: skip
 
 

@@ -138,6 +138,30 @@ def test_on_the_road_nobody_hears_of_what_is_mended_at_home(planned):
     assert "on_shelf" not in under_way
 
 
+def test_empty_bottles_send_to_the_next_tap_and_not_to_the_past(planned):
+    tour, road, plan = planned
+    now = replan(tour, plan, road, Journal.of([told("left", day=5, km=250, about="water", amount=0.0)])).now
+    assert "no {what} aboard, {verb} at {name}, {stop}." in now.sentence.words
+    assert now.sentence.names["name"] == "Place 5"  # at km 300, the first after 250
+    assert now.sentence.figures["stop"].value == 300
+
+
+def test_what_wears_out_is_held_against_the_rest_of_the_road():
+    tour = straight_tour(*KIT, thing("shoes", 0.9, 3, condition="near_its_end"), load=STOWED)
+    far = Track(lat_deg=tuple(46 + k * 0.02 for k in range(1001)), lon_deg=(8.0,) * 1001, elevation_m=(400.0,) * 1001)
+    long = tour.model_copy(update={"track": far})
+    road = profile_of(long)
+    plan = assess(long, road)
+    assert road.length_km == pytest.approx(20 * 111.2, rel=0.003)  # twenty degrees of a meridian
+
+    def lies_ahead(findings):
+        return [f.sentence.figures["far"].value for f in findings if f.kind == "worn_out"]
+
+    rest = replan(long, plan, road, Journal.of([told("here", day=3, km=150)])).rest
+    assert lies_ahead(plan.findings) == [pytest.approx(road.length_km, abs=0.01)]
+    assert lies_ahead(rest.findings) == [pytest.approx(road.length_km - 150, abs=1)]
+
+
 def test_what_is_to_be_done_at_a_place_passed_is_asked_no_more(planned):
     tour, road, plan = planned
     rest = replan(tour, plan, road, Journal.of([told("here", day=5, km=250)])).rest

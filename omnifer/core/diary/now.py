@@ -157,15 +157,19 @@ def _ends(rest: Course, at_km: float) -> Text | None:
     where, lane = min(gone, key=lambda found: found[0])
     place = max(where, at_km)
     verb = {"water": "fill", "food": "buy", "fuel": "refuel"}[lane.key]
-    stops = [s for s in rest.stops if at_km <= s.at_km < place and any(d.verb == verb for d in s.deeds)]
-    if stops:
-        return say("{what} ends at km {end}, {verb} at {name}, km {stop}.", what=lane.name.lower(), end=_plain(place), verb=verb,
-                   name=stops[-1].name, stop=_plain(stops[-1].at_km))  # fmt: skip
-    return say("{what} ends at km {end} and nothing on the way there gives any.", what=lane.name.lower(), end=_plain(place))
-
-
-def _plain(value: float) -> str:
-    return f"{value:.0f}"
+    what = lane.name.lower()
+    selling = [s for s in rest.stops if s.at_km >= at_km and any(d.verb == verb and d.amount > 0 for d in s.deeds)]
+    if place - at_km < NEAR_KM:
+        if not selling:
+            return say("no {what} aboard, and no place ahead gives any.", what=what)
+        return say(
+            "no {what} aboard, {verb} at {name}, {stop}.", what=what, verb=verb, name=selling[0].name, stop=km(selling[0].at_km)
+        )
+    before = [s for s in selling if s.at_km < place]
+    if not before:
+        return say("{what} ends at {end}, and nothing on the way there gives any.", what=what, end=km(place))
+    return say("{what} ends at {end}, {verb} at {name}, {stop}.", what=what, end=km(place), verb=verb, name=before[-1].name,
+               stop=km(before[-1].at_km))  # fmt: skip
 
 
 def _second(rest: Course, at_km: float, more: float, late: int) -> Text:

@@ -106,11 +106,10 @@ def not_ready(s: Situation) -> Iterator[Draft]:
             reason=say("Sleep or safety rest on it: try it before the start, where home is near."), place=IN_THE_KIT,
             size=1.0, things=(thing.id,), mends=[tried],
         )  # fmt: skip
-    length_km = s.voyage.profile.length_km if s.voyage is not None else 0.0
-    for thing in kit.near_its_end(s.tour) if length_km > kit.LONG_TOUR_KM else ():
+    for thing in kit.near_its_end(s.tour) if s.ahead_km > kit.LONG_TOUR_KM else ():
         yield Draft(
             kind="worn_out", grade="slows_you",
-            sentence=say("{thing} is near its end, and {far} lie ahead.", thing=thing.name, far=km(length_km)),
+            sentence=say("{thing} is near its end, and {far} lie ahead.", thing=thing.name, far=km(s.ahead_km)),
             reason=say("Replace it before the start, or carry what mends it."), place=IN_THE_KIT, size=thing.mass_kg,
             things=(thing.id,),
             mends=[Mend(name=say("Replace it"), consequence=say("a trusted one of the same kind"),

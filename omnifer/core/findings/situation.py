@@ -30,6 +30,13 @@ class Situation:
     sleepers: list[Sleeper]
     wardrobes: list[Wardrobe]
     needed: Needed
+    from_km: float = 0.0
+    """Where the party is; what lies behind is ridden [km]."""
+
+    @property
+    def ahead_km(self) -> float:
+        """How far it still is [km]."""
+        return max(self.voyage.profile.length_km - self.from_km, 0.0) if self.voyage is not None else 0.0
 
     @property
     def bikes(self) -> list[BikeLoad]:

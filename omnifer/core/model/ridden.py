@@ -5,6 +5,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from omnifer.core.model.assessment import Day, Moments
 from omnifer.core.model.finding import Finding
 from omnifer.core.model.lanes import Verb as StoreVerb
 from omnifer.core.model.quantities import Noun, Text
@@ -59,6 +60,14 @@ class LoadHistory(Noun):
     weighings: list[Weighing]
     start_kg: float
     now_kg: float
+
+
+class RiddenCourse(Noun):
+    """The tour as it went, and from where the party is as it is planned now: what a drawing of it along the road needs."""
+
+    days: list[Day]
+    moments: Moments | None
+    at_km: float = Field(description="Up to here it is ridden")
 
 
 class Spent(Noun):

@@ -32,6 +32,7 @@ export type DiaryAnswer = Schemas['DiaryAnswer']
 export type Entry = Schemas['Entry-Output']
 export type LearnedRate = Schemas['LearnedRate']
 export type LoadHistory = Schemas['LoadHistory']
+export type RiddenCourse = Schemas['RiddenCourse']
 export type Missing = Schemas['Missing']
 export type Now = Schemas['Now']
 export type PackPage = Schemas['PackPage']
@@ -288,6 +289,7 @@ export const api = {
         ...file(new File([content], 'picture.jpg', { type: content.type })),
       }),
     ),
+  riddenCourse: (id: string) => taken(client.GET('/api/tours/{tour_id}/diary/course', at(id))),
   layTrack: (id: string, content: File) => taken(client.POST('/api/tours/{tour_id}/diary/track', { ...at(id), ...file(content) })),
   packPage: (id: string) => taken(client.GET('/api/tours/{tour_id}/pack', at(id))),
   weighings: (id: string) => taken(client.GET('/api/tours/{tour_id}/weigh', at(id))),

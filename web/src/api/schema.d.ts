@@ -485,6 +485,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/diary/course": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tour as it went, along the road. */
+        get: operations["ridden_course"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/diary/track": {
         parameters: {
             query?: never;
@@ -7203,6 +7220,20 @@ export interface components {
             what: string;
         };
         /**
+         * RiddenCourse
+         * @description The tour as it went, and from where the party is as it is planned now: what a drawing of it along the road needs.
+         */
+        RiddenCourse: {
+            /**
+             * At Km
+             * @description Up to here it is ridden
+             */
+            at_km: number;
+            /** Days */
+            days: components["schemas"]["Day"][];
+            moments: components["schemas"]["Moments"] | null;
+        };
+        /**
          * Rider
          * @description A person on the tour. What is left open takes a named default (`core/model/practice.py`).
          */
@@ -11915,6 +11946,33 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    ridden_course: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RiddenCourse"];
                 };
             };
             400: components["responses"]["Refused"];

@@ -70,11 +70,20 @@ export const useDesk = (): Desk => found(useContext(DeskContext))
 export const useTrial = (): Trying => found(useContext(TrialContext))
 export const useWork = (): Work => found(useContext(WorkContext))
 
+interface Drawn {
+  sheet: TourSheet
+  assessment: Assessment
+}
+const DrawnContext = createContext<Drawn | null>(null)
+
+/** Draws what is inside as the tour was ridden, or as it is otherwise than on the desk. */
+export const DrawnAs = DrawnContext.Provider
+
 /** The tour as it is drawn: with what is being tried, or as it is kept. Edits start from the desk, never from here. */
-export function useShown(): { sheet: TourSheet; assessment: Assessment } {
+export function useShown(): Drawn {
   const { sheet, assessment } = useDesk()
   const { trial } = useTrial()
-  return trial ?? { sheet, assessment }
+  return useContext(DrawnContext) ?? trial ?? { sheet, assessment }
 }
 
 const asProblem = (trouble: unknown) => (trouble instanceof Problem ? trouble : new Problem({ detail: String(trouble) }))

@@ -1,6 +1,7 @@
 /** Mass on the bikes over the days: planned dashed, ridden filled, weighings as diamonds, and what made each step. */
 import type { LoadHistory as History } from '../api/client'
 import { useUnits } from '../ui/preferences'
+import { stepsByDay, weighedTogether } from './loadSteps'
 import { useSize } from './useSize'
 
 const FOOT = 18
@@ -29,16 +30,9 @@ export function LoadHistory({
   const y = (kg: number) => height - FOOT - ((kg - low) / (high - low || 1)) * (height - FOOT - 46)
   const line = (at: number[], kg: number[]) => at.map((d, i) => `${x(d).toFixed(1)} ${y(kg[i] ?? 0).toFixed(1)}`).join('L')
   const ridden = line(history.ridden_day, history.ridden_kg)
-  // Steps of one day are one step.
-  const byDay = new Map<number, { kg: number; steps: History['steps'] }>()
-  for (const step of history.steps) {
-    const day = byDay.get(step.day) ?? { kg: 0, steps: [] }
-    byDay.set(step.day, { kg: day.kg + step.kg, steps: [...day.steps, step] })
-  }
-  const steps = [...byDay].filter(([, d]) => Math.abs(d.kg) >= 0.05)
   // A narrow drawing has room for the largest steps only.
-  const largest = steps.toSorted((a, b) => Math.abs(b[1].kg) - Math.abs(a[1].kg)).slice(0, width < NARROW ? FEW_STEPS : undefined)
-  const told = largest.toSorted((a, b) => a[0] - b[0])
+  const largest = stepsByDay(history).slice(0, width < NARROW ? FEW_STEPS : undefined)
+  const told = largest.toSorted((a, b) => a.day - b.day)
   const near = (day: number) =>
     history.ridden_kg[history.ridden_day.findIndex((d) => d >= day - 0.5)] ?? history.ridden_kg.at(-1) ?? history.planned_kg[0] ?? low
   return (
@@ -68,13 +62,13 @@ export function LoadHistory({
           )}
           <path d={`M${line(history.day, history.planned_kg)}`} fill="none" stroke="var(--ink)" strokeWidth={1.1} strokeDasharray="4 3" />
           {ridden && <path d={`M${ridden}`} fill="none" stroke="var(--ink)" strokeWidth={1.8} />}
-          {told.map(([day, d], i) => {
+          {told.map(({ day, kg, steps }, i) => {
             const at = x(day - 0.5)
-            const words = `${d.kg < 0 ? '−' : '+'}${units.show(Math.abs(d.kg), 'mass')}, day ${day}`
+            const words = `${kg < 0 ? '−' : '+'}${units.show(Math.abs(kg), 'mass')}, day ${day}`
             const end = at > right - 110
             return (
               <g key={day}>
-                <title>{d.steps.map((s) => units.say(s.words)).join(', ')}</title>
+                <title>{steps.map((s) => units.say(s.words)).join(', ')}</title>
                 <path d={`M${at} ${14 + (i % 3) * 13}V${y(near(day))}`} stroke="var(--ink)" />
                 <circle cx={at} cy={y(near(day))} r={3} fill="var(--ink)" />
                 <text
@@ -116,15 +110,4 @@ export function LoadHistory({
       )}
     </div>
   )
-}
-
-/** All bikes that were weighed on one day, summed up, as the line has them. */
-function weighedTogether(history: History): { day: number; kg: number }[] {
-  const bikes = new Set(history.weighings.map((w) => w.bike_id)).size
-  const byDay = new Map<number, { kg: number; n: number }>()
-  for (const w of history.weighings) {
-    const before = byDay.get(w.day) ?? { kg: 0, n: 0 }
-    byDay.set(w.day, { kg: before.kg + w.kg, n: before.n + 1 })
-  }
-  return [...byDay].filter(([, d]) => d.n === bikes).map(([day, d]) => ({ day, kg: d.kg }))
 }

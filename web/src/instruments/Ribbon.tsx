@@ -9,6 +9,7 @@ import { SUPPLY_WORDS } from '../ui/supplies'
 import { narrow } from '../ui/theme'
 import { momentAt, stopAt, useGoToKm, useMoment } from './moment'
 import { LANES_TOP, type OnSupply, RibbonLand } from './RibbonLand'
+import type { Told } from './RibbonHistory'
 import { RibbonNights } from './RibbonNights'
 import { ribbonScale, type Scale } from './ribbonScale'
 import { Sign } from './Sign'
@@ -113,6 +114,8 @@ export interface RibbonProps {
   onSet?: (deed: Deed, amount: number) => void
   /** Where given, dragging paints a stretch. */
   onPaint?: (from_km: number, to_km: number) => void
+  /** Of a tour that is ridden: what was planned, and what changed the load. */
+  told?: Told
 }
 
 /** Number of days shown at once on a phone, and as near as one can look. */
@@ -136,6 +139,8 @@ const Zoom = styled.div`
 const LINE_PX = 84
 const EMPTY_PX = 96
 const LOW_PART = 0.8
+/** A narrower ribbon shows days around the moment only, as on a phone; one that has words beside it may be narrower. */
+const [NARROW_PX, NARROW_BESIDE_PX] = [1000, 740]
 
 export function Ribbon({
   height: wantedHeight = 248,
@@ -145,6 +150,7 @@ export function Ribbon({
   lane: wantedLane = 'weight',
   onPaint,
   onSet,
+  told,
 }: RibbonProps) {
   const room = useHeight()
   const height = room === 'least' ? LINE_PX : room === 'low' ? Math.round(wantedHeight * LOW_PART) : wantedHeight
@@ -156,7 +162,7 @@ export function Ribbon({
   const units = useUnits()
   const [box, { width }] = useSize<HTMLDivElement>()
   const { moments, days } = assessment
-  const small = width < 1000
+  const small = width < (told ? NARROW_BESIDE_PX : NARROW_PX)
   const gutter = small ? 14 : 168
   const dayNow = moments?.day[moment] ?? 1
   const [wanted, setWanted] = useState(Infinity)
@@ -257,6 +263,7 @@ export function Ribbon({
             onKm={goToKm}
             units={units}
             lane={lane}
+            told={told}
           />
           {onNight && <RibbonNights days={days} scale={scale} height={height} onNight={onNight} width={width} />}
           <Line style={{ transform: `translateX(${xNow.toFixed(1)}px)` }} />

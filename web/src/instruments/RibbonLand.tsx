@@ -4,6 +4,7 @@ import { type Assessment, type Day, type Finding, type Moments, type Stop, suppl
 import type { useUnits } from '../ui/preferences'
 import { Drop, NumberTab, Shop } from './ribbonMarks'
 import { RibbonHazards } from './RibbonHazards'
+import { HISTORY_TOP, RibbonHistory, ToCome, type Told } from './RibbonHistory'
 import { RibbonSurfaces } from './RibbonSurfaces'
 import { dayOfKm, type Scale } from './ribbonScale'
 import { StoreLanes } from './StoreLanes'
@@ -25,13 +26,14 @@ interface LandProps {
   onKm: (km: number) => void
   units: ReturnType<typeof useUnits>
   lane: 'weight' | 'weather' | 'stores' | 'land'
+  told?: Told
 }
 
 /** Where the lanes of the stores begin, under the sign. */
 export const LANES_TOP = 46
 
 export const RibbonLand = memo(function RibbonLand(props: LandProps) {
-  const { assessment, sheet, scale, width, height, gutter, small, skylineHeight, dayNow, onSupply, onKm, units, lane } = props
+  const { assessment, sheet, scale, width, height, gutter, small, skylineHeight, dayNow, onSupply, onKm, units, lane, told } = props
   const { days, moments, profile, findings } = assessment
   if (!moments || !profile) return null
   const rows = { days: height - 8, nights: height - 26, shops: height - 43, water: height - 57, names: height - 68 }
@@ -53,7 +55,17 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
   return (
     <svg width={width} height={height} role="img" aria-label="Weight on board above the land, with water, shops, nights and days">
       {lane === 'weight' ? (
-        <Stack moments={moments} scale={scale} foot={foot} top={small ? 60 : 44} gutter={gutter} units={units} small={small} />
+        <Stack
+          moments={moments}
+          scale={scale}
+          foot={foot}
+          top={told ? HISTORY_TOP : small ? 60 : 44}
+          gutter={gutter}
+          units={units}
+          small={small}
+          told={told}
+          xOf={xOf}
+        />
       ) : lane === 'stores' ? (
         assessment.stores && (
           <StoreLanes
@@ -184,6 +196,8 @@ function Stack({
   gutter,
   units,
   small,
+  told,
+  xOf,
 }: {
   moments: Moments
   scale: Scale
@@ -192,12 +206,15 @@ function Stack({
   gutter: number
   units: LandProps['units']
   small: boolean
+  told?: Told
+  xOf: (km: number) => number
 }) {
   const supplies = [...moments.supplies].reverse()
   const layers = [moments.gear_kg, moments.fuel_kg, ...supplies.map((s) => s.mass_kg)]
-  const lacking = supplyOf(moments, 'water').short
+  // What was lacking on a road that is ridden, nobody lacks any more.
+  const lacking = supplyOf(moments, 'water').short.map((l, i) => ((moments.km[i] ?? 0) < (told?.at_km ?? 0) ? 0 : l))
   const base = Math.min(...moments.gear_kg) - 3
-  const peak = Math.max(...moments.total_kg.map((t, i) => t + (lacking[i] ?? 0)))
+  const peak = Math.max(...moments.total_kg.map((t, i) => t + (lacking[i] ?? 0)), ...(told?.planned.total_kg ?? []))
   const perKg = (foot - top) / (peak - base)
   const index = moments.km.map((_, i) => i).filter((i) => (moments.day[i] ?? 0) >= scale.from && (moments.day[i] ?? 0) <= scale.to)
   const x = (i: number) => scale.x(moments.km[i] ?? 0, moments.day[i] ?? 1).toFixed(1)
@@ -246,6 +263,7 @@ function Stack({
           strokeLinejoin="round"
         />
       ))}
+      {told && <ToCome told={told} scale={scale} xOf={xOf} foot={foot} />}
       {short.length > 0 &&
         (() => {
           const worst = short.reduce((a, b) => ((lacking[b] ?? 0) > (lacking[a] ?? 0) ? b : a))
@@ -267,6 +285,7 @@ function Stack({
         return <path key={i} d={`M${x(i)} ${y(total + (lacking[i] ?? 0))}h3`} stroke="var(--ink)" strokeWidth={1.6} />
       })}
       <path d={`M${teeth.join('L')}V${foot + 3}H${gutter}Z`} fill="var(--sky)" />
+      {told && <RibbonHistory told={told} scale={scale} xOf={xOf} yOf={(kg) => Number(y(kg))} foot={foot} units={units} />}
     </g>
   )
 }

@@ -53,6 +53,8 @@ const Board = styled.div<{ $phone: boolean }>`
   }
 `
 
+const ZOOM_PX = 76
+
 export function Sign({ x, width, phone, gutter }: { x: number; width: number; phone: boolean; gutter: number }) {
   const { assessment } = useShown()
   const { moment, setMoment } = useMoment()
@@ -67,8 +69,8 @@ export function Sign({ x, width, phone, gutter }: { x: number; width: number; ph
   const place = moments.place[moment]
   const edge = phone ? 8 : 10
   const board = Math.min(400, width - 2 * edge)
-  // Beside the figures at the left, not over them.
-  const left = Math.max(phone ? edge : gutter, Math.min(x - board / 2, width - board - edge))
+  // Beside the figures at the left and the zoom at the right, not over them.
+  const left = Math.max(phone ? edge : gutter, Math.min(x - board / 2, width - board - (phone ? edge : ZOOM_PX)))
   return (
     <Board $phone={phone} style={{ left, width: board }}>
       <button type="button" aria-label="Previous event" disabled={earlier === undefined} onClick={() => earlier !== undefined && setMoment(earlier)}>

@@ -51,7 +51,8 @@ export function stopAt(stops: AtStop[], moments: Moments, moment: number): AtSto
   return moments.leaving[moment] || moment === 0 ? stops.find((stop) => Math.abs(stop.at_km - km) < 0.01) : undefined
 }
 
-export function PlayheadProvider({ children }: { children: ReactNode }) {
+/** `first` is where the playhead stands before anybody moves it; left out, where most is on board. */
+export function PlayheadProvider({ first, children }: { first?: number; children: ReactNode }) {
   const { sheet } = useDesk()
   const { assessment } = useShown()
   const moments = assessment.moments
@@ -61,7 +62,7 @@ export function PlayheadProvider({ children }: { children: ReactNode }) {
   const [inHand, setInHand] = useState<Held[]>([])
   const [spoken, speak] = useState('')
   const last = (moments?.km.length ?? 1) - 1
-  const moment = Math.max(0, Math.min(wanted ?? moments?.fullest ?? 0, last))
+  const moment = Math.max(0, Math.min(wanted ?? first ?? moments?.fullest ?? 0, last))
   const goToKm = useCallback((km: number, leaving = true) => moments && setWanted(momentAt(moments, km, leaving)), [moments])
   const bikes = sheet.rig.bikes
   const bikeId = bikes.some((b) => b.id === bike) ? (bike ?? '') : (bikes[0]?.id ?? '')

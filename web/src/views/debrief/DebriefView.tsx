@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { api, Problem } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { LoadHistory } from '../../instruments/LoadHistory'
+import { RiddenRibbon, useRiddenCourse } from '../../instruments/RiddenRibbon'
 import { Ribbon } from '../../instruments/Ribbon'
 import { note, useWaiting } from '../../offline/queue'
 import { useAuthor } from '../../offline/useAuthor'
@@ -14,10 +15,11 @@ import { Icon } from '../../ui/icons'
 import { Loading, Notice } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
-import { usePhone } from '../../ui/usePhone'
+import { useHeight, useNarrow } from '../../ui/usePhone'
 import { useDiary } from '../diary/useDiary'
 import { Rates } from './Rates'
-import { Stories } from './Stories'
+import { LoadSteps } from './LoadSteps'
+import { BUTTONS_PX, Stories } from './Stories'
 import { OF_BAGS, OF_RULES } from './verdicts'
 
 const Stage = styled.div`
@@ -28,6 +30,12 @@ const Stage = styled.div`
   ${phone} {
     padding: 8px 14px 20px;
   }
+`
+/** The ribbon from the edge of the page, and beside it, over the verdicts, what changed the load. */
+const Top = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) ${BUTTONS_PX}px;
+  margin-left: -20px;
 `
 const Two = styled.div`
   display: grid;
@@ -54,7 +62,8 @@ export function DebriefView() {
   const { tour, sheet } = useDesk()
   const units = useUnits()
   const queries = useQueryClient()
-  const small = usePhone()
+  const narrowed = useNarrow()
+  const wide = useHeight() === 'enough' && !narrowed
   const diary = useDiary()
   const { waiting } = useWaiting()
   const [author] = useAuthor()
@@ -64,6 +73,7 @@ export function DebriefView() {
   const target = others.find((t) => t.id === into) ?? others[0]
   const key = ['debrief', tour.id, target?.id ?? '', target?.revision ?? 0]
   const { data, error } = useQuery({ queryKey: key, queryFn: () => api.debrief(tour.id, target?.id ?? ''), placeholderData: (before) => before })
+  const course = useRiddenCourse(wide ? diary.now : undefined)
   const [said, setSaid] = useState<{ words: string; trouble: boolean } | null>(null)
   if (!data || !diary.now) return error ? <Notice urgent>{String(error.message)}</Notice> : <Loading />
   const now = diary.now
@@ -107,8 +117,21 @@ export function DebriefView() {
         {data.days} days, {units.show(data.km, 'distance')}: {data.unpacked} of {data.stories.length} things unpacked
         <em>dashed planned, filled ridden, diamonds weighed</em>
       </RailLine>
-      <LoadHistory history={now.history} days={Math.max(now.days.length, 1)} today={now.day} gutter={small ? 44 : 200} height={150} />
-      <Stories stories={data.stories} days={Math.max(now.days.length, 1)} pending={pending} onJudge={(thing, verdict) => judge(thing, verdict)} />
+      {wide ? (
+        <Top>
+          <RiddenRibbon now={now} course={course} />
+          <LoadSteps history={now.history} />
+        </Top>
+      ) : (
+        <LoadHistory history={now.history} days={Math.max(now.days.length, 1)} today={now.day} height={150} />
+      )}
+      <Stories
+        stories={data.stories}
+        days={Math.max(now.days.length, 1)}
+        along={wide ? course?.days : undefined}
+        pending={pending}
+        onJudge={(thing, verdict) => judge(thing, verdict)}
+      />
       <Two>
         <section aria-label="What your days say">
           <RailLine>

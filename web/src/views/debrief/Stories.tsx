@@ -1,7 +1,8 @@
 /** Each thing against the days: a line carried, blocks used, marks where it left, came or broke; its verdict at the right end. */
 import { useState } from 'react'
 import styled from 'styled-components'
-import type { ThingStory } from '../../api/client'
+import type { Day, ThingStory } from '../../api/client'
+import { ribbonScale } from '../../instruments/ribbonScale'
 import { useSize } from '../../instruments/useSize'
 import { Button, Menu, Muted, RailLine } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
@@ -9,20 +10,28 @@ import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
 import { FIRST, VERDICTS } from './verdicts'
 
+/** Names end where the ribbon above begins, and the strips where it ends. */
+const NAMES_PX = 148
+export const BUTTONS_PX = 312
+const RIBBON_END_PX = 22
+
 const Row = styled.li`
   display: grid;
-  grid-template-columns: 200px minmax(0, 1fr) 312px;
+  grid-template-columns: ${NAMES_PX}px minmax(0, 1fr) ${BUTTONS_PX}px;
   align-items: center;
   border-bottom: 1px solid var(--hair);
   min-height: 44px;
   > div:first-child {
-    display: flex;
-    justify-content: space-between;
-    gap: 8px;
-    padding-right: 12px;
+    min-width: 0;
+    padding: 4px 10px 4px 0;
+    line-height: 16px;
     b {
+      display: block;
       font-weight: 620;
       font-stretch: var(--width-narrow);
+    }
+    span {
+      font-size: var(--size-note);
     }
   }
   ${phone} {
@@ -63,11 +72,14 @@ const HEIGHT = 18
 export function Stories({
   stories,
   days,
+  along,
   pending,
   onJudge,
 }: {
   stories: ThingStory[]
   days: number
+  /** The days as the ribbon above spaces them; left out, all alike. */
+  along?: Day[]
   pending: Map<string, string>
   onJudge: (thing: string, verdict: string) => void
 }) {
@@ -99,7 +111,7 @@ export function Stories({
       <Legend />
       <ul>
         {shown.map((s) => (
-          <Story key={s.thing_id} story={s} days={days} said={pending.get(s.thing_id)} onJudge={(v) => onJudge(s.thing_id, v)} />
+          <Story key={s.thing_id} story={s} days={days} along={along} said={pending.get(s.thing_id)} onJudge={(v) => onJudge(s.thing_id, v)} />
         ))}
       </ul>
       {ordered.length > shown.length && (
@@ -111,7 +123,15 @@ export function Stories({
   )
 }
 
-function Story({ story, days, said, onJudge }: { story: ThingStory; days: number; said?: string; onJudge: (verdict: string) => void }) {
+interface StoryProps {
+  story: ThingStory
+  days: number
+  along?: Day[]
+  said?: string
+  onJudge: (verdict: string) => void
+}
+
+function Story({ story, days, along, said, onJudge }: StoryProps) {
   const units = useUnits()
   const verdict = said ?? story.verdict
   const own = said !== undefined || story.said
@@ -124,7 +144,7 @@ function Story({ story, days, said, onJudge }: { story: ThingStory; days: number
       </div>
       <div>
         <Words>{said !== undefined && said !== story.verdict ? 'noted' : units.say(story.words)}</Words>
-        <Strip story={story} days={days} />
+        <Strip story={story} days={days} along={along} />
       </div>
       {judged ? (
         <span />
@@ -156,9 +176,10 @@ function Story({ story, days, said, onJudge }: { story: ThingStory; days: number
   )
 }
 
-function Strip({ story, days }: { story: ThingStory; days: number }) {
+function Strip({ story, days, along }: { story: ThingStory; days: number; along?: Day[] }) {
   const [box, { width }] = useSize<HTMLDivElement>()
-  const x = (day: number) => (day / days) * (width - 10)
+  const edges = along && ribbonScale(along, 0, width - RIBBON_END_PX).edges
+  const x = (day: number) => edges?.[day] ?? (day / days) * (width - 10)
   const y = HEIGHT / 2
   const used =
     story.verdict === 'daily' && !story.used_days.length
@@ -180,7 +201,7 @@ function Strip({ story, days }: { story: ThingStory; days: number }) {
             strokeDasharray={story.insurance ? '3 3' : undefined}
           />
           {used.map((d) => (
-            <rect key={d} x={x(d - 1) + 0.6} y={y - 3} width={Math.max(x(1) - x(0) - 1.2, 2)} height={6} fill="var(--ink)" />
+            <rect key={d} x={x(d - 1) + 0.6} y={y - 3} width={Math.max(x(d) - x(d - 1) - 1.2, 2)} height={6} fill="var(--ink)" />
           ))}
           {story.marks.map((m) => {
             const at = x(m.day - (m.kind === 'came' ? 1 : 0))

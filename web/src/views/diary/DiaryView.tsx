@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { api } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { LoadHistory } from '../../instruments/LoadHistory'
+import { RiddenRibbon, useRiddenCourse } from '../../instruments/RiddenRibbon'
 import { useFromMemory } from '../../offline/kept'
 import { useAuthor } from '../../offline/useAuthor'
 import { Actions, Button, FileButton, Muted, RailLine, Section } from '../../ui/controls'
@@ -13,6 +14,7 @@ import { Icon, Wedge } from '../../ui/icons'
 import { Loading } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone, sign } from '../../ui/theme'
+import { useHeight, useNarrow } from '../../ui/usePhone'
 import { DiaryLand } from './DiaryLand'
 import { Entries } from './Entries'
 import { type OpenVerb, VerbPanel } from './Panels'
@@ -47,6 +49,13 @@ const Stage = styled.div`
       padding: 0 14px 20px;
     }
   }
+`
+/** Days and land below it all, where there is room for them. */
+const Page = styled.div`
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
 `
 const Plate = styled.p`
   display: flex;
@@ -171,12 +180,15 @@ export function DiaryView() {
   const units = useUnits()
   const diary = useDiary()
   const memory = useFromMemory()
+  const narrowed = useNarrow()
+  const wide = useHeight() === 'enough' && !narrowed
   const [author, setAuthor] = useAuthor()
   const [open, setOpen] = useState<OpenVerb | null>(null)
   const [more, setMore] = useState(false)
   const [moved, setMoved] = useState<number | null>(null)
   const [trouble, setTrouble] = useState('')
   const now = diary.now
+  const course = useRiddenCourse(wide ? now : undefined)
   if (!now) return <Loading />
   const km = moved ?? now.at_km
   const places = [...new Set(sheet.road.stops.map((s) => s.at_km))].sort((a, b) => a - b)
@@ -205,7 +217,7 @@ export function DiaryView() {
       },
       (e: unknown) => setTrouble(e instanceof Error ? e.message : String(e)),
     )
-  return (
+  const page = (
     <Stage>
       <section aria-label="Today">
         {(diary.waiting > 0 || memory) && (
@@ -241,7 +253,7 @@ export function DiaryView() {
             <Icon name="right" />
           </button>
         </Board>
-        <DiaryLand now={now} km={km} />
+        {!wide && <DiaryLand now={now} km={km} />}
         <h2 style={{ fontSize: 16, lineHeight: '21px', fontWeight: 680, marginTop: 8 }}>{units.say(now.sentence)}</h2>
         <Muted>{units.say(now.second)}</Muted>
         {moved !== null && Math.abs(moved - now.at_km) > 0.5 && (
@@ -366,7 +378,7 @@ export function DiaryView() {
             {units.show(now.history.start_kg, 'mass')} at the start, {units.show(now.history.now_kg, 'mass')} now
           </em>
         </RailLine>
-        <LoadHistory history={now.history} days={now.days.length} today={now.day} />
+        {!wide && <LoadHistory history={now.history} days={now.days.length} today={now.day} />}
         <Muted>Dashed as planned, filled as ridden, diamonds are weighings. What is not noted went as planned.</Muted>
         {now.doubts.length > 0 && (
           <ul aria-label="Does not go together" style={{ marginTop: 8 }}>
@@ -382,6 +394,14 @@ export function DiaryView() {
       </section>
       <Rest now={now} />
     </Stage>
+  )
+  return wide ? (
+    <Page>
+      {page}
+      <RiddenRibbon now={now} course={course} />
+    </Page>
+  ) : (
+    page
   )
 }
 
