@@ -26,7 +26,9 @@ def register(app: Flask) -> None:
     @app.errorhandler(CSRFError)
     def no_token(error: CSRFError) -> Response:
         detail = error.description or ""
-        return problem(Problem(status=400, title="Not from this application", detail=detail, mend="Reload the page."))
+        # A page that outlived its session gets a new token and asks again by itself.
+        told = Problem(status=400, title="Not from this application", detail=detail, mend="Reload the page.", again=True)
+        return problem(told)
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:

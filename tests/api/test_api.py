@@ -185,6 +185,8 @@ def test_guards(database):
     app = create_app(database, "test")
     client = app.test_client()
     assert client.post("/api/tours", json={}).status_code == 400
+    outlived = client.post("/api/tours", json={}, headers={"X-CSRFToken": "of another session"})
+    assert (outlived.status_code, outlived.json["again"]) == (400, True)
     token = client.get("/api/session").json["csrf_token"]
     assert client.post("/api/tours", json={}, headers={"X-CSRFToken": token}).status_code == 422
     assert client.get("/api/tours", environ_base={"REMOTE_ADDR": "192.0.2.7"}).status_code == 403

@@ -141,9 +141,9 @@ def test_on_the_road_nobody_hears_of_what_is_mended_at_home(planned):
 def test_empty_bottles_send_to_the_next_tap_and_not_to_the_past(planned):
     tour, road, plan = planned
     now = replan(tour, plan, road, Journal.of([told("left", day=5, km=250, about="water", amount=0.0)])).now
-    assert "no {what} aboard, {verb} at {name}, {stop}." in now.sentence.words
+    assert "no {what} aboard, {verb} at {name} in {far}." in now.sentence.words
     assert now.sentence.names["name"] == "Place 5"  # at km 300, the first after 250
-    assert now.sentence.figures["stop"].value == 300
+    assert now.sentence.figures["far"].value == 50
 
 
 def test_what_wears_out_is_held_against_the_rest_of_the_road():

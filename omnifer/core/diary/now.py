@@ -162,9 +162,8 @@ def _ends(rest: Course, at_km: float) -> Text | None:
     if place - at_km < NEAR_KM:
         if not selling:
             return say("no {what} aboard, and no place ahead gives any.", what=what)
-        return say(
-            "no {what} aboard, {verb} at {name}, {stop}.", what=what, verb=verb, name=selling[0].name, stop=km(selling[0].at_km)
-        )
+        far = km(selling[0].at_km - at_km)
+        return say("no {what} aboard, {verb} at {name} in {far}.", what=what, verb=verb, name=selling[0].name, far=far)
     before = [s for s in selling if s.at_km < place]
     if not before:
         return say("{what} ends at {end}, and nothing on the way there gives any.", what=what, end=km(place))

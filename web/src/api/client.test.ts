@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 
 type Reply = (request: Request) => Response | Promise<Response>
 const heard: Request[] = []
+const tokens: string[] = []
 let reply: Reply = () => new Response()
 
 class Here extends Request {
@@ -13,7 +14,7 @@ class Here extends Request {
 vi.stubGlobal('Request', Here)
 vi.stubGlobal('fetch', async (input: string | Request, init?: RequestInit) => {
   const request = new Here(input, init)
-  if (request.url.endsWith('/api/session')) return Response.json({ csrf_token: 'the-token' })
+  if (request.url.endsWith('/api/session')) return Response.json({ csrf_token: tokens.shift() ?? 'the-token' })
   heard.push(request)
   return reply(request)
 })
@@ -135,5 +136,17 @@ describe('columns of moments', () => {
     const water = { supply: 'water', amount: [1] }
     expect(supplyOf({ supplies: [water] } as never, 'water')).toBe(water)
     expect(() => supplyOf({ supplies: [water] } as never, 'food')).toThrow('no food')
+  })
+})
+
+describe('a page that outlived its session', () => {
+  it('asks for a new token and sends the same again', async () => {
+    reply = () => Response.json({ detail: 'The token is of another session.', status: 400, again: true }, { status: 400 })
+    const refused = await api.addEntries('t1', []).catch((trouble: unknown) => trouble)
+    expect(refused).toMatchObject({ away: true })
+    tokens.push('a-new-token')
+    reply = () => Response.json({ taken: [], otherwise: [] })
+    await api.addEntries('t1', [])
+    expect(heard.map((request) => request.headers.get('X-CSRFToken'))).toEqual(['the-token', 'a-new-token'])
   })
 })

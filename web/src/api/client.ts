@@ -129,6 +129,8 @@ client.use({
   },
   onResponse({ response }) {
     answered(response.headers.has('X-Omnifer-Kept'))
+    // The token may be one of a session that is over: with the next change a new one is asked for.
+    if (response.status === 400) token = undefined
   },
 })
 

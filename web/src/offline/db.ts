@@ -8,9 +8,17 @@ export interface Waiting {
   /** Why it was not taken, where it was refused; it waits until its rider looks at it. */
   refused: string
 }
+/** A picture that nobody took yet, by the entry that it belongs to. */
+export interface WaitingPicture {
+  tour: string
+  entry: string
+  picture: Blob
+  /** Why it was not taken; it stays here until its rider has saved it or lets it go. */
+  refused?: string
+}
 interface Kept extends DBSchema {
   entries: { key: string; value: Waiting }
-  pictures: { key: string; value: { tour: string; entry: string; picture: Blob } }
+  pictures: { key: string; value: WaitingPicture }
   device: { key: string; value: string | number }
 }
 export type Device = IDBPDatabase<Kept>

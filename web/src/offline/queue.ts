@@ -1,7 +1,7 @@
 /** Entries on their way: kept on this device until they are taken, sent again until they are, in whatever order. */
 import { useSyncExternalStore } from 'react'
 import { api, type Entry, Problem } from '../api/client'
-import { device, keepEntry, type Waiting, waitingEntries } from './db'
+import { device, keepEntry, type Waiting, waitingEntries, type WaitingPicture } from './db'
 
 export type Draft = Partial<Omit<Entry, 'id' | 'phone' | 'number' | 'at' | 'offset_min'>> & Pick<Entry, 'verb'>
 
@@ -12,12 +12,14 @@ const AGAIN_MS = 4000
 const NOTHING: Waiting[] = []
 
 let waiting: Waiting[] = NOTHING
+let refusedPictures: WaitingPicture[] = []
 let reached = true
 const listeners = new Set<() => void>()
 const others = new BroadcastChannel('omnifer-diary')
 
 async function tell() {
   waiting = await waitingEntries()
+  refusedPictures = (await (await device()).getAll('pictures')).filter((one) => one.refused)
   for (const listen of listeners) listen()
 }
 others.onmessage = () => void tell()
@@ -56,10 +58,25 @@ export async function note(tour: string, draft: Draft, picture?: Blob): Promise<
   return entry
 }
 
-/** Forgets an entry that was refused. */
-export async function giveUp(id: string): Promise<void> {
+/** Sends an entry or its picture again that was refused. */
+export async function sendAgain(id: string): Promise<void> {
   const base = await device()
-  await Promise.all([base.delete('entries', id), base.delete('pictures', id)])
+  const [entry, picture] = await Promise.all([base.get('entries', id), base.get('pictures', id)])
+  if (entry) await base.put('entries', { ...entry, refused: '' }, id)
+  if (picture) await base.put('pictures', { ...picture, refused: '' }, id)
+  await changed()
+  await send()
+}
+
+/** Forgets an entry that was refused, with its picture. */
+export async function giveUp(id: string): Promise<void> {
+  await (await device()).delete('entries', id)
+  await giveUpPicture(id)
+}
+
+/** Forgets a picture that was refused; its entry stays. */
+export async function giveUpPicture(id: string): Promise<void> {
+  await (await device()).delete('pictures', id)
   await changed()
 }
 
@@ -81,13 +98,16 @@ export async function send(): Promise<void> {
   })
 }
 
+/** Whether it was looked at and not taken: sending it again would not help. */
+const refusal = (trouble: unknown): trouble is Problem => trouble instanceof Problem && !trouble.away && (trouble.body.status ?? 500) < 500
+
 async function sendSome(tour: string, entries: Entry[]): Promise<void> {
   const base = await device()
   try {
     const { taken } = await api.addEntries(tour, entries)
     await Promise.all(taken.map((id) => base.delete('entries', id)))
   } catch (trouble) {
-    if (!(trouble instanceof Problem) || trouble.away || (trouble.body.status ?? 500) >= 500) throw trouble
+    if (!refusal(trouble)) throw trouble
     // One of them is refused: each alone tells which, and the others are taken.
     const [only] = entries
     if (entries.length > 1) for (const entry of entries) await sendSome(tour, [entry])
@@ -98,14 +118,15 @@ async function sendSome(tour: string, entries: Entry[]): Promise<void> {
 async function sendPictures(): Promise<void> {
   const base = await device()
   const there = new Set((await waitingEntries()).map((one) => one.entry.id))
-  for (const { tour, entry, picture } of await base.getAll('pictures')) {
-    if (there.has(entry)) continue
+  for (const one of await base.getAll('pictures')) {
+    if (one.refused || there.has(one.entry)) continue
     try {
-      await api.keepEntryPicture(tour, entry, picture)
+      await api.keepEntryPicture(one.tour, one.entry, one.picture)
+      await base.delete('pictures', one.entry)
     } catch (trouble) {
-      if (!(trouble instanceof Problem) || trouble.away) throw trouble
+      if (!refusal(trouble)) throw trouble
+      await base.put('pictures', { ...one, refused: trouble.body.detail }, one.entry)
     }
-    await base.delete('pictures', entry)
   }
 }
 
@@ -119,9 +140,10 @@ function listen(then: () => void) {
   return () => void listeners.delete(then)
 }
 
-/** What waits on this device, and whether the last try reached anybody. */
-export function useWaiting(): { waiting: Waiting[]; reached: boolean } {
+/** What waits on this device, pictures that were refused, and whether the last try reached anybody. */
+export function useWaiting(): { waiting: Waiting[]; refusedPictures: WaitingPicture[]; reached: boolean } {
   const found = useSyncExternalStore(listen, () => waiting)
+  const pictures = useSyncExternalStore(listen, () => refusedPictures)
   const answered = useSyncExternalStore(listen, () => reached)
-  return { waiting: found, reached: answered }
+  return { waiting: found, refusedPictures: pictures, reached: answered }
 }

@@ -1,8 +1,8 @@
 /** What was noted, the newest first: taken, on its way, or refused; each can be undone. */
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { useDesk } from '../../api/tour'
-import { giveUp } from '../../offline/queue'
+import { giveUp, giveUpPicture, sendAgain } from '../../offline/queue'
 import { Button, Muted } from '../../ui/controls'
 import { fullDate } from '../../ui/dates'
 import { Fold } from '../../ui/Fold'
@@ -37,7 +37,46 @@ const Log = styled.ol`
     padding-top: 10px;
   }
 `
+const Trouble = styled.span`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  padding-top: 4px;
+`
 const FIRST_ENTRIES = 60
+
+interface RefusedProps {
+  what: string
+  id: string
+  onForget: (id: string) => Promise<void>
+  children?: ReactNode
+}
+
+/** What was not taken, and what can be done about it. */
+function Refused({ what, id, onForget, children }: RefusedProps) {
+  return (
+    <Trouble role="alert">
+      <b>{what}</b>
+      <Button $small onPress={() => void sendAgain(id)}>
+        Send it again
+      </Button>
+      {children}
+      <Button $small onPress={() => void onForget(id)}>
+        Forget it
+      </Button>
+    </Trouble>
+  )
+}
+
+/** Hands a picture back to the files of this device. */
+function save(picture: Blob, date: string) {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(picture)
+  link.download = `diary ${date}${picture instanceof File ? ` ${picture.name}` : ''}`
+  link.click()
+  window.setTimeout(() => URL.revokeObjectURL(link.href), 60_000)
+}
 
 export function Entries({ entries, onUndo }: { entries: Shown[]; onUndo: (one: Shown) => void }) {
   const { sheet, tour } = useDesk()
@@ -72,14 +111,14 @@ export function Entries({ entries, onUndo }: { entries: Shown[]; onUndo: (one: S
                     loading="lazy"
                   />
                 )}
-                {one.refused && (
-                  <span role="alert">
-                    <b>Not taken: {one.refused}</b>{' '}
-                    <Button $small onPress={() => void giveUp(one.entry.id)}>
-                      Forget it
+                {one.picture && (
+                  <Refused what={`Picture not taken: ${one.picture.refused}`} id={one.entry.id} onForget={giveUpPicture}>
+                    <Button $small onPress={() => one.picture && save(one.picture.picture, wall.date)}>
+                      Save it on this device
                     </Button>
-                  </span>
+                  </Refused>
                 )}
+                {one.refused && <Refused what={`Not taken: ${one.refused}`} id={one.entry.id} onForget={giveUp} />}
               </span>
               {one.state !== 'refused' && (
                 <Button $small aria-label={`Undo: ${wordsOf(one.entry, sheet, units)}`} onPress={() => onUndo(one)}>

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, type Entry, type Now } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import type { WaitingPicture } from '../../offline/db'
 import { type Draft, note, useWaiting } from '../../offline/queue'
 import { useAuthor } from '../../offline/useAuthor'
 
@@ -11,6 +12,8 @@ export interface Shown {
   state: 'taken' | 'waiting' | 'refused'
   refused: string
   hasPicture: boolean
+  /** A picture that was not taken. */
+  picture?: WaitingPicture
 }
 export interface Diary {
   now: Now | undefined
@@ -25,13 +28,14 @@ const ASKED_AGAIN_MS = 12_000
 
 export function useDiary(): Diary {
   const { tour } = useDesk()
-  const { waiting } = useWaiting()
+  const { waiting, refusedPictures } = useWaiting()
   const [author] = useAuthor()
   const { data } = useQuery({ queryKey: ['diary', tour.id], queryFn: () => api.diary(tour.id), refetchInterval: ASKED_AGAIN_MS })
   const mine = waiting.filter((one) => one.tour === tour.id)
   const taken = data?.entries ?? []
   const there = new Set(taken.map((one) => one.entry.id))
-  const all: Shown[] = [
+  const unkept = new Map(refusedPictures.map((one) => [one.entry, one]))
+  const every: Shown[] = [
     ...taken.map((one) => ({ entry: one.entry, state: 'taken' as const, refused: '', hasPicture: one.has_picture })),
     ...mine
       .filter((one) => !there.has(one.entry.id))
@@ -42,6 +46,7 @@ export function useDiary(): Diary {
         hasPicture: false,
       })),
   ]
+  const all = every.map((one) => ({ ...one, picture: unkept.get(one.entry.id) }))
   const undone = new Set<string>()
   for (const one of all.toReversed()) if (one.entry.undoes && !undone.has(one.entry.id)) undone.add(one.entry.undoes)
   return {
