@@ -76,6 +76,9 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
                 "dressed": bool(here.needed.layers),
                 "mended": bool(here.needed.faults),
                 **dict.fromkeys(("seen", "safe", "complete"), here.needed.asking is not None),
+                "spared": bool(tour.kit),
+                "supplied": voyage is not None,
+                "packed": bool(tour.load.placements),
             }
         ),
         sleepers=here.sleepers,

@@ -229,6 +229,61 @@ def test_used_and_filled_are_reckoned_on(planned):
     assert gone.ridden.found["water"] == (50, 0)
 
 
+def water(planned, *entries):
+    """What there is of water after these, the first of them setting out; and what the plan has there, and takes along at 0 and 60."""
+    tour, road, plan = planned
+    made = replan(tour, plan, road, Journal.of([told("set_out", hour=7, km=0), *entries]))
+    leaves = {stop.at_km: deed.leaves for stop in plan.stores.stops for deed in stop.deeds if deed.lane == "water"}
+    return made.ridden.found["water"][1], leaves
+
+
+def test_what_was_drunk_comes_off_what_was_taken_along(planned):
+    """An evening at km 60 before anything is taken on there: what left home less what was drunk, once and not twice."""
+    level, leaves = water(planned, told("drank", hour=18, about="water", amount=1.0, km=60))
+    assert level == pytest.approx(leaves[0] - 1.0)
+    level, _ = water(
+        planned,
+        told("drank", hour=12, about="water", amount=0.7, km=30),
+        told("drank", hour=18, about="water", amount=0.3, km=60),
+    )
+    assert level == pytest.approx(leaves[0] - 1.0)
+
+
+def test_a_place_passed_without_a_word_gave_what_the_plan_takes_there(planned):
+    """Both evenings are noted; km 60, passed between them, is not: its water was taken on as planned."""
+    evenings = [
+        told("drank", hour=18, about="water", amount=0.5, km=60),
+        told("drank", day=2, hour=18, about="water", amount=0.6, km=110),
+    ]
+    level, leaves = water(planned, *evenings)
+    assert leaves[60.0] > leaves[0] - 0.5
+    assert level == pytest.approx(leaves[60.0] - 0.6)
+    # What was taken on there is told: then only that.
+    level, _ = water(planned, *evenings, told("filled", day=2, hour=7, about="water", amount=0.2, km=61))
+    assert level == pytest.approx(leaves[0] - 0.5 + 0.2 - 0.6)
+
+
+def test_who_drank_more_than_there_was_is_not_dry(planned):
+    """Six litres from a bottle of six that left with less: something was taken on. Only who says so has run out."""
+    level, leaves = water(planned, told("drank", hour=15, about="water", amount=6.0, km=45))
+    assert leaves[0] < 6
+    assert 0 < level < leaves[0]
+    level, _ = water(planned, told("ran_out", hour=15, about="water", km=45))
+    assert level == 0
+
+
+def test_days_of_which_nothing_is_said_use_what_the_plan_does(planned):
+    """Counted at km 20 of the first day, nothing more until km 50: 30 of 60 km of a day's riding are gone."""
+    at_20, _ = water(planned, told("left", hour=9, about="water", amount=3, km=20))
+    at_50, _ = water(planned, told("left", hour=9, about="water", amount=3, km=20), told("here", hour=13, km=50))
+    assert at_20 == 3
+    plan = planned[2]
+    column = next(c for c in plan.moments.supplies if c.supply == "water")
+    a, b = np.interp([20, 50], plan.moments.km, column.stock)
+    assert 3 - at_50 == pytest.approx(a - b, abs=0.02)
+    assert a - b > 0.3  # half a litre an hour or so, not none
+
+
 def test_load_history_in_steps(planned):
     """Two lenses of 0.4 kg, one sent home; the chair of 0.9 lost; gloves of 0.1 bought: -0.4 - 0.9 + 0.1 = -1.2 kg."""
     tour, road, plan = planned

@@ -7,6 +7,7 @@ import datetime as dt
 from dataclasses import dataclass
 from itertools import pairwise
 
+from omnifer.core.diary.aboard import NOTED, PlannedLevel, aboard
 from omnifer.core.diary.journal import Journal, Told
 from omnifer.core.model.assessment import Assessment, Day
 from omnifer.core.model.diary import GONE
@@ -60,7 +61,7 @@ def ridden(sheet: TourSheet, plan: Assessment, journal: Journal, length_km: floa
     here = _here(sheet, plan, journal, length_km)
     nights = _nights(plan, journal, here)
     kit, load, gone = _kit(sheet, journal)
-    found = _found(sheet, plan, journal, here)
+    found = _found(sheet, plan, journal, here, nights)
     counted = tuple(
         Found(supply=name, at_km=max(km - JUST_BEFORE_KM, 0.0), amount=round(min(amount, MOST), 3))
         for name, (km, amount) in sorted(found.items())
@@ -276,59 +277,24 @@ def _roomiest(sheet: TourSheet, wanted: str) -> str | None:
     return max(bags, key=lambda c: c.volume_l).id if bags else None
 
 
-def _found(sheet: TourSheet, plan: Assessment, journal: Journal, here: Here) -> dict[str, tuple[float, float]]:
-    """How much there is of each supply of which something was noted, by what was taken on and used since.
-
-    Before the first entry of a supply it was as planned; on days without one it was used as planned.
-    """
-    levels: dict[str, _Level] = {}
-    lanes = {lane.key: lane for lane in (plan.stores.lanes if plan.stores else ())}
-    kinds = {**{name: name for name in SUPPLIES}, **{t.id: t.id for t in sheet.kit if t.id in lanes}}
-    for told in on_road(journal):
-        entry, name = told.entry, kinds.get(told.entry.about)
-        amount = entry.amount
-        if name is None or name not in lanes or entry.verb not in ("used", "ate", "drank", "filled", "bought", "left", "ran_out"):
+def _found(
+    sheet: TourSheet, plan: Assessment, journal: Journal, here: Here, nights: list[tuple[int, float]]
+) -> dict[str, tuple[float, float]]:
+    """Where the party is, and how much there is of each supply of which something was noted; see `aboard`."""
+    if plan.stores is None or plan.moments is None:
+        return {}
+    things = {thing.id for thing in sheet.kit}
+    ends = [(0, 0.0), *nights, (here.day, here.km)]
+    days = [
+        (here.set_out + dt.timedelta(days=n - 1), from_km, max(to_km, from_km), n < here.day)
+        for (_, from_km), (n, to_km) in pairwise(ends)
+    ]
+    found = {}
+    for lane in plan.stores.lanes:
+        if lane.key not in SUPPLIES and lane.key not in things:
             continue
-        at_km = min(entry.km if entry.km is not None else here.km, here.km)
-        level = levels.get(name)
-        if level is None:
-            level = levels[name] = _Level(_stock_at(plan, name, at_km), lanes[name].a_day, told.date)
-        level.pass_to(told.date)
-        match entry.verb:
-            case "left":
-                level.amount = amount or 0.0
-            case "ran_out":
-                level.amount = 0.0
-            case "filled" | "bought":
-                level.amount += amount or 0.0
-            case _:
-                level.amount = max(level.amount - (amount or 0.0), 0.0)
-                level.used_on = told.date
-    for level in levels.values():
-        level.pass_to(here.date)
-    return {name: (here.km, level.amount) for name, level in levels.items()}
-
-
-@dataclass
-class _Level:
-    amount: float
-    a_day: float
-    date: dt.date
-    used_on: dt.date | None = None
-
-    def pass_to(self, date: dt.date) -> None:
-        """Let days go by: on those without an entry of use it is used as planned."""
-        days = (date - self.date).days - (1 if self.used_on is not None and self.date <= self.used_on < date else 0)
-        if days > 0:
-            self.amount = max(self.amount - days * self.a_day, 0.0)
-        self.date = max(self.date, date)
-
-
-def _stock_at(plan: Assessment, name: str, at_km: float) -> float:
-    """What the plan has of a supply on arriving at a place."""
-    lane = next(lane for lane in plan.stores.lanes if lane.key == name) if plan.stores else None
-    if lane is None or plan.moments is None:
-        return 0.0
-    passed = [k for k, km in enumerate(plan.moments.km) if km <= at_km]
-    k = passed[-1] if passed else 0
-    return lane.stock[k] if len(lane.stock) > 1 else lane.stock[0]
+        noted = [t for t in on_road(journal) if t.entry.about == lane.key and t.entry.verb in NOTED]
+        if noted:
+            level = PlannedLevel.of(lane, plan.moments, plan.stores.stops)
+            found[lane.key] = here.km, aboard(level, noted, days)
+    return found

@@ -32,5 +32,5 @@ QUESTIONS: tuple[Question, ...] = (
 
 
 def open_questions(said: dict[str, bool]) -> list[Question]:
-    """The questions; open are those to which nobody said anything."""
-    return [q.model_copy(update={"open": not said.get(q.id, True)}) for q in QUESTIONS]
+    """The questions; open are those to which nobody said anything. Raises KeyError where one is forgotten."""
+    return [q.model_copy(update={"open": not said[q.id]}) for q in QUESTIONS]
