@@ -230,7 +230,7 @@ def test_used_and_filled_are_reckoned_on(planned):
 
 
 def water(planned, *entries):
-    """What there is of water after these, the first of them setting out; and what the plan has there, and takes along at 0 and 60."""
+    """What there is of water after these, and what leaves each place by the plan, by its kilometre."""
     tour, road, plan = planned
     made = replan(tour, plan, road, Journal.of([told("set_out", hour=7, km=0), *entries]))
     leaves = {stop.at_km: deed.leaves for stop in plan.stores.stops for deed in stop.deeds if deed.lane == "water"}
@@ -282,6 +282,16 @@ def test_days_of_which_nothing_is_said_use_what_the_plan_does(planned):
     a, b = np.interp([20, 50], plan.moments.km, column.stock)
     assert 3 - at_50 == pytest.approx(a - b, abs=0.02)
     assert a - b > 0.3  # half a litre an hour or so, not none
+
+
+def test_the_water_of_a_night_that_is_over_is_not_asked_again(planned):
+    """Two litres in the evening at km 90, far from any tap, and in the morning: they are there to ride with."""
+    tour, road, plan = planned
+    evening = [told("set_out", hour=7, km=0), told("slept", hour=19, km=90), told("left", hour=20, about="water", amount=2, km=90)]
+    rest = replan(tour, plan, road, Journal.of([*evening, told("packed_in", day=2, hour=7, amount=25, km=90)])).rest
+    column = next(c for c in rest.moments.supplies if c.supply == "water")
+    behind = next(k for k, km in enumerate(rest.moments.km) if km > 90.01)
+    assert column.stock[behind] == pytest.approx(2.0, abs=0.15)
 
 
 def test_load_history_in_steps(planned):

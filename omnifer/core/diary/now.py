@@ -200,6 +200,7 @@ def _coming(rest: Course, at_km: float) -> Iterator[Planned]:
                 yield Planned(
                     verb=deed.verb,
                     supply=deed.lane,
+                    amount=deed.amount,
                     words=deed.words,
                     where=say(
                         "{name}, in {km}, day {day}", name=stop.name, km=km(max(stop.at_km - at_km, 0.0)), day=number(stop.day)

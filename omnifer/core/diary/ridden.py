@@ -19,7 +19,7 @@ from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.days import SAME_PLACE_KM
 
 JUST_BEFORE_KM = 0.02
-"""What is on board is counted before anything is taken on at the same place [km]."""
+"""What is on board is counted before anything is taken on at the same place, and after the night that was spent there [km]."""
 SUPPLIES = ("water", "food", "fuel")
 AT_HOME = frozenset({"weighed", "checked", "verdict"})
 """What is noted before leaving and after coming home as well."""
@@ -143,6 +143,8 @@ def _pinned(sheet: TourSheet, nights: list[tuple[int, float]], here: Here) -> tu
         elif km > SAME_PLACE_KM:
             made.append(Night(at_km=km, from_km=begins))
             begins = km
+    if made and here.km - made[-1].at_km < 3 * JUST_BEFORE_KM < made[-1].at_km:
+        made[-1] = made[-1].model_copy(update={"at_km": round(here.km - 3 * JUST_BEFORE_KM, 3)})
     ahead = [night for night in sheet.road.nights if night.at_km > here.km + SAME_PLACE_KM]
     return (*made, *ahead)[:400]
 

@@ -24,6 +24,7 @@ class Planned(Noun):
 
     verb: StoreVerb
     supply: str
+    amount: float = Field(description="In the unit of the supply")
     words: Text
     where: Text
     at_km: float

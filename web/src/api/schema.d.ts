@@ -6833,6 +6833,11 @@ export interface components {
         Planned: {
             /** Ahead Km */
             ahead_km: number;
+            /**
+             * Amount
+             * @description In the unit of the supply
+             */
+            amount: number;
             /** At Km */
             at_km: number;
             /** Supply */

@@ -7,20 +7,21 @@ import { LoadHistory } from '../../instruments/LoadHistory'
 import { RiddenRibbon, useRiddenCourse } from '../../instruments/RiddenRibbon'
 import { useFromMemory } from '../../offline/kept'
 import { useAuthor } from '../../offline/useAuthor'
-import { Actions, Button, FileButton, Muted, RailLine, Section } from '../../ui/controls'
-import { Measure } from '../../ui/fields'
+import { Actions, Button, Muted, RailLine } from '../../ui/controls'
 import { shortDate } from '../../ui/dates'
 import { Icon, Wedge } from '../../ui/icons'
 import { Loading } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone, sign } from '../../ui/theme'
 import { useHeight, useNarrow } from '../../ui/usePhone'
+import { ComesNext } from './ComesNext'
 import { DiaryLand } from './DiaryLand'
 import { Entries } from './Entries'
 import { type OpenVerb, VerbPanel } from './Panels'
 import { Rest } from './Rest'
 import { useDiary } from './useDiary'
 import { VerbIcon } from './VerbIcon'
+import { HERE_KM, Where } from './Where'
 import { VERBS, wallOf, wordsOf } from './words'
 
 const Stage = styled.div`
@@ -101,26 +102,6 @@ const Board = styled.div`
     margin: 6px -8px 0;
   }
 `
-const Lines = styled.ul`
-  border-top: 3px solid var(--ink);
-  margin: 8px 0;
-  li {
-    display: grid;
-    grid-template-columns: 62px 1fr 78px;
-    gap: 8px;
-    align-items: center;
-    border-bottom: 1px solid var(--hair);
-    min-height: 46px;
-    font-size: var(--size-small);
-    line-height: 16px;
-  }
-  b {
-    font-family: ${sign};
-    font-stretch: 112%;
-    font-weight: 750;
-    font-size: var(--size-small);
-  }
-`
 const Four = styled.div<{ $row?: boolean }>`
   display: grid;
   grid-template-columns: repeat(${(p) => (p.$row ? 3 : 2)}, 1fr);
@@ -165,13 +146,6 @@ const BESIDE: OpenVerb[] = [
   'drank', 'ate', 'filled', 'bought', 'left', 'slept', 'spent', 'charged', 'packed_in', 'lost', 'given_away', 'swapped', 'mended', 'wore', 'pressure', 'oiled',
   'washed', 'wet_through', 'hurt', 'hazard', 'note',
 ] // prettier-ignore
-const FETCH: Record<string, { name: string; verb: OpenVerb }> = {
-  fill: { name: 'Fill', verb: 'filled' },
-  buy: { name: 'Buy', verb: 'bought' },
-  refuel: { name: 'Refuel', verb: 'filled' },
-  charge: { name: 'Charge', verb: 'charged' },
-  restock: { name: 'Restock', verb: 'bought' },
-}
 /** Noted before leaving and after coming home: seen under Pack and Debrief. */
 const AT_HOME = ['weighed', 'checked', 'verdict']
 
@@ -194,7 +168,7 @@ export function DiaryView() {
   const places = [...new Set(sheet.road.stops.map((s) => s.at_km))].sort((a, b) => a - b)
   const before = places.findLast((p) => p < km - 0.5)
   const after = places.find((p) => p > km + 0.5)
-  const place = sheet.road.stops.find((s) => Math.abs(s.at_km - km) < 3)
+  const place = sheet.road.stops.find((s) => Math.abs(s.at_km - km) < HERE_KM)
   const gone = new Set(Object.keys(now.gone))
   for (const one of diary.entries)
     if (one.state === 'waiting' && ['sent_home', 'lost', 'given_away'].includes(one.entry.verb)) gone.add(one.entry.about)
@@ -299,20 +273,7 @@ export function DiaryView() {
         ) : (
           <>
             {now.planned.length > 0 && (
-              <Lines aria-label="What comes next">
-                {now.planned.slice(0, 3).map((p) => (
-                  <li key={p.verb}>
-                    <b>{FETCH[p.verb]?.name ?? p.verb}</b>
-                    <span>
-                      {units.say(p.words)}
-                      <Muted as="span" style={{ display: 'block' }}>
-                        {units.say(p.where)}
-                      </Muted>
-                    </span>
-                    <Button onPress={() => setOpen(FETCH[p.verb]?.verb ?? 'filled')}>Done</Button>
-                  </li>
-                ))}
-              </Lines>
+              <ComesNext planned={now.planned.slice(0, 3)} entries={diary.entries} onDone={(draft) => void note([draft])} onOther={setOpen} />
             )}
             <Four>
               {BIG.map((v) => (
@@ -402,20 +363,5 @@ export function DiaryView() {
     </Page>
   ) : (
     page
-  )
-}
-
-/** Where one is: typed, or by a recorded ride. */
-function Where({ km, onKm, onTrack }: { km: number; onKm: (km: number) => void; onTrack: (file: File) => void }) {
-  return (
-    <div style={{ marginTop: 12 }}>
-      <Section as="h3">Where am I</Section>
-      <Measure label="Kilometre of the road" value={km} quantity="distance" decimals={1} onChange={onKm} />
-      <p style={{ marginTop: 8 }}>
-        <FileButton accept={['.gpx', '.fit', '.tcx', 'application/gpx+xml']} onFile={onTrack}>
-          Lay a recorded ride on the road
-        </FileButton>
-      </p>
-    </div>
   )
 }

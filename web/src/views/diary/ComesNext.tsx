@@ -1,0 +1,100 @@
+/** What is taken on next of each supply, kept as planned with one touch. */
+import styled from 'styled-components'
+import type { Entry, Now } from '../../api/client'
+import type { Draft } from '../../offline/queue'
+import { Button, Muted } from '../../ui/controls'
+import { useUnits } from '../../ui/preferences'
+import { sign } from '../../ui/theme'
+import type { OpenVerb } from './Panels'
+import type { Shown } from './useDiary'
+import { HERE_KM } from './Where'
+
+type Planned = Now['planned'][number]
+const Lines = styled.ul`
+  border-top: 3px solid var(--ink);
+  margin: 8px 0;
+  li {
+    display: grid;
+    grid-template-columns: 62px 1fr 78px;
+    gap: 8px;
+    align-items: center;
+    border-bottom: 1px solid var(--hair);
+    min-height: 46px;
+    font-size: var(--size-small);
+    line-height: 16px;
+  }
+  b {
+    font-family: ${sign};
+    font-stretch: 112%;
+    font-weight: 750;
+    font-size: var(--size-small);
+  }
+  li > button:not(:last-child) {
+    text-align: left;
+    min-height: 44px;
+    text-decoration: underline dotted 1px;
+    text-underline-offset: 3px;
+    span {
+      display: block;
+    }
+  }
+`
+const FETCH: Record<Planned['verb'], { name: string; verb: OpenVerb }> = {
+  fill: { name: 'Fill', verb: 'filled' },
+  buy: { name: 'Buy', verb: 'bought' },
+  refuel: { name: 'Refuel', verb: 'filled' },
+  charge: { name: 'Charge', verb: 'charged' },
+  restock: { name: 'Restock', verb: 'bought' },
+}
+
+interface Props {
+  planned: Planned[]
+  entries: Shown[]
+  onDone: (draft: Draft) => void
+  onOther: (verb: OpenVerb) => void
+}
+
+export function ComesNext({ planned, entries, onDone, onOther }: Props) {
+  return (
+    <Lines aria-label="What comes next">
+      {planned.map((p) => (
+        <Line
+          key={p.verb}
+          planned={p}
+          noted={entries.some((one) => isOf(one.entry, p))}
+          onDone={() => onDone({ verb: FETCH[p.verb].verb, about: p.supply, amount: p.amount, km: p.at_km })}
+          onOther={() => onOther(FETCH[p.verb].verb)}
+        />
+      ))}
+    </Lines>
+  )
+}
+
+/** Whether an entry says that something planned was taken on. */
+const isOf = (entry: Entry, planned: Planned) =>
+  entry.verb === FETCH[planned.verb].verb && entry.about === planned.supply && entry.km !== null && Math.abs(entry.km - planned.at_km) < HERE_KM
+
+interface LineProps {
+  planned: Planned
+  noted: boolean
+  onDone: () => void
+  onOther: () => void
+}
+
+/** What is taken on next: one touch keeps what is planned, a touch on the words asks for another amount. */
+function Line({ planned, noted, onDone, onOther }: LineProps) {
+  const units = useUnits()
+  const { name } = FETCH[planned.verb]
+  return (
+    <li>
+      <b>{name}</b>
+      <button type="button" aria-label={`${name}, another amount than ${units.say(planned.words)}`} onClick={onOther}>
+        {units.say(planned.words)}
+        <Muted as="span">{units.say(planned.where)}</Muted>
+      </button>
+      <Button isDisabled={noted} onPress={onDone} aria-label={noted ? `${name}: noted` : `${name} as planned: done`}>
+        {noted ? 'Noted' : 'Done'}
+      </Button>
+    </li>
+  )
+}

@@ -1,0 +1,20 @@
+/** Where one is: typed, or by a recorded ride. */
+import { FileButton, Section } from '../../ui/controls'
+import { Measure } from '../../ui/fields'
+
+/** So near a place one is there [km]. */
+export const HERE_KM = 3
+
+export function Where({ km, onKm, onTrack }: { km: number; onKm: (km: number) => void; onTrack: (file: File) => void }) {
+  return (
+    <div style={{ marginTop: 12 }}>
+      <Section as="h3">Where am I</Section>
+      <Measure label="Kilometre of the road" value={km} quantity="distance" decimals={1} onChange={onKm} />
+      <p style={{ marginTop: 8 }}>
+        <FileButton accept={['.gpx', '.fit', '.tcx', 'application/gpx+xml']} onFile={onTrack}>
+          Lay a recorded ride on the road
+        </FileButton>
+      </p>
+    </div>
+  )
+}
