@@ -42,7 +42,15 @@ def ridden(served: tuple[str, Flask]) -> Iterator[tuple[str, str, str]]:
 def test_a_tour_is_unpacked_and_handed_on(page: Page, ridden: tuple[str, str, str]):
     site, old, new = ridden
     page.goto(f"{site}/tours/{old}/debrief", wait_until="commit")
+    playhead = page.get_by_role("slider", name="Moment of the tour")
+    expect(playhead).to_have_attribute("aria-valuetext", re.compile("^Day 10, "))
+    expect(page.get_by_role("list", name="What changed the load")).to_contain_text("day 4lens sent home: 0.80 kg")
+    playhead.focus()
+    playhead.press("Home")
+    expect(playhead).to_have_attribute("aria-valuetext", re.compile(r"^Day 1, 0\skm"))
+    page.set_viewport_size({"width": 390, "height": 844})
     expect(page.get_by_role("img", name=re.compile("Load history: .* on day 10"))).to_be_visible()
+    page.set_viewport_size({"width": 1280, "height": 800})
     lens = page.get_by_role("listitem", name="lens")
     expect(lens.get_by_role("button", name="Never?")).to_be_visible()
     expect(lens).to_contain_text("0 of 4")

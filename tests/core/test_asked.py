@@ -180,6 +180,13 @@ def test_every_answer_that_is_offered_answers():
         assert finding.id not in {f.id for f in assess(after, profile_of(after)).findings}, finding.sentence
 
 
+def test_an_empty_tour_has_no_answers_yet():
+    empty = small_tour()
+    questions = assess(empty, None).questions
+    assert len(questions) == 10
+    assert all(question.open for question in questions)
+
+
 def test_nothing_is_asked_of_a_kit_that_says_nothing():
     tour = days(thing("pot"), hazards=BEARS)
     found = assess(tour, profile_of(tour))

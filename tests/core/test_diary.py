@@ -287,7 +287,11 @@ def test_days_of_which_nothing_is_said_use_what_the_plan_does(planned):
 def test_the_water_of_a_night_that_is_over_is_not_asked_again(planned):
     """Two litres in the evening at km 90, far from any tap, and in the morning: they are there to ride with."""
     tour, road, plan = planned
-    evening = [told("set_out", hour=7, km=0), told("slept", hour=19, km=90), told("left", hour=20, about="water", amount=2, km=90)]
+    evening = [
+        told("set_out", hour=7, km=0),
+        told("slept", hour=19, km=90),
+        told("left", hour=20, about="water", amount=2, km=90),
+    ]
     rest = replan(tour, plan, road, Journal.of([*evening, told("packed_in", day=2, hour=7, amount=25, km=90)])).rest
     column = next(c for c in rest.moments.supplies if c.supply == "water")
     behind = next(k for k, km in enumerate(rest.moments.km) if km > 90.01)

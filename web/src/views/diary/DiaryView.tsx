@@ -1,5 +1,6 @@
 /** The diary: where the party is, what comes next, four big buttons and more beside; for one hand, gloves and rain. */
 import { useState } from 'react'
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import { api } from '../../api/client'
 import { useDesk } from '../../api/tour'
@@ -165,6 +166,7 @@ export function DiaryView() {
   const course = useRiddenCourse(wide ? now : undefined)
   if (!now) return <Loading />
   const km = moved ?? now.at_km
+  const road = now.days.length > 0
   const places = [...new Set(sheet.road.stops.map((s) => s.at_km))].sort((a, b) => a - b)
   const before = places.findLast((p) => p < km - 0.5)
   const after = places.find((p) => p > km + 0.5)
@@ -215,8 +217,8 @@ export function DiaryView() {
               {now.begun ? `Day ${now.day}${place ? `, ${Math.abs(place.at_km - km) < 0.6 ? '' : 'near '}${place.name}` : ''}` : 'Before the start'}
             </h2>
             {shortDate(now.date)}
-            {now.wall ? `, ${now.wall.slice(11, 16)}` : ''}, {units.show(km, 'distance', 0)} of{' '}
-            {units.show(now.days.at(-1)?.to_km ?? 0, 'distance', 0)}
+            {now.wall ? `, ${now.wall.slice(11, 16)}` : ''}
+            {road && `, ${units.show(km, 'distance', 0)} of ${units.show(now.days.at(-1)?.to_km ?? 0, 'distance', 0)}`}
           </div>
           <button
             type="button"
@@ -227,7 +229,14 @@ export function DiaryView() {
             <Icon name="right" />
           </button>
         </Board>
-        {!wide && <DiaryLand now={now} km={km} />}
+        {!road ? (
+          <Muted style={{ marginTop: 8 }}>
+            This tour has no road yet, so the diary knows neither places nor what is left. <Link to="../road">Say where you ride</Link>, or note what
+            happens all the same.
+          </Muted>
+        ) : (
+          !wide && <DiaryLand now={now} km={km} />
+        )}
         <h2 style={{ fontSize: 16, lineHeight: '21px', fontWeight: 680, marginTop: 8 }}>{units.say(now.sentence)}</h2>
         <Muted>{units.say(now.second)}</Muted>
         {moved !== null && Math.abs(moved - now.at_km) > 0.5 && (
@@ -332,15 +341,19 @@ export function DiaryView() {
         )}
       </section>
       <section aria-label="What was noted">
-        <RailLine style={{ marginTop: 8 }}>
-          <Icon name="load" size={17} />
-          On the bikes
-          <em>
-            {units.show(now.history.start_kg, 'mass')} at the start, {units.show(now.history.now_kg, 'mass')} now
-          </em>
-        </RailLine>
-        {!wide && <LoadHistory history={now.history} days={now.days.length} today={now.day} />}
-        <Muted>Dashed as planned, filled as ridden, diamonds are weighings. What is not noted went as planned.</Muted>
+        {road && (
+          <>
+            <RailLine style={{ marginTop: 8 }}>
+              <Icon name="load" size={17} />
+              On the bikes
+              <em>
+                {units.show(now.history.start_kg, 'mass')} at the start, {units.show(now.history.now_kg, 'mass')} now
+              </em>
+            </RailLine>
+            {!wide && <LoadHistory history={now.history} days={now.days.length} today={now.day} />}
+            <Muted>Dashed as planned, filled as ridden, diamonds are weighings. What is not noted went as planned.</Muted>
+          </>
+        )}
         {now.doubts.length > 0 && (
           <ul aria-label="Does not go together" style={{ marginTop: 8 }}>
             {now.doubts.map((d) => (
@@ -353,10 +366,10 @@ export function DiaryView() {
         )}
         <Entries entries={diary.entries.filter((one) => !AT_HOME.includes(one.entry.verb))} onUndo={(one) => void diary.undo(one.entry)} />
       </section>
-      <Rest now={now} />
+      {road && <Rest now={now} />}
     </Stage>
   )
-  return wide ? (
+  return wide && road ? (
     <Page>
       {page}
       <RiddenRibbon now={now} course={course} />
