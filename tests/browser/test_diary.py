@@ -37,7 +37,7 @@ def fills(diary: Diary, tour: str) -> list[tuple[float | None, float | None]]:
     return [(one.entry.km, one.entry.amount) for one in diary.read(tour)[0] if one.entry.verb == "filled"]
 
 
-def test_what_comes_next_is_kept_as_planned_with_one_touch(page: Page, under_way: tuple[str, Diary, str]):
+def test_what_comes_next_is_kept_as_planned_with_one_touch(under_way: tuple[str, Diary, str], page: Page):
     address, diary, tour = under_way
     page.set_viewport_size(PHONE)
     page.goto(address, wait_until="commit")
@@ -62,7 +62,7 @@ def test_what_comes_next_is_kept_as_planned_with_one_touch(page: Page, under_way
     expect(page.get_by_text(re.compile("^Last: Filled"))).to_be_visible()
 
 
-def test_a_file_that_is_no_picture_is_not_lost(page: Page, under_way: tuple[str, Diary, str], complaints: list[str]):
+def test_a_file_that_is_no_picture_is_not_lost(under_way: tuple[str, Diary, str], page: Page, complaints: list[str]):
     address, _, _ = under_way
     page.set_viewport_size(PHONE)
     page.goto(address, wait_until="commit")
@@ -95,4 +95,5 @@ def test_a_tour_without_a_road_says_what_to_do_first(page: Page, served: tuple[s
     expect(page.get_by_text("at the start,")).to_have_count(0)
     page.get_by_role("link", name="Say where you ride").click()
     expect(page).to_have_url(re.compile("/road$"))
+    page.goto("about:blank")  # who looks at a tour that is deleted is told so
     tours.delete(kept.id)
