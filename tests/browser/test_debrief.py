@@ -17,7 +17,7 @@ from tests.core.test_diary import KIT, STOWED, straight_tour, told
 
 
 @pytest.fixture
-def ridden(served: tuple[str, Flask]) -> Iterator[tuple[str, str, str]]:
+def ridden(served: tuple[str, Flask], page: Page) -> Iterator[tuple[str, str, str]]:
     """A tour that was ridden and the next one, with a chair of the library on both: the address, and the two of them."""
     address, application = served
     tours, pool = tours_of(application), application.extensions["omnifer"].pool
@@ -34,6 +34,7 @@ def ridden(served: tuple[str, Flask]) -> Iterator[tuple[str, str, str]]:
     entries.append(told("sent_home", day=4, hour=9, about="lens", km=190))
     Diary(pool, owner).add(kept[0].id, [one.entry for one in entries])
     yield address, kept[0].id, kept[1].id
+    page.goto("about:blank")  # who looks at a tour that is deleted is told so
     for line in tours.list():
         tours.delete(line.id)
     library.remove(chair, library.read(chair).version)

@@ -17,7 +17,7 @@ PHONE = {"width": 390, "height": 844}
 
 
 @pytest.fixture
-def under_way(served: tuple[str, Flask]) -> Iterator[tuple[str, Diary, str]]:
+def under_way(served: tuple[str, Flask], page: Page) -> Iterator[tuple[str, Diary, str]]:
     """A tour on its third day at km 130: the address of its diary, its entries, and its identifier."""
     address, application = served
     tours, pool = tours_of(application), application.extensions["omnifer"].pool
@@ -30,6 +30,7 @@ def under_way(served: tuple[str, Flask]) -> Iterator[tuple[str, Diary, str]]:
     ]
     diary.add(kept.id, [one.entry for one in [*entries, told("here", day=3, hour=11, km=130)]])
     yield f"{address}/tours/{kept.id}/diary", diary, kept.id
+    page.goto("about:blank")  # who looks at a tour that is deleted is told so
     tours.delete(kept.id)
 
 
@@ -95,5 +96,5 @@ def test_a_tour_without_a_road_says_what_to_do_first(page: Page, served: tuple[s
     expect(page.get_by_text("at the start,")).to_have_count(0)
     page.get_by_role("link", name="Say where you ride").click()
     expect(page).to_have_url(re.compile("/road$"))
-    page.goto("about:blank")  # who looks at a tour that is deleted is told so
+    page.goto("about:blank")
     tours.delete(kept.id)
