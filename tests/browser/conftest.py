@@ -38,6 +38,12 @@ def open_page(browser: Browser, complaints: list[str], **options: object) -> Pag
     )
 
 
+def look_away(page: Page) -> None:
+    """Leave a page before its tour is deleted: who looks at one that is gone, or has just asked for it, is told so."""
+    page.wait_for_load_state("networkidle")
+    page.goto("about:blank")
+
+
 @pytest.fixture
 def complaints() -> list[str]:
     """What the browser's console said; a test that provokes a refusal empties it."""

@@ -11,7 +11,7 @@ from omnifer.core.assess import profile_of
 from omnifer.store.database import LOCAL_RIDER, owner_named
 from omnifer.store.diary import Diary
 from omnifer.store.library import Library
-from tests.browser.conftest import visit
+from tests.browser.conftest import look_away, visit
 from tests.conftest import tours_of
 from tests.core.test_diary import KIT, STOWED, straight_tour, told
 
@@ -34,7 +34,7 @@ def ridden(served: tuple[str, Flask], page: Page) -> Iterator[tuple[str, str, st
     entries.append(told("sent_home", day=4, hour=9, about="lens", km=190))
     Diary(pool, owner).add(kept[0].id, [one.entry for one in entries])
     yield address, kept[0].id, kept[1].id
-    page.goto("about:blank")  # who looks at a tour that is deleted is told so
+    look_away(page)
     for line in tours.list():
         tours.delete(line.id)
     library.remove(chair, library.read(chair).version)

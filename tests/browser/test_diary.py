@@ -10,6 +10,7 @@ from playwright.sync_api import Page, expect
 from omnifer.core.model.road import Road
 from omnifer.store.database import LOCAL_RIDER, owner_named
 from omnifer.store.diary import Diary
+from tests.browser.conftest import look_away
 from tests.conftest import small_tour, tours_of
 from tests.core.test_diary import KIT, STOWED, straight_tour, told
 
@@ -30,7 +31,7 @@ def under_way(served: tuple[str, Flask], page: Page) -> Iterator[tuple[str, Diar
     ]
     diary.add(kept.id, [one.entry for one in [*entries, told("here", day=3, hour=11, km=130)]])
     yield f"{address}/tours/{kept.id}/diary", diary, kept.id
-    page.goto("about:blank")  # who looks at a tour that is deleted is told so
+    look_away(page)
     tours.delete(kept.id)
 
 
@@ -96,5 +97,5 @@ def test_a_tour_without_a_road_says_what_to_do_first(page: Page, served: tuple[s
     expect(page.get_by_text("at the start,")).to_have_count(0)
     page.get_by_role("link", name="Say where you ride").click()
     expect(page).to_have_url(re.compile("/road$"))
-    page.goto("about:blank")
+    look_away(page)
     tours.delete(kept.id)
