@@ -204,4 +204,4 @@ def test_a_kit_of_a_school_weighs_what_such_kits_do(client, school):
     }
     begun = client.post("/api/tours", json=asked)
     assert len(begun.json["tour"]["sheet"]["kit"]) == len(kit)
-    assert {q["id"] for q in begun.json["assessment"]["questions"] if q["open"]} <= {"warm", "clean"}
+    assert {q["id"] for q in begun.json["assessment"]["questions"] if q["open"]} <= {"warm", "clean", "packed"}

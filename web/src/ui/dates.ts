@@ -14,6 +14,9 @@ export const longDay = told({ day: 'numeric', month: 'long' })
 /** 24 April 2027 */
 export const fullDate = told({ day: 'numeric', month: 'long', year: 'numeric' })
 
+/** How many days later the second date is. */
+export const daysBetween = (a: string, b: string) => Math.round((Date.parse(b.slice(0, 10)) - Date.parse(a.slice(0, 10))) / 86_400_000)
+
 /** Today where the rider is, as 2027-04-24. */
 export const today = () => {
   const now = new Date()

@@ -61,7 +61,7 @@ export function ComesNext({ planned, entries, onDone, onOther }: Props) {
         <Line
           key={p.verb}
           planned={p}
-          noted={entries.some((one) => isOf(one.entry, p))}
+          noted={entries.some((one) => one.state === 'waiting' && isOf(one.entry, p))}
           onDone={() => onDone({ verb: FETCH[p.verb].verb, about: p.supply, amount: p.amount, km: p.at_km })}
           onOther={() => onOther(FETCH[p.verb].verb)}
         />
@@ -70,7 +70,7 @@ export function ComesNext({ planned, entries, onDone, onOther }: Props) {
   )
 }
 
-/** Whether an entry says that something planned was taken on. */
+/** Whether an entry says that something planned was taken on; once it is sent, the plan itself asks for no more. */
 const isOf = (entry: Entry, planned: Planned) =>
   entry.verb === FETCH[planned.verb].verb && entry.about === planned.supply && entry.km !== null && Math.abs(entry.km - planned.at_km) < HERE_KM
 

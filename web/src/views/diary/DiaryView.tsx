@@ -9,7 +9,7 @@ import { RiddenRibbon, useRiddenCourse } from '../../instruments/RiddenRibbon'
 import { useFromMemory } from '../../offline/kept'
 import { useAuthor } from '../../offline/useAuthor'
 import { Actions, Button, Muted, RailLine } from '../../ui/controls'
-import { shortDate } from '../../ui/dates'
+import { daysBetween, shortDate, today } from '../../ui/dates'
 import { Icon, Wedge } from '../../ui/icons'
 import { Loading } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
@@ -147,6 +147,8 @@ const BESIDE: OpenVerb[] = [
   'drank', 'ate', 'filled', 'bought', 'left', 'slept', 'spent', 'charged', 'packed_in', 'lost', 'given_away', 'swapped', 'mended', 'wore', 'pressure', 'oiled',
   'washed', 'wet_through', 'hurt', 'hazard', 'note',
 ] // prettier-ignore
+/** Who has said nothing for longer is not asked where they are [days]. */
+const LONGEST_SILENCE = 45
 /** Noted before leaving and after coming home: seen under Pack and Debrief. */
 const AT_HOME = ['weighed', 'checked', 'verdict']
 
@@ -166,6 +168,7 @@ export function DiaryView() {
   const course = useRiddenCourse(wide ? now : undefined)
   if (!now) return <Loading />
   const km = moved ?? now.at_km
+  const silent = now.begun && !now.over ? daysBetween(now.date, today()) : 0
   const road = now.days.length > 0
   const places = [...new Set(sheet.road.stops.map((s) => s.at_km))].sort((a, b) => a - b)
   const before = places.findLast((p) => p < km - 0.5)
@@ -239,6 +242,12 @@ export function DiaryView() {
         )}
         <h2 style={{ fontSize: 16, lineHeight: '21px', fontWeight: 680, marginTop: 8 }}>{units.say(now.sentence)}</h2>
         <Muted>{units.say(now.second)}</Muted>
+        {silent > 0 && silent <= LONGEST_SILENCE && (
+          <p>
+            Last noted {silent === 1 ? 'yesterday' : `${silent} days ago`}. Choose the place above, or the kilometre under More, and the rest is
+            planned from where you are.
+          </p>
+        )}
         {moved !== null && Math.abs(moved - now.at_km) > 0.5 && (
           <p style={{ marginTop: 8 }}>
             <Button $wanted onPress={() => void note([{ verb: 'here' }]).then(() => setMoved(null))}>
