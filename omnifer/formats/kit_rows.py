@@ -19,6 +19,8 @@ SAME_SUM = 0.005
 """A row that holds the sum of those above it, but for such a part [-], is their total."""
 SUMMED_ROWS = 3
 """Two things weigh what a third does by chance."""
+SUMS = {"name", "group", "count", "mass_kg", "volume_l", "price", "guessed"}
+"""A total says no more than these; who says how dry or how near a row is to be packed means a thing."""
 SAME_MASS = 0.03
 """Two masses in a row that differ by more [-] do not say the same."""
 _REACH_WORDS: dict[str, Reach] = {
@@ -98,13 +100,15 @@ class Reading:
             self.since.append(thing.mass_kg * thing.count)
 
     def _is_total(self, row: list[str], name: str, values: dict[str, object]) -> bool:
-        """Whether a row says that it is a total, or names nothing known and weighs what the rows above weigh together."""
+        """Whether a row of sums says that it is a total, or names nothing known and weighs what the rows above weigh together."""
+        if not values.keys() <= SUMS:
+            return False
         if any(_TOTAL.match(cell) for cell in ([name] if name else row)):
             return True
         mass = values.get("mass_kg")
         summed = sum(self.since)
         return (
-            isinstance(mass, float) and len(self.since) >= SUMMED_ROWS and guess_of(name) is None
+            isinstance(mass, float) and len(self.since) >= SUMMED_ROWS and summed > 0 and guess_of(name) is None
             and abs(mass - summed) <= SAME_SUM * summed
         )  # fmt: skip
 

@@ -57,6 +57,7 @@ def test_the_first_hour(size: tuple[int, int], empty_site: str, browser, complai
     expect(page.get_by_text("Say where you ride and how long")).to_be_visible()
     clean(page, "start")
 
+    page.wait_for_load_state("networkidle")  # the button stands below tours that are still being drawn
     page.get_by_role("button", name="Start a tour").click()
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("button", name="Start", exact=True).click()

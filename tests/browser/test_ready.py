@@ -131,6 +131,7 @@ def test_the_kit_is_ranked_compared_and_kept_in_the_library(page: Page, site: st
 
 def test_a_tour_begins_like_another_or_with_a_schools_kit(page: Page, site: str):
     page.goto(site)
+    page.wait_for_load_state("networkidle")  # the button stands below tours that are still being drawn
     page.get_by_role("button", name="Start a tour").click()
     page.get_by_label("Name of the tour").fill("Once more")
     choose(page, "It begins like", "Tamsen Quay to Lantern Point")
@@ -143,6 +144,7 @@ def test_a_tour_begins_like_another_or_with_a_schools_kit(page: Page, site: str)
     page.get_by_role("button", name="More of Tamsen Quay to Lantern Point").click()
     page.get_by_role("menuitem", name="It is over").click()
     expect(page.get_by_text("over: its things stay as they were")).to_be_visible()
+    page.wait_for_load_state("networkidle")
     page.get_by_role("button", name="Start a tour").click()
     page.get_by_label("Name of the tour").fill("A light one")
     page.get_by_label("Name", exact=True).fill("Ida")

@@ -78,6 +78,8 @@ def test_tables_without_a_name_column_are_refused():
 
 
 words = st.text(st.characters(blacklist_categories=("Cs", "Cc")), min_size=1, max_size=20).filter(lambda s: s.strip() == s and s)
+# A cell with no more than a dash, a dot or a question mark is an empty one.
+words = words.filter(lambda s: any(character.isalnum() for character in s) and s.lower() not in ("na", "n/a", "k.a."))
 things = st.builds(
     Thing, id=st.just("x"), name=words, group=st.one_of(st.just(""), words), count=st.integers(1, 9),
     mass_kg=st.integers(0, 9000).map(lambda g: g / 1000), volume_l=st.integers(0, 900).map(lambda v: v / 10),
@@ -85,6 +87,19 @@ things = st.builds(
     natures=st.lists(st.sampled_from(["food", "fuel"]), unique=True).map(tuple), dry=st.sampled_from(["any", "must", "own_bag"]),
     because=st.one_of(st.just(""), words),
 )  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("names", "grams"),
+    [("Tent,Pot,Mug,Lamp", (100, 100, 100, 300)), ("A,B,C,D", (0, 0, 0, 0)), ("Pot,Total eclipse glasses", (300, 20))],
+)
+def test_a_thing_is_no_total_of_its_own_sheet(names, grams):
+    """A thing may weigh what those before it do, weigh nothing, or be called as a sum is; in a sheet of our own it is a thing."""
+    kit = tuple(
+        Thing(id=f"t{n}", name=name, mass_kg=g / 1000, volume_l=1)
+        for n, (name, g) in enumerate(zip(names.split(","), grams, strict=True))
+    )
+    assert [(t.name, t.mass_kg) for t in read_kit_csv(write_kit_csv(kit, {}), {}).things] == [(t.name, t.mass_kg) for t in kit]
 
 
 @given(st.lists(things, min_size=1, max_size=5))
