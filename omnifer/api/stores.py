@@ -5,8 +5,9 @@ from flask import Blueprint, Response
 from omnifer.api.desk import answer, desk
 from omnifer.api.exports import attachment, file_name
 from omnifer.api.openapi import operation
+from omnifer.core.best_plan import best_plan
 from omnifer.core.model.lanes import StoresTold
-from omnifer.core.stores.schedule import Schedule, schedule
+from omnifer.core.stores.schedule import Schedule
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.shopping_csv import write_shopping_csv
 
@@ -21,7 +22,7 @@ def best_schedule(tour_id: str) -> Response:
     profile = desk().profile(stored)
     if profile is None or not stored.sheet.riders:
         raise InputProblem("Without a road and riders there is nothing to plan", "", "Bring a track or type the days first.")
-    return answer(schedule(stored.sheet, profile))
+    return answer(best_plan(stored.sheet, profile))
 
 
 @blueprint.get("/api/tours/<tour_id>/shopping.csv")

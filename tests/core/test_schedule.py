@@ -1,5 +1,6 @@
 """The best schedule of stores: against every plan there is on small tours, and never worse than any other that holds."""
 
+from collections import Counter
 from itertools import product
 
 import numpy as np
@@ -8,12 +9,17 @@ from hypothesis import event, given, settings
 from hypothesis import strategies as st
 
 from omnifer.core.assess import assess, profile_of
-from omnifer.core.model.stores import StoreStep
+from omnifer.core.best_plan import best_plan
+from omnifer.core.model.road import Road, Stop, TypedDay
+from omnifer.core.model.roles import FuelVessel, Stove, UsedUp
+from omnifer.core.model.stores import Stores, StoreStep
 from omnifer.core.stores.buying import as_taken, solve, worth
-from omnifer.core.stores.schedule import schedule
+from omnifer.core.stores.schedule import schedule, taking
 from omnifer.core.stores.told import filled_everywhere
 from omnifer.core.supplies.carried import Terms, carried
 from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply
+from omnifer.core.voyage import play
+from tests.conftest import small_tour, thing
 
 KIND = Kind("x", "x", "kg", "mass", 1.0, limited=True)
 
@@ -148,3 +154,46 @@ def test_the_sample_plan_is_proven_taken_and_stays(sample, sample_road):
         for t in (sample, rested)
     )
     assert alive < dead
+
+
+def test_what_no_vessel_holds_is_asked_of_nobody_before():
+    """1 l to a tap, then 10 l, in vessels of 5 l: filled at the tap as fixed, nothing brought there would fit any more."""
+    plan = carried(np.array([np.inf] * 3), np.array([1.0, 10.0]), np.zeros(2), 5, fixed=np.array([np.nan, 5.0, np.nan]))
+    assert plan.leaving.tolist()[:2] == [1, 5]
+    assert plan.required.tolist()[:2] == [1, 10]
+    less = carried(np.array([np.inf] * 3), np.array([1.0, 10.0]), np.zeros(2), 5, fixed=np.array([np.nan, 4.0, np.nan]))
+    assert less.leaving.tolist()[:2] == [2, 5]
+
+
+def told_short(tour, road) -> dict[str, float]:
+    return {name: float(supply.short.sum()) for name, supply in play(tour, road).supplies.items()}
+
+
+@settings(max_examples=12, deadline=None)
+@given(st.data())
+def test_taking_the_best_plan_makes_nothing_worse(data):
+    """Random roads, taps and vessels, too small ones among them: no finding more, and no supply told shorter."""
+    days = data.draw(st.integers(3, 7))
+    typed = tuple(TypedDay(distance_km=data.draw(st.integers(30, 110)), ascent_m=300, highest_m=400, lowest_m=100) for _ in range(days))
+    length = sum(day.distance_km for day in typed)
+    stops = tuple(
+        Stop(id=f"s{k}", name=f"S{k}", at_km=km, water=data.draw(st.sampled_from(["reliable", "seasonal", "none"])),
+             shop=data.draw(st.sampled_from(["none", "basic", "full"])), fuels=data.draw(st.sampled_from([(), ("petrol",)])))
+        for k, km in enumerate(sorted(data.draw(st.sets(st.integers(5, int(length) - 5), min_size=2, max_size=12))))
+    )  # fmt: skip
+    kit = (
+        thing("bottle", 0.1, 1, holds_water_l=data.draw(st.sampled_from([1.0, 2.5, 6.0])), reach="riding"),
+        thing("stove", 0.3, 1, role=Stove(burns="petrol")),
+        thing("fuel", 0.1, 1, role=FuelVessel(burns="petrol", holds_kg=data.draw(st.sampled_from([0.1, 0.3, 0.6])))),
+        thing("wipes", 0.05, 1, role=UsedUp(rate=4, per="person_day", unit="pieces", holds=20, sold_at="basic", content_kg=0.1)),
+    )
+    stores = Stores(cooking=data.draw(st.sampled_from(["cook", "boil"])))
+    tour = small_tour(*kit, road=Road(typed_days=typed, stops=stops), stores=stores)
+    road = profile_of(tour)
+    before, found = assess(tour, road), best_plan(tour, road)
+    event("better" if found.better else "as good as it gets")
+    after_tour = taking(tour, found.steps)
+    after = assess(after_tour, road)
+    assert Counter(f.kind for f in after.findings) - Counter(f.kind for f in before.findings) == Counter()
+    was = told_short(tour, road)
+    assert all(short <= was[name] * 1.01 + 0.05 for name, short in told_short(after_tour, road).items())

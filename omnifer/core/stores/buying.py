@@ -59,6 +59,13 @@ def as_taken(supply: Supply, take: Array) -> Carried:
     return Carried(again.arriving, again.leaving, supply.amounts.required)
 
 
+def by_rule(supply: Supply, fixed: Array) -> Carried:
+    """The supply by the plain rule, with these amounts fixed; NaN where free."""
+    return carried(
+        supply.refills.offers, supply.used, supply.reserve, supply.capacity, supply.terms, fixed, supply.refills.emptied
+    )
+
+
 def _room(supply: Supply) -> Array:
     """What can be on board on leaving each place: an opened pack may ride beside the full ones."""
     return supply.capacity + (supply.terms.pack if supply.terms.opened_beside else 0.0)

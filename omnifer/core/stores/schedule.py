@@ -4,8 +4,11 @@ Each supply is a program of its own, for they share no vessel.
 """
 
 import time
+from collections.abc import Collection, Sequence
 from dataclasses import replace
 
+import numpy as np
+from numpy.typing import NDArray
 from pydantic import Field
 
 from omnifer.core.model.lanes import PlanFigures
@@ -13,7 +16,7 @@ from omnifer.core.model.quantities import Noun
 from omnifer.core.model.stores import StoreStep
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.profile import Profile
-from omnifer.core.stores.buying import LONGEST_S, RUN_OUT, SAME, TIE, Array, as_taken, solve, worth
+from omnifer.core.stores.buying import LONGEST_S, RUN_OUT, SAME, TIE, Array, as_taken, by_rule, solve, worth
 from omnifer.core.stores.program import Program
 from omnifer.core.stores.told import figures, filled_everywhere, minutes_per_kg_km
 from omnifer.core.supplies import power
@@ -24,6 +27,10 @@ MOST_EXTRA_H = 24.0
 """Longest that a stay at a plug is drawn out [h]."""
 HARDLY_LIGHTER, LEAST_LIGHTER = 1e-4, 0.5
 """A plan lighter by no more than this part, or by so few kilogram kilometres, is no better one [-, kg km]."""
+MOST_ROUNDS = 8
+"""A plan is tried so often before it is given up."""
+FOLLOWS, OF_THE_PACE = 1e-3, 0.01
+"""What differs by no more is the same amount; and the part by which a shortage that stands anyway may grow [its unit, -]."""
 
 
 class LongerStay(Noun):
@@ -49,13 +56,13 @@ class Schedule(Noun):
     cannot: list[str] = Field(description="Supplies that no plan can give enough of")
 
 
-def schedule(tour: TourSheet, road: Profile) -> Schedule:
-    """The best schedule of all supplies of a tour; what its rider has fixed stays."""
+def schedule(tour: TourSheet, road: Profile, besides: Collection[str] = ()) -> Schedule:
+    """The best schedule of a tour's supplies, besides those that shall stay as planned; what its rider has fixed stays."""
     begun = time.perf_counter()
     voyage = play(tour, road)
     per_minute = 1 / max(minutes_per_kg_km(voyage), 1e-9)
     money = max(tour.stores.minutes_per_money * per_minute, TIE)
-    best, steps, cannot = dict(voyage.supplies), list[StoreStep](), list[str]()
+    plans, cannot = dict[str, Array](), list[str]()
     value = bound = 0.0
     proven = True
     for name, supply in voyage.supplies.items():
@@ -63,29 +70,89 @@ def schedule(tour: TourSheet, road: Profile) -> Schedule:
         value, bound, proven = value + found.value, bound + found.bound, proven and found.proven
         if found.lacking > SAME:
             cannot.append(supply.kind.label)
-        amounts = as_taken(supply, found.take)
-        other = replace(supply, amounts=amounts)
+        other = replace(supply, amounts=as_taken(supply, found.take))
         now, then_ = (worth(s, per_minute, money) for s in (supply, other))
-        if then_ < now - max(HARDLY_LIGHTER * now, LEAST_LIGHTER):
-            best[name] = other
-            steps += _steps(supply, found.take)
-    stands, everywhere = figures(tour, voyage, voyage.supplies), {n: filled_everywhere(s) for n, s in voyage.supplies.items()}
-    then = figures(tour, voyage, best)
+        if name not in besides and then_ < now - max(HARDLY_LIGHTER * now, LEAST_LIGHTER):
+            plans[name] = _fixed_least(supply, found.take)
+    steps, then = _that_hold(tour, road, voyage, plans)
+    everywhere = {n: filled_everywhere(s) for n, s in voyage.supplies.items()}
     return Schedule(
-        stands=stands, everywhere=figures(tour, voyage, everywhere), best=then,
+        stands=figures(tour, voyage, voyage.supplies), everywhere=figures(tour, voyage, everywhere),
+        best=figures(tour, then, then.supplies),
         gap=0.0 if proven else round(max(value - bound, 0.0) / max(value, 1.0), 4), proven=proven,
         better=bool(steps), steps=steps, longer=longer_stays(voyage), cannot=cannot,
         seconds=round(time.perf_counter() - begun, 2),
     )  # fmt: skip
 
 
-def _steps(supply: Supply, take: Array) -> list[StoreStep]:
+def _fixed_least(supply: Supply, take: Array) -> Array:
+    """The fewest places to fix so that the plain rule takes just so much everywhere, shape (refills,); NaN where free.
+
+    Where nothing is taken is fixed to nothing; what the rule then takes by itself stays free, and so follows a need that
+    changes with the pace.
+    """
+    fixed = np.where(np.isfinite(supply.fixed), supply.fixed, np.where(take <= SAME, 0.0, np.nan))
+    fixed[-1] = supply.fixed[-1]
+    ruled = replace(supply, amounts=by_rule(supply, fixed)).taken
+    return np.where(np.isnan(fixed) & (np.abs(ruled - take) > FOLLOWS), np.round(take, 4), fixed)
+
+
+def _that_hold(tour: TourSheet, road: Profile, voyage: Voyage, plans: dict[str, Array]) -> tuple[list[StoreStep], Voyage]:
+    """Steps that leave nothing shorter than it is once they are taken, and the voyage with them.
+
+    Carrying less changes the pace, and with it every need a little: what turns out too little is left free again, and where
+    that does not help either the supply stays as it was planned.
+    """
+    for _ in range(MOST_ROUNDS):
+        steps = [step for name, fixed in plans.items() for step in _steps(voyage.supplies[name], fixed)]
+        if not steps:
+            break
+        then = play(taking(tour, steps), road)
+        shorter = {name: places for name, places in _shorter(voyage, then).items() if places.size}
+        if not shorter.keys() & plans.keys():
+            return steps, then
+        plans = {name: _freed(voyage.supplies[name], fixed, shorter[name]) if name in shorter else fixed
+                 for name, fixed in plans.items()}  # fmt: skip
+        plans = {name: fixed for name, fixed in plans.items() if fixed is not None}
+    return [], voyage
+
+
+def taking(tour: TourSheet, steps: Sequence[StoreStep]) -> TourSheet:
+    """The tour with a plan's steps in place of those of the same supplies."""
+    planned = {step.supply for step in steps}
+    others = (step for step in tour.stores.steps if step.supply not in planned)
+    return tour.model_copy(update={"stores": tour.stores.model_copy(update={"steps": (*others, *steps)})})
+
+
+def _shorter(before: Voyage, after: Voyage) -> dict[str, NDArray[np.intp]]:
+    """Places on leaving which more is lacking than before, by supply; all of them where they are not the same places."""
+    found = {}
+    for name, supply in before.supplies.items():
+        there = after.supplies[name].short
+        same = there.size == supply.short.size
+        worse = there > supply.short * (1 + OF_THE_PACE) + FOLLOWS if same else np.ones(supply.short.size, dtype=bool)
+        found[name] = np.flatnonzero(worse)
+    return found
+
+
+def _freed(supply: Supply, fixed: Array, places: NDArray[np.intp]) -> Array | None:
+    """The same with those places free, and all fixed ones after them up to the next free one; None where none was fixed."""
+    free = fixed.copy()
+    for place in places.tolist():
+        for k in range(place, fixed.size - 1):
+            if k > place and np.isnan(fixed[k]):
+                break
+            free[k] = supply.fixed[k]
+    return None if np.array_equal(free, fixed, equal_nan=True) else free
+
+
+def _steps(supply: Supply, fixed: Array) -> list[StoreStep]:
     stops = supply.refills.stops
     ids = [None if place == 0 else stop.id if stop is not None else "" for place, stop in enumerate(stops[:-1])]
     return [
-        StoreStep(supply=supply.kind.name, stop_id=stop, amount=round(float(amount), 4))
-        for stop, amount in zip(ids, take[:-1].tolist(), strict=True)
-        if stop != ""
+        StoreStep(supply=supply.kind.name, stop_id=stop, amount=round(amount, 4))
+        for stop, amount in zip(ids, fixed[:-1].tolist(), strict=True)
+        if stop != "" and amount == amount
     ]
 
 

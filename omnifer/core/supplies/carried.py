@@ -61,7 +61,7 @@ class Carried:
     arriving: Array
     leaving: Array
     required: Array
-    """What leaving would take if vessels were no limit."""
+    """What leaving would take if vessels were no limit on the way to the next place."""
 
 
 def carried(
@@ -88,7 +88,7 @@ def carried(
         Places that nothing is brought beyond.
 
     The requirement is the least that works: leaving place i asks for use, reserve and whatever the next place cannot
-    give. What is short is never made up from nowhere: the amount on board stops at 0.
+    give of what its vessels hold. What is short is never made up from nowhere: the amount on board stops at 0.
     """
     count = used.size + 1
     holds = np.append(np.broadcast_to(np.asarray(capacity, dtype=float), used.shape), np.inf).tolist()
@@ -101,7 +101,8 @@ def carried(
     required, wanted = [0.0] * count, 0.0
     for i in range(count - 2, -1, -1):
         required[i] = use[i] + max(keep[i], wanted)
-        wanted = 0.0 if gone[i] else max(required[i] - most[i], 0.0)
+        # What no vessel holds here can come from nowhere: only what fits and is not to be had here is brought along.
+        wanted = 0.0 if gone[i] else max(min(required[i], holds[i]) - most[i], 0.0)
     arriving, leaving = [0.0] * count, [0.0] * count
     for i in range(count):
         if i:
