@@ -104,6 +104,7 @@ def _riding_day(
         night_low_c=round(there(weather.night_low_c), 1),
         mean_max_c=round(float(weather.mean_max_c[part].mean()), 1),
         mean_min_c=round(there(weather.mean_min_c), 1),
+        spread_min_k=round(there(weather.spread_min_k), 2),
         wind_chill_c=_felt(tour, voyage, cells, part),
         heat_index_c=round(felt, 1),
         hot=felt >= tour.practice.hot_index_c,

@@ -174,7 +174,9 @@ def told_short(tour, road) -> dict[str, float]:
 def test_taking_the_best_plan_makes_nothing_worse(data):
     """Random roads, taps and vessels, too small ones among them: no finding more, and no supply told shorter."""
     days = data.draw(st.integers(3, 7))
-    typed = tuple(TypedDay(distance_km=data.draw(st.integers(30, 110)), ascent_m=300, highest_m=400, lowest_m=100) for _ in range(days))
+    typed = tuple(
+        TypedDay(distance_km=data.draw(st.integers(30, 110)), ascent_m=300, highest_m=400, lowest_m=100) for _ in range(days)
+    )
     length = sum(day.distance_km for day in typed)
     stops = tuple(
         Stop(id=f"s{k}", name=f"S{k}", at_km=km, water=data.draw(st.sampled_from(["reliable", "seasonal", "none"])),

@@ -1,6 +1,7 @@
 """Warm enough at night: worked nights, what helps, and what is carried for nothing."""
 
 import pytest
+from scipy import stats
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.findings import CHECKS
@@ -122,3 +123,30 @@ def test_every_kind_of_trouble_stands_under_one_question():
     told = [kind for question in QUESTIONS for kind in question.kinds]
     assert sorted(told) == sorted(kind for kinds in CHECKS.values() for kind in kinds)
     assert len(told) == len(set(told))
+
+
+def test_a_bag_is_for_the_tour_and_not_for_each_night():
+    """39 nights of 8 ± 4 °C: each falls below 2.9 one time in ten, some night nearly always; the coldest of all falls below
+    8 + 4 z(1 - 0.9^(1/39)) = -3.1 one time in ten (order statistics of independent normal figures, by scipy)."""
+    months = (MonthNormals(mean_max_c=18, mean_min_c=8, spread_min_c=4),) * 12
+    station = Station(id="s", name="S", at_km=0, elevation_m=300, months=months)
+    typed = (TypedDay(distance_km=50, ascent_m=100, highest_m=300, lowest_m=300),) * 40
+
+    def tour(comfort_c: float) -> Tour:
+        return small_tour(bag(comfort_c), MAT, road=Road(typed_days=typed, stations=(station,)))
+
+    coldest = 8 + 4 * stats.norm.ppf(1 - 0.9 ** (1 / 39))
+    told = assess(tour(3), profile_of(tour(3)))
+    sleeper = told.sleepers[0]
+    assert len(sleeper.nights) == 39
+    assert sleeper.some_colder == pytest.approx(1 - stats.norm.sf(3, 8, 4) ** 39, abs=0.002)
+    assert sleeper.some_colder > 0.95
+    assert sleeper.spare_k == pytest.approx(coldest - 3, abs=0.1)
+    short = [f for f in told.findings if f.kind == "cold_sleep"]
+    assert [(f.grade, round(f.size)) for f in short] == [("slows_you", 6)]
+    much = tour(-16)
+    surplus = found(much, "warm_surplus")[0]
+    lighter = next(m for m in mends_of(much, profile_of(much), surplus.id) if m.things)
+    assert lighter.things[0].role.comfort_c == pytest.approx(coldest - 3, abs=0.1)
+    taken = Tour.model_validate(mended(much, lighter).model_dump())
+    assert found(taken, "cold_sleep") == []

@@ -9,10 +9,15 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import Sleeper, SleptNight
 from omnifer.core.model.people import Rider
 from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
-from omnifer.core.sentence import celsius, fine_kg, kelvin, km, number, say
+from omnifer.core.sentence import celsius, fine_kg, kelvin, km, number, say, share
 
 STOPS_FROM_K = 5.0
 """A night that is so much colder than a rider sleeps warm ends the tour's sleep, not only spoils it [K]; practice."""
+SLOWS_FROM_K, LEAST_SHORT_K = 3.0, 0.5
+"""What the coldest of all nights asks for beyond what is borne: from where it spoils more than a night's sleep, and from where it
+is worth a word [K]; practice."""
+LEFT_TO_SPARE_K = 3.0
+"""No bag is advised with less to spare on the coldest night of the tour: people differ by 5 [K]; practice."""
 FEW_NIGHTS = 0.1
 """A bag that is asked for on a smaller part of the nights is worth a word [-]; practice."""
 LIGHTER_A_K, HALF = 0.035, 0.5
@@ -30,9 +35,11 @@ def cold(s: Situation) -> Iterator[Draft]:
         bare = [night for night in sleeper.nights if not night.indoors and night.bears_c is None]
         if bare:
             yield _nothing(s, rider, bare)
-        short = [night for night in sleeper.nights if night.short_k > 0]
+        short = [night for night in sleeper.nights if night.short_k >= LEAST_SHORT_K]
         if short:
             yield _short(s, rider, sleeper, short)
+        elif sleeper.spare_k is not None and sleeper.spare_k <= -LEAST_SHORT_K:
+            yield _some_night(s, rider, sleeper, -sleeper.spare_k)
 
 
 def _nothing(s: Situation, rider: Rider, nights: list[SleptNight]) -> Draft:
@@ -64,6 +71,23 @@ def _short(s: Situation, rider: Rider, sleeper: Sleeper, short: list[SleptNight]
     )  # fmt: skip
 
 
+def _some_night(s: Situation, rider: Rider, sleeper: Sleeper, short_k: float) -> Draft:
+    """Each night is borne with the chosen odds by itself, and some night of the tour is not."""
+    nights = [night for night in sleeper.nights if not night.indoors and night.bears_c is not None]
+    tightest = min(nights, key=lambda night: night.low_c - (night.bears_c or 0.0))
+    day = s.days[tightest.day - 1]
+    return Draft(
+        kind="cold_sleep", grade="slows_you" if short_k > SLOWS_FROM_K else "worth_knowing",
+        sentence=say("{rider} sleeps warm to {bears}; some night will be colder with a chance of {chance}.", rider=rider.name,
+                     bears=celsius(tightest.bears_c or 0.0), chance=share(sleeper.some_colder)),
+        reason=say("Each of {nights} nights out of doors is borne by itself, at odds of {odds}; the coldest of them all asks for"
+                   " {short} more.", nights=number(len(nights)), odds=share(s.tour.road.odds), short=kelvin(short_k)),
+        place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)), size=short_k, at_km=day.to_km,
+        day=day.number, things=tuple(sleeper.thing_ids), about=rider.id,
+        mends=list(_warmer(s, rider)),
+    )  # fmt: skip
+
+
 def _warmer(s: Situation, rider: Rider) -> Iterator[Mend]:
     foam = Thing(
         id=new_id(s, "foam-mat"), name=f"Foam mat, {rider.name}", mass_kg=FOAM_KG, volume_l=FOAM_L, longest_mm=500, reach="night",
@@ -90,7 +114,7 @@ def surplus(s: Situation) -> Iterator[Draft]:
         bags = [t for t in s.tour.kit if t.id in sleeper.thing_ids and isinstance(t.role, SleepingBag)]
         if not bags:
             continue
-        least = min(night.low_c - (night.bears_c or 0.0) for night in nights)
+        least = sleeper.spare_k or 0.0
         yield Draft(
             kind="warm_surplus", grade="worth_knowing",
             sentence=say("{bag} is far warmer than all but {n} of {nights} nights ask.", bag=bags[0].name, n=number(len(asked)),
@@ -99,14 +123,14 @@ def surplus(s: Situation) -> Iterator[Draft]:
                        " for most sleepers.", spare=kelvin(least)),
             place=say("in the kit"), size=bags[0].mass_kg, things=(bags[0].id,), about=rider.id,
             mends=[
-                *_lighter(bags[0], least),
+                *_lighter(bags[0], least - LEFT_TO_SPARE_K),
                 Mend(name=say("Post it home after the last cold night"), consequence=say("see what may stay, by post")),
             ],
         )  # fmt: skip
 
 
 def _lighter(bag: Thing, spare_k: float) -> Iterator[Mend]:
-    """A bag with less to spare, as much lighter as such bags mostly are."""
+    """A bag with less to spare on the coldest of all nights, as much lighter as such bags mostly are."""
     role = bag.role
     if not isinstance(role, SleepingBag) or spare_k < 1:
         return
@@ -117,6 +141,10 @@ def _lighter(bag: Thing, spare_k: float) -> Iterator[Mend]:
     )  # fmt: skip
     yield Mend(
         name=say("A bag for {comfort} instead", comfort=celsius(comfort)),
-        consequence=say("some {less} lighter, nothing to spare on the coldest night", less=fine_kg(bag.mass_kg - kilograms)),
+        consequence=say(
+            "some {less} lighter, {spare} to spare on the coldest night of the tour",
+            less=fine_kg(bag.mass_kg - kilograms),
+            spare=kelvin(LEFT_TO_SPARE_K),
+        ),
         things=[lighter],
     )

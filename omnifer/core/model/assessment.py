@@ -52,6 +52,7 @@ class Day(Noun):
     night_low_c: float = Field(description="Cold night to plan for, where the day ends")
     mean_max_c: float
     mean_min_c: float
+    spread_min_k: float = Field(description="Standard deviation of the night's minimum; 0: only the night to plan for is known")
     wind_chill_c: float | None = Field(description="Felt on the coldest descent after a cold night; None: no long descent")
     heat_index_c: float
     hot: bool = Field(description="So hot that riding at noon is unwise")

@@ -27,6 +27,11 @@ class Sleeper(Noun):
     rider_id: str
     nights: list[SleptNight]
     thing_ids: list[str] = Field(description="Bag, mats and layers on the night that is shortest, or on the coldest")
+    spare_k: float | None = Field(
+        description="Between what the rider bears and what the coldest night out of doors of the tour falls below with the chosen"
+        " odds; below 0: so much is lacking; None: no such night, or nothing to sleep in"
+    )
+    some_colder: float = Field(description="Chance that some night out of doors is colder than the rider sleeps warm [-]")
 
 
 class ClothesDay(Noun):

@@ -12,6 +12,7 @@ from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs import is_mine, night_stops, sleeps_indoors
 from omnifer.core.physics.sleep import bears_c
+from omnifer.core.physics.weather import coldest_of, some_below
 
 IN_BED = SleepingBag | BedLayer | Mat
 LINER_FROM_C = 20.0
@@ -41,7 +42,26 @@ def _sleeper(tour: TourSheet, rider: Rider, days: list[Day]) -> Sleeper:
     slept = [_night(tour, rider, day, stops[n], [t for t in mine if there[t.id][n]]) for n, day in enumerate(days)]
     told = max(range(len(days)), key=lambda n: (slept[n].short_k, -slept[n].low_c), default=None)
     kit = [] if told is None else [t.id for t in mine if there[t.id][told]]
-    return Sleeper(rider_id=rider.id, nights=slept, thing_ids=kit)
+    spare, colder = _of_all(tour, days, slept)
+    return Sleeper(rider_id=rider.id, nights=slept, thing_ids=kit, spare_k=spare, some_colder=colder)
+
+
+def _of_all(tour: TourSheet, days: list[Day], slept: list[SleptNight]) -> tuple[float | None, float]:
+    """What is to spare on the coldest of all nights out of doors, and the chance that one is colder than is borne.
+
+    A bag is for the tour: of forty nights that are each borne nine times in ten, one is nearly always colder.
+    """
+    out = [
+        (d.mean_min_c, d.spread_min_k, n.bears_c)
+        for d, n in zip(days, slept, strict=True)
+        if not n.indoors and n.bears_c is not None
+    ]
+    if not out:
+        return None, 0.0
+    mean, spread, bears = (np.array(column) for column in zip(*out, strict=True))
+    # Measured from what each night's bed bears, so that beds may differ along the tour.
+    spare = coldest_of(mean - bears, spread, tour.road.odds)
+    return round(spare, 1), round(some_below(mean, spread, bears), 3)
 
 
 def _night(tour: TourSheet, rider: Rider, day: Day, stops: list[Stop], kit: list[Thing]) -> SleptNight:

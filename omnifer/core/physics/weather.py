@@ -91,14 +91,26 @@ def coldest_of(mean_c: ArrayLike, spread_k: ArrayLike, odds: float) -> float:
     """
     mean, spread = np.atleast_1d(np.asarray(mean_c, dtype=float)), np.atleast_1d(np.asarray(spread_k, dtype=float))
     low, high = float((mean - MOST_SPREADS * spread).min()), float((mean + MOST_SPREADS * spread).min())
-    nights = [NormalDist(m, s) if s > 0 else None for m, s in zip(mean.tolist(), spread.tolist(), strict=True)]
     while high - low > CLOSE_K:
         middle = (low + high) / 2
-        none_colder = 1.0
-        for night, m in zip(nights, mean.tolist(), strict=True):
-            none_colder *= 1 - night.cdf(middle) if night else float(middle <= m)
-        low, high = (middle, high) if 1 - none_colder < odds else (low, middle)
+        low, high = (middle, high) if some_below(mean, spread, middle) < odds else (low, middle)
     return (low + high) / 2
+
+
+def some_below(mean_c: ArrayLike, spread_k: ArrayLike, borne_c: ArrayLike) -> float:
+    """Probability that some of several nights is colder than is borne on it [-]; see `coldest_of`.
+
+    Parameters
+    ----------
+    mean_c, spread_k : array_like, shape (nights,)
+        Mean and standard deviation of each night's minimum [°C, K].
+    borne_c : float or array_like, shape (nights,)
+        Down to where each is borne [°C].
+    """
+    none_colder = 1.0
+    for mean, spread, borne in zip(*(x.tolist() for x in np.broadcast_arrays(mean_c, spread_k, borne_c)), strict=True):
+        none_colder *= 1 - NormalDist(mean, spread).cdf(borne) if spread > 0 else float(borne <= mean)
+    return 1 - none_colder
 
 
 def daily_course(
