@@ -1,7 +1,9 @@
 """The wall clock: zones along the road, summer time, and the light of each day."""
 
 import datetime as dt
+from zoneinfo import ZoneInfo
 
+import ephem
 import numpy as np
 import pytest
 from pydantic import ValidationError
@@ -15,7 +17,7 @@ from tests.conftest import small_tour
 def along(lat: tuple[float, float], lon: tuple[float, float], start: dt.date, **road: object):
     points = 300
     track = Track(
-        lat_deg=tuple(np.linspace(*lat, points).tolist()), lon_deg=tuple(np.linspace(*lon, points).tolist()),
+        lat_deg=tuple(np.linspace(*lat, points).tolist()), lon_deg=tuple(((np.linspace(*lon, points) + 180) % 360 - 180).tolist()),
         elevation_m=(100.0,) * points,
     )  # fmt: skip
     tour = small_tour(track=track, start_date=start, road=Road(**({"cut": DayCut(by="distance", distance_km=70)} | road)))
@@ -84,3 +86,31 @@ def test_no_place_no_sun():
     assert found.zones == []
     assert {day.sun for day in found.days} == {None}
     assert light.light_of(dt.date(2027, 5, 1), None, 0).for_course() == (6, 18)
+
+
+@pytest.mark.parametrize(("lat", "lon", "zone"), [(-44.0, -176.5, "Pacific/Chatham"), (-21.1, -175.2, "Pacific/Tongatapu"), (47.0, 8.0, "Europe/Zurich")])  # fmt: skip
+def test_the_sun_of_a_date_is_that_of_its_clock(lat, lon, zone):
+    """Sunrise and sunset on the calendar day of the place's own clock, by PyEphem, also east of the date line with western clocks."""
+    day = dt.date(2027, 1, 15)
+    begins = dt.datetime.combine(day, dt.time(), ZoneInfo(zone)).astimezone(dt.UTC)
+    place = ephem.Observer()
+    place.lat, place.lon, place.pressure, place.horizon = str(lat), str(lon), 0, "-0:50"
+    place.date = begins.replace(tzinfo=None)
+    rise, fall = place.next_rising(ephem.Sun(), use_center=True), place.next_setting(ephem.Sun(), use_center=True)
+    found = light.light_of(day, (lat, lon), zones.offset_h(zone, day))
+    for told, event in ((found.sunrise_h, rise), (found.sunset_h, fall)):
+        hours = (event.datetime().replace(tzinfo=dt.UTC) - begins).total_seconds() / 3600
+        assert 0 < told < 24
+        assert told == pytest.approx(hours, abs=0.01)
+
+
+def test_water_and_arrival_do_not_leap_at_the_date_line():
+    """The same road on both sides of the line, both by the clock of 180 degrees: the same sun, the same water; and across it nobody
+    arrives before setting out."""
+    clock = (ZoneStretch(from_km=0, zone="Etc/GMT-12"),)
+    west, east = (along((-21.0, -21.5), (lon, lon), dt.date(2027, 1, 15), zones=clock) for lon in (179.8, 180.2))
+    litres = [sum(g.riding for g in found.gaps if g.supply == "water") for found in (west, east)]
+    assert litres[1] == pytest.approx(litres[0], rel=0.01)
+    zones = (ZoneStretch(from_km=0, zone="Pacific/Tongatapu"), ZoneStretch(from_km=20, zone="Pacific/Pago_Pago"))
+    across = along((-16.8, -16.8), (179.8, 180.2), dt.date(2027, 1, 15), zones=zones)
+    assert all(day.arrive_h > day.start_h for day in across.days)

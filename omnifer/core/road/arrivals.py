@@ -71,7 +71,9 @@ class Watch:
             busy = np.searchsorted(places, km, side="left"), np.searchsorted(places, begun, side="left")
             clock = clock + hours[busy[0]] - hours[busy[1]]
         if len(self.clocks.names) > 1:
-            clock += self.clocks.offsets(km, day, self._dates) - self._set_out[day]
+            ahead = self.clocks.offsets(km, day, self._dates) - self._set_out[day]
+            # Over the date line clocks differ by a day less an hour: the sun goes on, the calendar leaps.
+            clock += (ahead + 12) % 24 - 12
         return clock
 
     @cached_property

@@ -47,6 +47,9 @@ def light_of(date: dt.date, place: tuple[float, float] | None, ahead_h: float) -
     """The light of a date at a place (latitude, longitude), by a wall clock so many hours ahead of UTC."""
     if place is None:
         return Light(None, None, None, None)
+    # East of the date line some clocks are those of the west: their noon is that of the sun's day before, and the other way round.
+    days = round((ahead_h - place[1] / 15) / 24)
+    date, ahead_h = date - dt.timedelta(days=days), ahead_h - 24 * days
     events = ((sun.SUNRISE_ZENITH_DEG, True), (sun.SUNRISE_ZENITH_DEG, False), (sun.CIVIL_ZENITH_DEG, False))
     hours = [sun.sun_event_hour(date, *place, zenith, rising) for zenith, rising in events]
     rise, fall, dusk = (None if hour is None else round(hour + ahead_h, 3) for hour in hours)
