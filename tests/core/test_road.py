@@ -453,6 +453,16 @@ def test_the_pace_of_a_ride_of_known_power_is_learned(power):
     assert found.pause_factor == pytest.approx((seconds[-1] + 0.0) / (seconds[-1] - 900), rel=0.04)
 
 
+def test_a_ride_on_ramps_that_nobody_rides_teaches_no_power():
+    """On slopes of a fifth a bike is pushed: at any power the hours are the same, and none is told as if it were sure."""
+    km = np.arange(0, 14, 0.05)
+    track = Track(lat_deg=tuple(km / 110.574), lon_deg=(0.0,) * km.size, elevation_m=tuple(200 + 210 * km))
+    with pytest.raises(ValueError, match="too steep"):
+        learn.learn(track, km / 3.6 * 3600, pace.RidingMass(0, 105, 0, 0.5, 0.008, slowest_kmh=4.5))
+    with pytest.raises(ValueError, match="no power between"):
+        learn.learn(*ridden(900, (0.03, 0.02, 0.03), pauses=0))
+
+
 def test_a_ride_too_short_or_without_times_teaches_nothing():
     track, seconds, rider = ridden(100, (0.0,), pauses=0)
     with pytest.raises(ValueError, match="usable kilometres"):

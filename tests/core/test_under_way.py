@@ -13,8 +13,8 @@ from omnifer.core.diary.now import replan
 from omnifer.core.diary.ridden import on_road
 from omnifer.core.model.diary import GONE
 from omnifer.core.model.load import Load, Placement
-from omnifer.core.model.road import Road, TypedDay
-from omnifer.core.model.roles import Bank, Charger, Device, FuelVessel, Stove
+from omnifer.core.model.road import Road, TypedDay, Weather
+from omnifer.core.model.roles import Bank, Charger, Device, FuelVessel, Mat, SleepingBag, Stove
 from omnifer.core.model.stores import Stores
 from omnifer.core.pack.weigh import weigh_in
 from tests.conftest import small_tour, thing
@@ -169,6 +169,7 @@ def test_rates_of_supplies_follow_what_was_noted():
     plan = assess(tour, road)
     lanes = {lane.key: lane.a_day for lane in plan.stores.lanes}
     litres_h = sum(g.riding for g in plan.gaps if g.supply == "water") / sum(d.riding_hours for d in plan.days)
+    walls = sum(deed.amount for stop in plan.stores.stops for deed in stop.deeds if deed.verb == "charge")
     entries = [told("set_out", hour=6, km=0)]
     for day in range(1, 10):
         hours = plan.days[day - 1].riding_hours
@@ -182,16 +183,36 @@ def test_rates_of_supplies_follow_what_was_noted():
     entries.append(told("arrived", day=10, hour=18))
     journal = Journal.of(entries)
     rates = {r.key: r for r in debrief(tour, plan, replan(tour, plan, road, journal), journal).rates}
-    # Ten days of assumption against nine (of charging: ten ridden) of notes.
+    # Ten days of assumption against nine of notes; ten days ridden with nine notes of fuel, of which people differ by half: the
+    # assumption is worth four portions of 15 g. What no plug was planned to give was used beyond the plan.
+    worth = 4 * 0.015 / lanes["fuel"]
     assert rates["water"].takes_value == pytest.approx((10 + 9 * 2) / 19, abs=0.03)
-    assert rates["fuel"].takes_value == pytest.approx((10 + 9 * 1.5) / 19, abs=0.01)
-    assert rates["power"].mean == pytest.approx((10 * lanes["power"] + 9 * 60) / 20, rel=0.01)
+    assert rates["fuel"].takes_value == pytest.approx((worth + 9 * 1.5) / (worth + 10), abs=0.01)
+    assert rates["power"].mean == pytest.approx((20 * lanes["power"] + 9 * 60 - walls) / 20, rel=0.01)
     assert rates["packing"].takes_value == pytest.approx((10 + 5 * 2) / 15, abs=0.01)
     assumed = rates["punctures"].assumed
     assert rates["punctures"].mean == pytest.approx((0.6 * assumed + 2) / (0.6 + 0.6), rel=0.01)
     assert rates["punctures"].sure == "a_hint"
     assert rates["water"].noted.metric().startswith("9 days of water")
     assert {r.key for r in rates.values() if r.takes == "nothing"} == {"climb_a_day"}
+
+
+@pytest.mark.parametrize(("low_c", "felt", "least", "most"), [(2.0, ("cold", "right"), -1, 1), (9.0, ("right", "right"), -1, 1), (2.0, ("cold", "cold"), 2, 5), (8.0, ("cold", "cold"), 6, 10)])  # fmt: skip
+def test_a_night_teaches_by_how_warm_it_was(low_c, felt, least, most):
+    """A bag for 2 °C on its mat. Cold on every other night of 2 °C: as the label says. Cold on nights of 8: a cold sleeper, and the
+    colder the warmer the nights were. Nine nights each; people differ by 3 K, nights by 3 and by 2 in how they are felt."""
+    mat, bag = Mat(r_value=4.83), SleepingBag(comfort_c=2)
+    weather = (Weather(from_km=0, day_high_c=20, night_low_c=low_c, at_elevation_m=400),)
+    tour = straight_tour(thing("bag", 1, 6, role=bag, rider_id="ada"), thing("mat", 0.5, 2, role=mat, rider_id="ada"))
+    tour = tour.model_copy(update={"road": tour.road.model_copy(update={"weather": weather})})
+    road = profile_of(tour)
+    plan = assess(tour, road)
+    rows = [told("set_out", hour=7, km=0), *(told("slept", day=d, hour=8, km=60.0 * (d - 1), word=felt[d % 2]) for d in range(2, 11)),
+            told("arrived", day=10, hour=18)]  # fmt: skip
+    journal = Journal.of(rows)
+    rate = {r.key: r for r in debrief(tour, plan, replan(tour, plan, road, journal), journal).rates}["sleep"]
+    assert least < rate.mean < most
+    assert rate.low < (least + most) / 2 < rate.high
 
 
 def test_the_end_moves_with_the_days_that_are_lost():

@@ -70,3 +70,32 @@ def test_what_cannot_be_is_refused():
             learning.rate(*bad)
     with pytest.raises(ValueError, match="differ"):
         learning.mean(1, 10, (1.0,), 0)
+
+
+def test_canisters_noted_as_they_empty_are_counted_to_an_interval():
+    """Bayes' rule on a grid with scipy.stats.poisson: 4 canisters of 8 portions are empty after 40 days, the fifth is in use."""
+    rates = np.linspace(1e-4, 4, 40_001)
+    likelihood = stats.poisson.cdf(39, rates * 40) - stats.poisson.cdf(31, rates * 40)
+    mean, sd, low, high = on_a_grid(stats.gamma.pdf(rates, 4, scale=1 / 4), likelihood, rates)
+    found = learning.rate(1.0, 4, 32, 40, lump=8)
+    assert (found.mean, found.sd, found.low, found.high) == pytest.approx((mean, sd, low, high), rel=5e-3)
+    assert found.mean > learning.rate(1.0, 4, 32, 40).mean
+
+
+@pytest.mark.parametrize(("shift_k", "told"), [(0.0, 0.0), (4.0, 4.0), (-3.0, -3.0)])
+def test_a_sleeper_is_learned_from_nights_near_what_is_borne(shift_k, told):
+    """Simulated sleepers on 400 nights, margins 0 ± 5 K, noise 3 K: what was put in comes out, within the interval told."""
+    chance = np.random.default_rng(5)
+    margin = chance.normal(0, 5, 400)
+    left = margin - shift_k + chance.normal(0, 3, 400)
+    felt = np.where(left < 0, -1, np.where(left > 6, 1, 0))
+    found = learning.shift(3.0, margin, felt, 3.0, 6.0)
+    assert found.low < told < found.high
+    assert found.mean == pytest.approx(told, abs=0.5)
+
+
+def test_nights_far_warmer_than_is_borne_teach_next_to_nothing_when_right():
+    """Nobody who sleeps well at 12 °C in a bag for 2 is shown to be a warm or a cold sleeper by it."""
+    far = learning.shift(3.0, np.full(8, 3.0), np.zeros(8, dtype=int), 3.5, 6.0)
+    assert abs(far.mean) < 0.1
+    assert far.sd > 0.9

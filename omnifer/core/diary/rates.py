@@ -4,34 +4,41 @@ import datetime as dt
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+import numpy as np
+
 from omnifer.core.diary.journal import Journal, Told
 from omnifer.core.diary.now import Replanned
 from omnifer.core.diary.ridden import on_road
 from omnifer.core.model import practice
 from omnifer.core.model.assessment import Assessment, Day
 from omnifer.core.model.debrief import LearnedRate, Sure
+from omnifer.core.model.diary import GONE
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics import learning
 from omnifer.core.physics.learning import Belief
-from omnifer.core.sentence import celsius, fine_number, number, say, share
+from omnifer.core.sentence import celsius, fine_number, kelvin, number, say, share
 
 WORTH_DAYS = 10.0
 """An assumption is worth so many person-days of own use: after as many a default has moved half-way; proposal."""
 WORTH_KM = 600.0
-WORTH_L = 40.0
-"""The same of kilometres and of litres; proposal."""
+"""The same of kilometres; proposal."""
 SURE, FAIR = 0.1, 0.25
 """Relative standard deviations up to which a rate is called sure, and fair; proposal."""
-DAY_KM, DAY_CLIMB_M, NIGHT_K, PACK_MIN = 20.0, 350.0, 3.0, 6.0
-"""How far single days differ from each other, as standard deviations [km, m, K, min]; practice."""
+DIFFER = 0.5
+"""How far people differ in what they use, as a part of the usual: an assumption of small things and fuel is worth no more, so
+that the interval told holds the true rate nine times in ten [-]; practice, tuned by `bench.calibration`."""
+DAY_KM, DAY_CLIMB_M, PACK_MIN = 20.0, 350.0, 6.0
+"""How far single days differ from each other, as standard deviations [km, m, min]; practice."""
+SLEEPERS_K, NIGHT_K, TOO_WARM_K, UNKNOWN_SPREAD_K = 3.0, 2.0, 12.0, 3.0
+"""How far sleepers differ from labels, how differently the same night is felt, how much warmer than is borne a night is before
+it is too warm in an opened bag, and how far nights differ where nobody says it [K]; practice."""
 PORTION = {"water": 0.5, "food": 0.25, "fuel": 0.015, "power": 5.0, "g": 5.0, "ml": 5.0, "pieces": 1.0, "pads": 0.5}
 """What is taken at one time [l, kg, kg, Wh, g, ml, -, mm]: use is counted in such portions, so that single days differ as days
 do; proposal."""
-FELT_K = {"cold": 3.0, "right": 0.0, "warm": -3.0}
-"""A night that felt cold was colder than the label by so much [K]; proposal."""
+FELT = {"cold": -1, "right": 0, "warm": 1}
 PAD_MM = 2.0
 """Of a pair of pads from new to 1.5 mm left [mm]; practice."""
 
@@ -61,6 +68,17 @@ class _Days:
         return sum(t.entry.amount if t.entry.amount is not None else 1.0 for t in found), [
             day for day in self.days if day.number in numbers
         ]  # fmt: skip
+
+    def aboard(self, about: str) -> list[Day]:
+        """The days on which something was carried: until it was sent home, lost or given away."""
+        gone = [(t.date - self.set_out).days + 1 for t in self.entries if t.entry.verb in GONE and t.entry.about == about]
+        return [day for day in self.days if not gone or day.number <= min(gone)]
+
+    def lump(self, verbs: tuple[str, ...], about: str) -> float:
+        """What one note stands for: where less than every other day has one, what is used up since the last is not told."""
+        amounts = [t.entry.amount if t.entry.amount is not None else 1.0
+                   for t in self.entries if t.entry.verb in verbs and t.entry.about == about]  # fmt: skip
+        return float(np.median(amounts)) if 0 < len(amounts) < len(self.aboard(about)) / 2 else 0.0
 
 
 def rates_of(
@@ -113,9 +131,9 @@ def _rate(
     )  # fmt: skip
 
 
-def _learned(assumed: float, worth: float, used: float, units: float, portion: float) -> Belief:
-    """A rate of use that is counted in portions."""
-    found = learning.rate(assumed / portion, worth, used / portion, units)
+def _learned(assumed: float, worth: float, used: float, units: float, portion: float, lump: float = 0.0) -> Belief:
+    """A rate of use that is counted in portions, and noted in lumps of so much where these are larger."""
+    found = learning.rate(assumed / portion, worth, used / portion, units, max(lump / portion, 1.0))
     return Belief(found.mean * portion, found.sd * portion, found.low * portion, found.high * portion)
 
 
@@ -145,21 +163,39 @@ def _supplies(told: _Days) -> Iterator[LearnedRate]:
         belief = _learned(assumed, worth, drunk, hours, PORTION["water"])
         yield _rate("water", "Water riding", "volume", "an hour", assumed, belief, _conditions(days, "water"), "own_value",
                     "water_times", _times(told, "water_times", belief, assumed))  # fmt: skip
-    for key, verbs, name, own in (("food", ("ate",), "Food", "food_times"), ("fuel", ("used",), "Fuel", "fuel_times")):
-        used, days = told.noted(verbs, key)
-        if used > 0 and key in lanes and lanes[key].a_day > 0:
-            people = told.riders if key == "food" else 1
-            assumed = lanes[key].a_day / people
-            belief = _learned(assumed, WORTH_DAYS, used, len(days) * people, PORTION[key])
-            per = "a person-day" if key == "food" else "a day"
-            yield _rate(key, name, "mass", per, assumed, belief, _conditions(days, name.lower()), "own_value", own,
-                        _times(told, own, belief, assumed))  # fmt: skip
-    charged, days = told.noted(("charged",), "power")
+    eaten, days = told.noted(("ate",), "food")
+    if eaten > 0 and "food" in lanes and lanes["food"].a_day > 0:
+        assumed = lanes["food"].a_day / told.riders
+        belief = _learned(assumed, WORTH_DAYS, eaten, len(days) * told.riders, PORTION["food"])
+        yield _rate("food", "Food", "mass", "a person-day", assumed, belief, _conditions(days, "food"), "own_value", "food_times",
+                    _times(told, "food_times", belief, assumed))  # fmt: skip
+    burnt, _ = told.noted(("used",), "fuel")
+    if burnt > 0 and "fuel" in lanes and lanes["fuel"].a_day > 0:
+        assumed, days = lanes["fuel"].a_day, told.days
+        worth = min(WORTH_DAYS, _as_people_differ(assumed, PORTION["fuel"]))
+        belief = _learned(assumed, worth, burnt, len(days), PORTION["fuel"], told.lump(("used",), "fuel"))
+        yield _rate("fuel", "Fuel", "mass", "a day", assumed, belief, _conditions(days, "fuel"), "own_value", "fuel_times",
+                    _times(told, "fuel_times", belief, assumed))  # fmt: skip
+    charged, _ = told.noted(("charged",), "power")
     if charged > 0 and "power" in lanes and lanes["power"].a_day > 0:
         assumed = lanes["power"].a_day
-        belief = _learned(assumed, WORTH_DAYS, charged, len(told.days), PORTION["power"])
+        # Hub and panel give what they give: what the wall gave beyond the plan was used beyond the plan.
+        used = assumed * len(told.days) + charged - _from_walls(told)
+        belief = _learned(assumed, WORTH_DAYS, max(used, 0.0), len(told.days), PORTION["power"])
         yield _rate("power", "Electricity", "energy", "a day", assumed, belief, _conditions(told.days, "charging"), "own_value",
                     "power_times", _times(told, "power_times", belief, assumed))  # fmt: skip
+
+
+def _as_people_differ(assumed: float, portion: float) -> float:
+    """How many units an assumption is worth of which people differ by a part of it."""
+    return portion / (assumed * DIFFER**2) if assumed > 0 else WORTH_DAYS
+
+
+def _from_walls(told: _Days) -> float:
+    """What the plan takes out of plugs on the days that were ridden [Wh]."""
+    last = told.days[-1].number
+    stops = told.plan.stores.stops if told.plan.stores else ()
+    return sum(deed.amount for stop in stops if stop.day <= last for deed in stop.deeds if deed.verb == "charge")
 
 
 def _small(told: _Days) -> Iterator[LearnedRate]:
@@ -168,19 +204,20 @@ def _small(told: _Days) -> Iterator[LearnedRate]:
         role = thing.role
         if not isinstance(role, UsedUp):
             continue
-        used, days = told.noted(("used",), thing.id)
-        if not days:
+        used, noted = told.noted(("used",), thing.id)
+        days = told.aboard(thing.id)
+        # What was treated is not noted: of tablets a litre nothing is learned.
+        if not noted or not days or role.per == "litre_treated":
             continue
-        match role.per:
-            case "person_day":
-                units, worth, per = float(len(days) * told.riders), WORTH_DAYS, "a person-day"
-            case "km":
-                units, worth, per = told.km, WORTH_KM, "a kilometre"
-            case "litre_treated":
-                units, worth, per = used / role.rate if role.rate else 0.0, WORTH_L, "a litre treated"
+        if role.per == "person_day":
+            units, worth, per = float(len(days) * told.riders), WORTH_DAYS, "a person-day"
+        else:
+            units, worth, per = sum(day.distance_km for day in days), WORTH_KM, "a kilometre"
         if units <= 0:
             continue
-        belief = _learned(role.rate, worth, used, units, PORTION[role.unit])
+        portion = PORTION[role.unit]
+        worth = min(worth, _as_people_differ(role.rate, portion))
+        belief = _learned(role.rate, worth, used, units, portion, told.lump(("used",), thing.id))
         yield _rate(thing.id, thing.name, role.unit, per, role.rate, belief, _conditions(days, thing.name.lower()), "thing_rate",
                     thing.name, belief.mean)  # fmt: skip
 
@@ -222,15 +259,36 @@ def _days(told: _Days, made: Replanned) -> Iterator[LearnedRate]:
 
 
 def _nights(told: _Days) -> Iterator[LearnedRate]:
-    felt = [FELT_K[t.entry.word] for t in told.entries if t.entry.verb == "slept" and t.entry.word in FELT_K]
-    if felt:
+    nights = list(_felt(told))
+    if nights:
+        margin, spread, felt = (np.array(column) for column in zip(*nights, strict=True))
+        blur = float((NIGHT_K**2 + (spread**2).mean()) ** 0.5)
+        found = learning.shift(SLEEPERS_K, margin, felt, blur, TOO_WARM_K)
         assumed = told.sheet.practice.sleeps_colder_k
-        belief = learning.mean(assumed, WORTH_DAYS, tuple(felt), NIGHT_K)
-        words = say("{count} nights, {cold} of them cold", count=number(len(felt)), cold=number(sum(f > 0 for f in felt)))
+        belief = Belief(assumed + found.mean, found.sd, assumed + found.low, assumed + found.high)
+        words = say("{count} nights, {cold} of them cold; they were {spare} warmer than is borne", count=number(len(felt)),
+                    cold=number(int((felt < 0).sum())), spare=kelvin(float(margin.mean())))  # fmt: skip
         rate = _rate("sleep", "Nights felt colder by", "temperature_difference", "", assumed, belief, words, "own_value",
                      "sleeps_colder_k", belief.mean)  # fmt: skip
         sure: Sure = "sure" if belief.sd < 0.5 else "fair" if belief.sd < 1 else "a_hint"
         yield rate.model_copy(update={"sure": sure})
+
+
+def _felt(told: _Days) -> Iterator[tuple[float, float, int]]:
+    """Nights out of doors of which somebody said how warm they were: how much warmer than is borne the usual night there is, how
+    far nights differ [K, K], and how it felt. A morning tells of the night before."""
+    by_night = {(s.rider_id, n.day): n for s in told.plan.sleepers for n in s.nights}
+    days = {day.number: day for day in told.days}
+    riders = [sleeper.rider_id for sleeper in told.plan.sleepers]
+    for one in told.entries:
+        if one.entry.verb != "slept" or one.entry.word not in FELT:
+            continue
+        number_ = max((one.date - told.set_out).days, 1)
+        who = [one.entry.about] if one.entry.about in riders else riders
+        bears = [n.bears_c for r in who if (n := by_night.get((r, number_))) and not n.indoors and n.bears_c is not None]
+        day = days.get(number_)
+        if bears and day is not None:
+            yield day.mean_min_c - max(bears), day.spread_min_k or UNKNOWN_SPREAD_K, FELT[one.entry.word]
 
 
 def _packing(told: _Days) -> Iterator[LearnedRate]:

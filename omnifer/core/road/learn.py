@@ -8,16 +8,18 @@ from numpy.typing import NDArray
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.road import Track
 from omnifer.core.physics import geodesy
-from omnifer.core.road.pace import RidingMass, hours_alone
+from omnifer.core.road.pace import RidingMass, hours_alone, part_on_foot
 from omnifer.core.road.profile import from_track
 
 BLOCK_KM = 1.0
 """The ride is compared block by block [km]; shorter ones are mostly noise."""
 FEWEST_BLOCKS = 8
+PUSHED, USUAL_W = 0.5, 110.0
+"""A block of which the pace has so large a part on foot, at a usual power, tells nothing of riding [-, W]; practice."""
 STANDING_MS = 0.6
 """Slower than this is a pause [m/s]; practice."""
-LEAST_W, MOST_W = 20.0, 400.0
-"""Powers between which the fit looks [W]."""
+LEAST_W, MOST_W, AT_THE_EDGE = 20.0, 400.0, 1.02
+"""Powers between which the fit looks, and what is so near to them is no fit [W, W, -]."""
 
 Array = NDArray[np.float64]
 
@@ -66,9 +68,17 @@ def learn(track: Track, seconds: Array, rider: RidingMass) -> LearnedPace:
         raise ValueError(f"the ride has {blocks.moving_s.size} usable kilometres with times; {FEWEST_BLOCKS} are needed")
     powers = np.geomspace(LEAST_W, MOST_W, 60)
     off = np.array([np.log(_times(blocks, rider, float(p)) / blocks.moving_s) for p in powers])
-    every = np.arange(blocks.moving_s.size)
+    on_foot = part_on_foot(replace(rider, power_w=USUAL_W), blocks.gradient, blocks.elevation_m)
+    walked = np.bincount(blocks.cell_block, blocks.cell_m * on_foot) / np.bincount(blocks.cell_block, blocks.cell_m)
+    every = np.flatnonzero(walked <= PUSHED)
+    if every.size < FEWEST_BLOCKS:
+        raise ValueError("the ride is too steep to learn from: where a bike is pushed, time does not tell how hard one rides")
     power = _best(powers, off, every)
-    without = np.array([_best(powers, off, np.delete(every, k)) for k in every])
+    if not powers[0] * AT_THE_EDGE < power < powers[-1] / AT_THE_EDGE:
+        raise ValueError(
+            f"no power between {LEAST_W:.0f} and {MOST_W:.0f} W rides these hours: the mass, the road or the times are others"
+        )
+    without = np.array([_best(powers, off, np.delete(every, k)) for k in range(every.size)])
     factor = float(blocks.whole_s.sum() / blocks.moving_s.sum())
     factors = (blocks.whole_s.sum() - blocks.whole_s) / (blocks.moving_s.sum() - blocks.moving_s)
     return LearnedPace(

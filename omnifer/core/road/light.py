@@ -47,7 +47,7 @@ def light_of(date: dt.date, place: tuple[float, float] | None, ahead_h: float) -
     """The light of a date at a place (latitude, longitude), by a wall clock so many hours ahead of UTC."""
     if place is None:
         return Light(None, None, None, None)
-    # East of the date line some clocks are those of the west: their noon is that of the sun's day before, and the other way round.
+    # East of the date line some clocks are those of the west: their noon is that of the sun's day before.
     days = round((ahead_h - place[1] / 15) / 24)
     date, ahead_h = date - dt.timedelta(days=days), ahead_h - 24 * days
     events = ((sun.SUNRISE_ZENITH_DEG, True), (sun.SUNRISE_ZENITH_DEG, False), (sun.CIVIL_ZENITH_DEG, False))

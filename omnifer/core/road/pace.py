@@ -349,6 +349,15 @@ def _effort(rider: RidingMass, where: Places, time: Array, walked: Array) -> Arr
 
 def hours_alone(rider: RidingMass, slope: Array, height_m: Array) -> Array:
     """Time of one rider in still, standard air on asphalt [h/km]."""
+    return _in_still_air(rider, slope, height_m)[:, 0, 0]
+
+
+def part_on_foot(rider: RidingMass, slope: Array, height_m: Array) -> Array:
+    """How much of it one rider walks there [-]."""
+    return _in_still_air(rider, slope, height_m)[:, 0, 1]
+
+
+def _in_still_air(rider: RidingMass, slope: Array, height_m: Array) -> Array:
     nothing = np.zeros(slope.size)
     air_c = air.standard_temperature(height_m) - 273.15
-    return _alone(rider, Places(slope, height_m, nothing.astype(np.int64), nothing, nothing, air_c))[:, 0, 0]
+    return _alone(rider, Places(slope, height_m, nothing.astype(np.int64), nothing, nothing, air_c))

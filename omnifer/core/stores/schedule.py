@@ -109,11 +109,13 @@ def _that_hold(tour: TourSheet, road: Profile, voyage: Voyage, plans: dict[str, 
             break
         then = play(taking(tour, steps), road)
         shorter = {name: places for name, places in _shorter(voyage, then).items() if places.size}
-        if not shorter.keys() & plans.keys():
+        if not shorter:
             return steps, then
-        plans = {name: _freed(voyage.supplies[name], fixed, shorter[name]) if name in shorter else fixed
-                 for name, fixed in plans.items()}  # fmt: skip
-        plans = {name: fixed for name, fixed in plans.items() if fixed is not None}
+        if not shorter.keys() & plans.keys():
+            break
+        for name in shorter.keys() & plans.keys():
+            freed = _freed(voyage.supplies[name], plans.pop(name), shorter[name])
+            plans |= {} if freed is None else {name: freed}
     return [], voyage
 
 
