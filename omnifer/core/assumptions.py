@@ -8,6 +8,7 @@ from omnifer.core.model.quantities import Text
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.climate import ROUGH_SPREAD_K
+from omnifer.core.road.days import rests_at_the_ends
 from omnifer.core.road.profile import Profile
 from omnifer.core.road.zones import clocks_of
 from omnifer.core.sentence import celsius, number, say
@@ -35,6 +36,11 @@ def _left_open(tour: TourSheet, profile: Profile | None) -> Iterator[Assumption]
         names = clocks_of(tour.road, profile).names
         value = say("{zones}", zones=", ".join(dict.fromkeys(names))) if names else say("none: a typed road has no sun")
         yield Assumption(name="Time zones", value=value, source="map of time zones, by the track", said_at="zones")
+    if profile is not None and (lost := rests_at_the_ends(tour.road, profile)):
+        value = say("{days} days of rest at the start or the end are not counted: ride later, or set the night on the road",
+                    days=number(lost))  # fmt: skip
+        yield Assumption(name="Rest where the road begins and ends", value=value, source="nothing is ridden from or to there",
+                         said_at="track")  # fmt: skip
     for rider in tour.riders:
         missing = [n for n, v in (("height", rider.height_cm), ("age", rider.age_years), ("sex", rider.sex)) if v is None]
         if missing:

@@ -9,7 +9,7 @@ def _figure(value: float, quantity: Quantity, decimals: int | None = None) -> Fi
     """A figure without the checks of what comes from outside, which would take most of the time of a sentence."""
     if not math.isfinite(value):
         raise ValueError(f"{value} is no {quantity}")
-    return Figure.model_construct(value=value, quantity=quantity, decimals=decimals)
+    return Figure.model_construct(value=float(value), quantity=quantity, decimals=decimals)
 
 
 def kg(value: float) -> Figure:

@@ -330,6 +330,21 @@ def test_what_breaks_serves_no_more_and_still_weighs(planned):
     assert gap.holds == 0
 
 
+def test_what_was_bought_and_what_rode_in_what_broke_weigh_on():
+    """Three tubes bought are three on board; a pot that breaks leaves its stove in the bag."""
+    kit = (*KIT, thing("pot", 0.4, 2), thing("stove", 0.3, 0.5, inside="pot"))
+    load = Load(placements=(*STOWED.placements, Placement(thing_id="pot", carrier_id="left"),
+                            Placement(thing_id="stove", carrier_id="left")))  # fmt: skip
+    tour = straight_tour(*kit, load=load)
+    road = profile_of(tour)
+    plan = assess(tour, road)
+    rows = [told("set_out", hour=7, km=0), told("bought", day=2, about="", name="Tube", kg=0.2, amount=3, km=70),
+            told("broke", day=3, about="pot", km=150), told("here", day=3, hour=12, km=160)]  # fmt: skip
+    rest = replan(tour, plan, road, Journal.of(rows)).rest
+    before, after = (next(m for km, m in zip(rest.moments.km, rest.moments.gear_kg, strict=True) if km > at) for at in (20, 170))
+    assert after - before == pytest.approx(0.6, abs=0.03)
+
+
 def test_what_left_in_parts_and_what_broke_first_leaves_whole(planned):
     """One lens at 20 km and the other at 40; a chair that breaks at 30, and again, and is thrown away at 50."""
     tour, road, plan = planned

@@ -154,6 +154,8 @@ def test_the_sample_plan_is_proven_taken_and_stays(sample, sample_road):
         for t in (sample, rested)
     )
     assert alive < dead
+    played, then = (play(t, sample_road).power.deaths for t in (sample, rested))
+    assert (len(played), len(then)) == (found.runs_down, found.runs_down_then)
 
 
 def test_what_no_vessel_holds_is_asked_of_nobody_before():

@@ -11,15 +11,17 @@ from omnifer.core.assess import assess, profile_of
 from omnifer.core.mends import mended
 from omnifer.core.model.practice import USUAL
 from omnifer.core.model.road import DayCut, Night, Road, Stop, Transfer, TypedDay, Weather
+from omnifer.core.model.roles import Stove
 from omnifer.core.model.stores import Food, Serving, Stores, StoreStep
 from omnifer.core.model.tour import Tour
+from omnifer.core.stores.schedule import schedule
 from omnifer.core.stores.shopping import Larder
 from omnifer.core.supplies import water
 from omnifer.core.supplies.carried import Terms, carried
 from omnifer.core.supplies.fuel import efficiency, melted_per_litre
 from omnifer.core.supplies.menu import plate_of
 from omnifer.core.voyage import play
-from tests.conftest import RIDER, small_tour, thing
+from tests.conftest import RIDER, pannier_bike, small_tour, thing
 
 DAY = TypedDay(distance_km=60, ascent_m=0, highest_m=100, lowest_m=100)
 STOVE = thing("stove", 0.2, role={"does": "stove", "burns": "petrol"})
@@ -419,3 +421,65 @@ def test_the_sample_shows_every_trouble_of_stores_with_a_mend_that_works(sample,
     tried = [mend for mend in worst.mends if mend.changes]
     assert tried
     assert not all(left(mend) for mend in tried)
+
+
+def test_without_a_bank_hub_and_panel_charge_the_devices_themselves():
+    """A phone of 5 Wh a day and 8 Wh on a hub that gives some 7 a day lives on; alone it dies on day 2."""
+    phone = thing("phone", 0.2, 0.1, role={"does": "device", "wh_a_day": 5, "battery_wh": 8})
+    hub = thing("hub", 0.1, 0.1, role={"does": "hub", "lamps_first": False}, rider_id="ada")
+    assert ride(ten_days(phone)).power.deaths[0].day == 2
+    alive = ride(ten_days(phone, hub)).power
+    assert alive.hub_wh / 10 > 5 / 0.85
+    assert alive.deaths == []
+    # A bike has one hub, however many converters hang on it, and whatever its wheels.
+    second = thing("second", 0.1, 0.1, role={"does": "hub", "lamps_first": False}, rider_id="ada")
+    small = ten_days(phone, hub, bikes=(pannier_bike(wheel_radius_mm=220.0),))
+    for tour in (ten_days(phone, hub, second), small):
+        assert ride(tour).power.hub_wh == pytest.approx(alive.hub_wh, rel=0.02)
+
+
+def test_a_day_of_rest_on_snow_melts_what_is_drunk_by_day():
+    """Three litres a rider more, 17 g of petrol each: what a rest day beside a dry camp would have brought along."""
+    snow = (stop(240, water="snow"),)
+
+    def burnt(rests: int) -> float:
+        tour = ten_days(STOVE, BOTTLE, stops=snow)
+        nights = (Night(at_km=240, rest_days=rests),)
+        tour = tour.model_copy(update={"road": tour.road.model_copy(update={"nights": nights})})
+        return float(ride(tour).supplies["fuel"].used.sum())
+
+    drunk, camp = USUAL.dry_day_l, USUAL.dry_camp_l
+    day = burnt(2) - burnt(1)
+    stove = ride(ten_days(STOVE)).ride.things(Stove)[0].role
+    melting = float(melted_per_litre(stove, np.zeros(1), USUAL)[0])
+    assert day == pytest.approx((drunk + camp) * melting, rel=0.02)
+
+
+def test_what_weighs_nothing_and_days_without_a_kilometre_are_taken():
+    """Contents of 0 kg; a typed day of 0 km is a day of rest, and one at the start or the end is said to be lost."""
+    nothing = thing("wipes", 0.05, role={"does": "used_up", "unit": "pieces", "holds": 20, "content_kg": 0, "rate": 3})
+    assert "runs_out" in kinds(ten_days(nothing))
+    rest = TypedDay(distance_km=0)
+    rested = told(small_tour(road=Road(typed_days=(DAY, rest, rest, DAY))))
+    assert [(d.rest, d.distance_km) for d in rested.days] == [(False, 60), (True, 0), (True, 0), (False, 60)]
+    at_ends = told(small_tour(road=Road(typed_days=(rest, DAY, DAY, rest, rest))))
+    lost = [a.value.figures["days"].value for a in at_ends.assumptions if a.name.startswith("Rest where")]
+    assert (len(at_ends.days), lost) == (2, [3])
+
+
+def test_canisters_that_miss_by_grams_are_planned():
+    """0.46 kg of gas where canisters hold 0.457 in all: short by less than is told, and the best schedule still answers."""
+    stove = thing("stove", 0.2, role={"does": "stove", "burns": "gas"})
+    for holds in np.linspace(0.2, 0.3, 21):
+        can = thing("can", 0.1, count=2, role={"does": "fuel_vessel", "burns": "gas", "holds_kg": round(float(holds), 3)})
+        tour = ten_days(stove, can, stores=Stores(cooking="boil"))
+        assert schedule(tour, profile_of(tour)).gap >= 0
+
+
+def test_an_inn_near_the_days_end_is_the_night_for_every_need():
+    """1.5 km from where the day ends: water, meals, bed and laundry are had there or nowhere."""
+    inn = stop(61.5, water="reliable", shelter="room", services=("laundry",))
+    bag = thing("bag", 1, role={"does": "sleeping_bag", "comfort_c": 20}, rider_id="ada")
+    found = told(ten_days(bag, stops=(inn,)))
+    assert found.days[0].night_at == inn.name
+    assert found.sleepers[0].nights[0].indoors

@@ -188,7 +188,7 @@ class _Belongings:
         self.things[came.id] = came
         bag = _roomiest(self.sheet, told.entry.word)
         if bag is not None:
-            self.placements.append(Placement(thing_id=came.id, carrier_id=bag))
+            self.placements.append(Placement(thing_id=came.id, carrier_id=bag, count=came.count))
 
     def leave(self, told: Told, thing: Thing, km: float) -> None:
         """So many of a thing as its entry says, or all that is left of it with what rides in it."""
@@ -213,10 +213,16 @@ class _Belongings:
         nothing = {"role": None, "serves": (), "where": (), "holds_water_l": 0, "inside": None}
         called = {"id": f"broken-{told.entry.id.hex}", "name": f"{thing.name}, broken"[:120]}
         broken = Thing.model_validate(thing.model_dump() | nothing | called)
+        self._unpack(thing)
         self.placements += [p.model_copy(update={"thing_id": broken.id}) for p in self.placements if p.thing_id == thing.id]
         self.things[thing.id] = _from_here(_alone(thing), km)
         self.things[broken.id] = _only_from(broken, km)
         self._now[name] = broken.id
+
+    def _unpack(self, thing: Thing) -> None:
+        """What rides in a thing rides beside it from now on."""
+        for inside in [t for t in self.things.values() if t.inside == thing.id]:
+            self.things[inside.id] = _alone(inside)
 
 
 def _from_here(thing: Thing, km: float) -> Thing:

@@ -7,16 +7,14 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
 
-AT_STOP_KM = 0.1
-"""So near a stop the night is at it [km]."""
-
 
 def night_stops(tour: TourSheet, days: Iterable[Day]) -> list[list[Stop]]:
-    """The stops at which each day's night is spent."""
+    """The stops at which each day's night is spent: of that name, and as near as a night is to count as spent at a stop."""
     named: dict[str, list[Stop]] = {}
     for stop in tour.road.stops:
         named.setdefault(stop.name, []).append(stop)
-    return [[s for s in named.get(day.night_at, ()) if abs(s.at_km - day.to_km) <= AT_STOP_KM] for day in days]
+    near_km = tour.practice.night_near_stop_km
+    return [[s for s in named.get(day.night_at, ()) if abs(s.at_km - day.to_km) <= near_km] for day in days]
 
 
 def sleeps_indoors(tour: TourSheet, stops: Iterable[Stop]) -> bool:

@@ -163,7 +163,7 @@ def faults_of(a: Asking) -> list[Fault]:
 def longest_gap(a: Asking) -> tuple[float, float]:
     """From where to where the road has no bike shop the longest [km, km]."""
     end = a.voyage.profile.length_km
-    shops = sorted({s.at_km for s in a.tour.road.stops if s.bike_shop != "none" and s.at_km <= end})
+    shops = sorted({s.at_km for s in a.voyage.ride.stops() if s.bike_shop != "none" and s.at_km <= end})
     edges = sorted({0.0, *shops, end})
     gaps = [(after - before, -before) for before, after in pairwise(edges)]
     if not gaps:

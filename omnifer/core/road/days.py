@@ -87,8 +87,7 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
     marks = _marks(road, profile)
     if road.typed_days:
         ends = np.cumsum([day.distance_km for day in road.typed_days])
-        ends[-1] = profile.length_km
-        inner = ends[:-1]
+        inner = np.unique(ends[(ends > 0) & (ends < ends[-1])])
     else:
         along = profile.km if road.cut.by == "distance" else hours
         cutting = _Cutting(road, profile, along, marks)
@@ -99,6 +98,9 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
         inner = np.interp(cutting.ends(max(size, cutting.least))[:-1], along, profile.km)
     km = np.concatenate([[0.0], _at_stops(inner, road.stops, profile.length_km), [profile.length_km]])
     rests = np.zeros(km.size - 2, dtype=np.int64)
+    if road.typed_days:
+        # A typed day without a kilometre is a day of rest where the one before ended.
+        np.add.at(rests, np.searchsorted(inner, ends[:-1][(np.diff(ends) == 0) & np.isin(ends[:-1], inner)]), 1)
     for night in marks:
         if rests.size:
             rests[int(np.argmin(np.abs(km[1:-1] - night.at_km)))] += night.rest_days
@@ -157,6 +159,17 @@ def _marks(road: Road, profile: Profile) -> list[Night]:
         if inside and (not kept or night.at_km - kept[-1].at_km > SAME_PLACE_KM):
             kept.append(night)
     return kept
+
+
+def rests_at_the_ends(road: Road, profile: Profile) -> int:
+    """Days of rest that were set so near the start or the end that no night lies there."""
+    inside = {night.at_km for night in _marks(road, profile)}
+    rested = [day.distance_km == 0 for day in road.typed_days]
+    typed = 0
+    if not all(rested):
+        typed = rested.index(False) + rested[::-1].index(False) if rested else 0
+    near = (n for n in road.nights if not SAME_PLACE_KM < n.at_km < profile.length_km - SAME_PLACE_KM)
+    return typed + sum(night.rest_days for night in near if night.at_km not in inside)
 
 
 def _good_places(road: Road, profile: Profile, along: Array) -> list[tuple[float, float]]:

@@ -89,7 +89,8 @@ class _Buying(Program):
         self.lack = [self.column(RUN_OUT) for _ in range(self.count)]
         for i in range(self.count):
             self._place(i)
-        free = not supply.short.any() and not np.isfinite(supply.fixed).any() and not supply.refills.emptied.any()
+        enough = bool((supply.amounts.required[:-1] <= supply.amounts.leaving[:-1] + SAME).all())
+        free = enough and not np.isfinite(supply.fixed).any() and not supply.refills.emptied.any()
         if self.terms.pack and free:
             self._whole_packs_so_far()
 
@@ -207,7 +208,7 @@ def solve(supply: Supply, per_minute: float = 0.0, money: float = TIE) -> Solved
         ways = _Filling(supply, per_minute, money)
         found = ways.solved(LONGEST_S)
         if found is None:
-            return Solved(supply.taken, float("inf"), 0.0, proven=False, lacking=0.0)
+            return Solved(supply.taken, worth(supply, per_minute, money), 0.0, proven=False, lacking=0.0)
         take = np.zeros(supply.used.size + 1)
         gone = [arc for arc in ways.arcs if found.values[arc[0]] > 0.5]
         for _, place, taken, _ in gone:
@@ -216,6 +217,6 @@ def solve(supply: Supply, per_minute: float = 0.0, money: float = TIE) -> Solved
     program = _Buying(supply, per_minute, money)
     found = program.solved(LONGEST_S)
     if found is None:
-        return Solved(supply.taken, float("inf"), 0.0, proven=False, lacking=0.0)
+        return Solved(supply.taken, worth(supply, per_minute, money), 0.0, proven=False, lacking=0.0)
     take = np.append(np.maximum(found.values[program.take], 0.0), 0.0)
     return Solved(take, found.cost, found.bound, found.proven, float(found.values[program.lack].sum()))

@@ -27,6 +27,8 @@ MOST_EXTRA_H = 24.0
 """Longest that a stay at a plug is drawn out [h]."""
 HARDLY_LIGHTER, LEAST_LIGHTER = 1e-4, 0.5
 """A plan lighter by no more than this part, or by so few kilogram kilometres, is no better one [-, kg km]."""
+A_MINUTE_H = 1 / 60
+"""Stays are told in whole minutes [h]."""
 MOST_ROUNDS = 8
 """A plan is tried so often before it is given up."""
 FOLLOWS, OF_THE_PACE = 1e-3, 0.01
@@ -52,7 +54,11 @@ class Schedule(Noun):
     seconds: float
     better: bool = Field(description="Whether it is lighter than the plan that stands by more than rounding")
     steps: list[StoreStep] = Field(description="What to take where, to fix it; other supplies stay as planned")
-    longer: list[LongerStay] = Field(description="Stays at plugs to draw out so that nothing dies; the fewest minutes in all")
+    longer: list[LongerStay] = Field(
+        description="Stays at plugs to draw out so that no bank runs empty; the fewest minutes in all"
+    )
+    runs_down: int = Field(description="How often a device runs down as planned")
+    runs_down_then: int = Field(description="How often it still does with those longer stays")
     cannot: list[str] = Field(description="Supplies that no plan can give enough of")
 
 
@@ -76,11 +82,13 @@ def schedule(tour: TourSheet, road: Profile, besides: Collection[str] = ()) -> S
             plans[name] = _fixed_least(supply, found.take)
     steps, then = _that_hold(tour, road, voyage, plans)
     everywhere = {n: filled_everywhere(s) for n, s in voyage.supplies.items()}
+    longer, still = longer_stays(voyage)
     return Schedule(
         stands=figures(tour, voyage, voyage.supplies), everywhere=figures(tour, voyage, everywhere),
         best=figures(tour, then, then.supplies),
         gap=0.0 if proven else round(max(value - bound, 0.0) / max(value, 1.0), 4), proven=proven,
-        better=bool(steps), steps=steps, longer=longer_stays(voyage), cannot=cannot,
+        better=bool(steps), steps=steps, longer=longer,
+        runs_down=len(voyage.power.deaths) if voyage.power else 0, runs_down_then=still, cannot=cannot,
         seconds=round(time.perf_counter() - begun, 2),
     )  # fmt: skip
 
@@ -158,11 +166,13 @@ def _steps(supply: Supply, fixed: Array) -> list[StoreStep]:
     ]
 
 
-def longer_stays(voyage: Voyage) -> list[LongerStay]:
-    """The fewest minutes more at plugs with which the banks never run down; none where they never do."""
+def longer_stays(voyage: Voyage) -> tuple[list[LongerStay], int]:
+    """The fewest minutes more at plugs with which the banks never run empty, and how often a device then still runs down: for
+    want of cells, or because it takes no longer stay in. None where that spares nothing."""
     needs = power.needs(voyage.ride)
-    if needs is None or voyage.power is None or not voyage.power.deaths:
-        return []
+    deaths = len(voyage.power.deaths) if voyage.power else 0
+    if needs is None or not deaths:
+        return [], deaths
     program, extra = Program(), list[int]()
     before: list[tuple[int, float]] = []
     for drawn, hours, watts in zip(needs.drawn_wh, needs.hours, needs.watts, strict=True):
@@ -176,9 +186,13 @@ def longer_stays(voyage: Voyage) -> list[LongerStay]:
         extra.append(more)
     found = program.solved(LONGEST_S)
     if found is None:
-        return []
-    return [
+        return [], deaths
+    longer = [
         LongerStay(stop_id=stop.id, name=stop.name, minutes=round(60 * found.values[more]))
         for stop, more in zip(needs.stops, extra, strict=True)
         if stop is not None and found.values[more] * 60 >= 1
     ]
+    extra_h = {stay.stop_id: stay.minutes / 60 + A_MINUTE_H for stay in longer}
+    stayed = power.staying_longer(voyage.ride, extra_h) if longer else None
+    still = deaths if stayed is None else len(stayed.deaths)
+    return (longer, still) if still < deaths else ([], deaths)

@@ -73,7 +73,9 @@ def plan(ride: Ride, water_supply: Supply) -> Supply | None:
     height, wind = ride.at_nights(ride.nodes.elevation_m), ride.at_nights(ride.climate.wind_ms)
     tap_c = np.maximum(ride.at_nights(ride.climate.mean_c), usual.coldest_water_c)
     litres = boiled_a_day(ride) * (1 - usual.boiled_evening * food.dines_out(ride)) * (1 + rests)
+    # In snow a day of rest drinks what was melted as well.
     camps = water.dry_camp(len(ride.tour.riders), usual, ride.tour.stores) * (1 + rests)
+    camps = camps + rests * usual.dry_day_l * len(ride.tour.riders)
     in_snow = np.array([stop is not None and stop.water == "snow" for stop in ride.night_stops], dtype=bool)
     at_camp: Array = litres * burnt_per_litre(stove, height, tap_c, wind, usual)
     at_camp = at_camp + in_snow * camps * melted_per_litre(stove, wind, usual)

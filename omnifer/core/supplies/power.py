@@ -103,6 +103,16 @@ def plan(ride: Ride) -> Power | None:
     return replace(power, panel_days=len(without.dead_days - power.dead_days))
 
 
+def staying_longer(ride: Ride, extra_h: dict[str, float]) -> Power | None:
+    """Electricity of a tour that stays so much longer at the plugs of some stops, by identifier."""
+    devices = _by_need(ride.things(Device))
+    every = [
+        replace(s, plug_h=s.plug_h + extra_h.get(s.plug.id, 0.0)) if s.plug is not None and s.plug_h > 0 else s
+        for s in stretches(ride)
+    ]
+    return _Play(ride, devices).run(every) if devices else None
+
+
 def _by_need(devices: list[Thing]) -> list[Thing]:
     """What finds the way first, then what is seen, then the rest: so they are charged where there is not enough for all."""
 
@@ -185,10 +195,19 @@ class _Play:
             self.levels[d] -= use
             if self.levels[d] < -JUST_WH:
                 self._run_low(d, role, n, s, use)
-        if given > 0 and self.bank_wh:
-            room = self.bank_wh - self.pool
-            self.pool += min(given * self.usual.charging, room)
+        if given > 0:
+            self._store(given * self.usual.charging)
         return total
+
+    def _store(self, kept: float) -> None:
+        """What hub and panel give beyond what is used: into the banks, then into the devices, what finds the way first."""
+        into_banks = min(kept, self.bank_wh - self.pool)
+        self.pool, kept = self.pool + into_banks, kept - into_banks
+        for d, role in enumerate(self.roles):
+            if role.fed_by == "cable" and kept > JUST_WH:
+                drawn = min(kept, self.fulls[d] - self.levels[d])
+                self.levels[d], kept = self.levels[d] + drawn, kept - drawn
+                self._alive_again(d, drawn > JUST_WH)
 
     def _run_low(self, d: int, role: Device, n: int, s: Stretch, use: float) -> None:
         """A device below nothing is fed by a bank, or gets a new set of cells; else it dies where it did."""

@@ -93,10 +93,12 @@ def _hub_along(ride: Ride) -> Array | None:
         return None
     hours, km = np.diff(ride.pace.hours), np.diff(ride.nodes.km)
     speed = np.where(hours > 0, km / np.maximum(hours, 1e-9), 0.0)
-    radius_m = (ride.tour.rig.bikes[0].radius_mm if ride.tour.rig.bikes else 350.0) / 1000
-    watts = np.where(speed >= usual.hub_slowest_kmh, dynamo.lamp_power(speed / 3.6, 2 * np.pi * radius_m), 0.0)
+    watts = np.where(speed >= usual.hub_slowest_kmh, dynamo.lamp_power(speed / 3.6), 0.0)
     one: Array = np.concatenate([[0.0], np.cumsum(watts * usual.hub_converter * hours)])
-    return one * sum(thing.count for thing in things)
+    # A bike has one hub, however many converters hang on it.
+    owners = {thing.rider_id for thing in things if thing.rider_id}
+    shared = sum(thing.count for thing in things if not thing.rider_id)
+    return one * min(len(owners) + shared, max(len(ride.tour.rig.bikes), 1))
 
 
 class _Sky:

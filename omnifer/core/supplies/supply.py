@@ -139,7 +139,12 @@ class Supply:
     def short(self) -> Array:
         """What each stretch asks for beyond what is taken along, shape (refills - 1,)."""
         lacking = self.amounts.required[:-1] - self.amounts.leaving[:-1]
-        return np.asarray(np.where(lacking > ROUNDING * min(1.0, 1 / self.kind.kg_per_unit), lacking, 0.0))
+        return np.asarray(np.where(lacking > self._hardly, lacking, 0.0))
+
+    @property
+    def _hardly(self) -> float:
+        """What is lost in rounding, in the supply's unit; of what weighs nothing as of what weighs a kilogram."""
+        return ROUNDING * min(1.0, 1 / self.kind.kg_per_unit) if self.kind.kg_per_unit else ROUNDING
 
     @property
     def taken(self) -> Array:

@@ -37,7 +37,11 @@ export function BestPlan() {
         {hours >= 1 && `, ride ${hours} hours longer`}
         {money !== null && money >= 1 && `, spend ${Math.round(money)} ${sheet.money} more`}.{' '}
         {data ? proof(data, units.carried) : isFetching ? 'Looking for a better one …' : ''}
-        {longer && ` So that nothing runs down, stay at the plug ${longer}.`}
+        {data &&
+          longer &&
+          (data.runs_down_then === 0
+            ? ` So that nothing runs down, stay at the plug ${longer}.`
+            : ` Staying at the plug ${longer} spares ${data.runs_down - data.runs_down_then} of ${data.runs_down} times that something runs down.`)}
       </Words>
       {data?.better && (
         <Button
