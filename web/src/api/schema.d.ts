@@ -3669,6 +3669,11 @@ export interface components {
             rest: boolean;
             /** Riding Hours */
             riding_hours: number;
+            /**
+             * Spread Min K
+             * @description Standard deviation of the night's minimum; 0: only the night to plan for is known
+             */
+            spread_min_k: number;
             /** Start H */
             start_h: number;
             /**
@@ -7721,11 +7726,21 @@ export interface components {
             gap: number;
             /**
              * Longer
-             * @description Stays at plugs to draw out so that nothing dies; the fewest minutes in all
+             * @description Stays at plugs to draw out so that no bank runs empty; the fewest minutes in all
              */
             longer: components["schemas"]["LongerStay"][];
             /** Proven */
             proven: boolean;
+            /**
+             * Runs Down
+             * @description How often a device runs down as planned
+             */
+            runs_down: number;
+            /**
+             * Runs Down Then
+             * @description How often it still does with those longer stays
+             */
+            runs_down_then: number;
             /** Seconds */
             seconds: number;
             stands: components["schemas"]["PlanFigures"];
@@ -8055,6 +8070,16 @@ export interface components {
             nights: components["schemas"]["SleptNight"][];
             /** Rider Id */
             rider_id: string;
+            /**
+             * Some Colder
+             * @description Chance that some night out of doors is colder than the rider sleeps warm [-]
+             */
+            some_colder: number;
+            /**
+             * Spare K
+             * @description Between what the rider bears and what the coldest night out of doors of the tour falls below with the chosen odds; below 0: so much is lacking; None: no such night, or nothing to sleep in
+             */
+            spare_k: number | null;
             /**
              * Thing Ids
              * @description Bag, mats and layers on the night that is shortest, or on the coldest

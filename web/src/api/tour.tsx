@@ -1,6 +1,7 @@
 /** The tour on the desk: as the server last gave it, a change tried and not kept, and work and trouble on the way. */
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react'
+import { rebased, rebasedParts } from './rebase'
 import {
   api,
   askAgainAfter,
@@ -152,7 +153,13 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       tour: data.tour,
       sheet: data.tour.sheet,
       assessment: data.assessment,
-      change: async (what, parts) => (await send(what, (revision) => api.change(id, { revision, what, ...parts }), same)) !== undefined,
+      // What is changed was made on the sheet of this desk; it is sent as a change of what is there then.
+      change: async (what, parts) => {
+        const now = () => queries.getQueryData<TourAnswer>(key)?.tour.sheet ?? data.tour.sheet
+        const moved = () => rebasedParts(data.tour.sheet, parts, now())
+        const call = (revision: number) => api.change(id, { revision, what, ...moved() })
+        return (await send(what, call, same)) !== undefined
+      },
       step: (step) => void send(step, (revision) => api.step(id, revision, step), same),
       propose: async (rounds, tell, signal) =>
         (
@@ -162,7 +169,11 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
             (r) => r.answer,
           )
         )?.proposal,
-      repair: async (what, load, held) => (await send(what, (revision) => api.repair(id, revision, what, load, held), same)) !== undefined,
+      repair: async (what, load, held) => {
+        const now = () => queries.getQueryData<TourAnswer>(key)?.tour.sheet.load ?? load
+        const moved = () => rebased(data.tour.sheet.load, load, now())
+        return (await send(what, (revision) => api.repair(id, revision, what, moved(), held), same)) !== undefined
+      },
       bringTrack: async (files, after = false) => {
         const stop = new AbortController()
         const tell = (progress: Progress) => setUnderWay({ ...progress, cancel: () => stop.abort() })
@@ -173,7 +184,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       },
       ask: async (what, call) => (await send(what, (revision) => call(id, revision), same)) !== undefined,
     }
-  }, [data, id, send])
+  }, [data, id, key, queries, send])
 
   const change = desk?.change
   const trying = useMemo<Trying>(

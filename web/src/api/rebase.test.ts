@@ -1,0 +1,70 @@
+import { expect, test } from 'vitest'
+import { rebased } from './rebase'
+
+const stop = (id: string, water: string, shop = 'none') => ({ id, water, shop })
+
+test('five quick changes of five stops are all there, each made on what was seen at the beginning', () => {
+  const seen = { road: { start_hour: 8, stops: ['a', 'b', 'c', 'd', 'e'].map((id) => stop(id, 'none')) } }
+  let now = seen
+  for (const id of ['a', 'b', 'c', 'd', 'e']) {
+    const wanted = { road: { ...seen.road, stops: seen.road.stops.map((s) => (s.id === id ? { ...s, water: 'reliable' } : s)) } }
+    now = rebased(seen, wanted, now)
+  }
+  expect(now.road.stops.map((s) => s.water)).toEqual(Array(5).fill('reliable'))
+})
+
+test('figures of days are put together by place, other fields and newcomers stay', () => {
+  const seen = {
+    days: [
+      { km: 50, up: 100 },
+      { km: 60, up: 100 },
+    ],
+    riders: [{ id: 'a', kg: 60 }],
+  }
+  const now = {
+    days: [
+      { km: 55, up: 100 },
+      { km: 60, up: 100 },
+    ],
+    riders: [
+      { id: 'a', kg: 60 },
+      { id: 'b', kg: 70 },
+    ],
+  }
+  const wanted = {
+    days: [
+      { km: 50, up: 100 },
+      { km: 60, up: 300 },
+    ],
+    riders: [{ id: 'a', kg: 61 }],
+  }
+  expect(rebased(seen, wanted, now)).toEqual({
+    days: [
+      { km: 55, up: 100 },
+      { km: 60, up: 300 },
+    ],
+    riders: [
+      { id: 'a', kg: 61 },
+      { id: 'b', kg: 70 },
+    ],
+  })
+})
+
+test('what was taken away stays away, on either side, and what was changed here is kept', () => {
+  const seen = [stop('a', 'none'), stop('b', 'none'), stop('c', 'none')]
+  expect(rebased(seen, [stop('a', 'none'), stop('c', 'none')], [...seen, stop('d', 'none')]).map((s) => s.id)).toEqual(['a', 'c', 'd'])
+  expect(rebased(seen, [stop('a', 'snow'), stop('b', 'none'), stop('c', 'none')], [stop('c', 'none')]).map((s) => s.id)).toEqual(['a', 'c'])
+})
+
+test('a field that is let go is let go, and the same field changed twice is as it was wanted last', () => {
+  expect(rebased({ a: 1, note: 'x' }, { a: 1 }, { a: 2, note: 'x' })).toEqual({ a: 2 })
+  expect(rebased({ a: 1 }, { a: 3 }, { a: 2 })).toEqual({ a: 3 })
+  expect(rebased({ services: ['meals'] }, { services: ['meals', 'plugs'] }, { services: ['meals'] })).toEqual({ services: ['meals', 'plugs'] })
+})
+
+test('placements are told apart by thing and bag', () => {
+  const put = (thing_id: string, carrier_id: string, count = 1) => ({ thing_id, carrier_id, count })
+  const seen = [put('tent', 'left')]
+  const moved = [put('tent', 'right')]
+  expect(rebased(seen, moved, [put('tent', 'left'), put('pot', 'box')])).toEqual([put('tent', 'right'), put('pot', 'box')])
+})
