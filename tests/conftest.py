@@ -35,6 +35,7 @@ from omnifer.store.database import LOCAL_RIDER, migrate, owner_named
 from omnifer.store.tours import Tours
 
 SHORT_KM = 900.0
+FEW_THINGS = 24
 hypothesis.settings.register_profile("steady", deadline=None, derandomize=True)
 hypothesis.settings.load_profile("steady")
 
@@ -146,6 +147,18 @@ def short_road(short_sample: Tour) -> Profile:
 def site(served: tuple[str, Flask], short_sample: Tour, short_road: Profile) -> Iterator[str]:
     """Where the application is served, with the first weeks of the sample tour and no other."""
     yield from _holding(served, short_sample, short_road)
+
+
+@pytest.fixture
+def light_site(served: tuple[str, Flask], short_sample: Tour, short_road: Profile) -> Iterator[str]:
+    """The same with a few of the sample's things: for what searches loads and asks nothing of the kit."""
+    outer = {thing.inside for thing in short_sample.kit}
+    few = [t for t in short_sample.kit if t.inside is None and t.id not in outer and not t.where][:FEW_THINGS]
+    kept = {thing.id for thing in few}
+    load = short_sample.load.model_copy(
+        update={"placements": tuple(p for p in short_sample.load.placements if p.thing_id in kept)}
+    )
+    yield from _holding(served, short_sample.model_copy(update={"kit": tuple(few), "load": load, "variants": ()}), short_road)
 
 
 @pytest.fixture

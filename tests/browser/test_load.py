@@ -95,8 +95,8 @@ def test_a_load_is_kept_and_taken_again(page: Page, site: str):
     expect(undo(page, "Go back to the load As left")).to_be_attached()
 
 
-def test_a_variant_is_kept_changed_against_and_ridden(page: Page, site: str):
-    visit(page, site, "rig")
+def test_a_variant_is_kept_changed_against_and_ridden(page: Page, light_site: str):
+    visit(page, light_site, "rig")
     page.get_by_role("button", name="Compare rigs").click()
     page.get_by_label("Keep the rig").fill("All of it")
     page.get_by_role("button", name="Keep it").click()
@@ -147,8 +147,8 @@ def test_frame_sides_are_measured_and_say_so(page: Page, site: str):
     expect(page.get_by_role("button", name="Back to stack and reach")).to_be_hidden()
 
 
-def test_the_rig_is_compared_with_another_school(page: Page, site: str):
-    visit(page, site, "rig")
+def test_the_rig_is_compared_with_another_school(page: Page, light_site: str):
+    visit(page, light_site, "rig")
     page.get_by_role("button", name="Compare rigs").click()
     page.get_by_role("button", name="Trailer", exact=True).click()
     expect(page.get_by_role("columnheader", name="Trailer")).to_be_visible(timeout=LONG_MS)

@@ -13,7 +13,7 @@ from omnifer.processes import Watch, end_leftovers
 from omnifer.serve import PROCESSES
 from tests.faults.house import until
 
-TRIED = ("terminal closed (SIGHUP)", "start killed while serving", "database killed", "worker killed in a search")
+TRIED = ("start killed while serving", "database killed", "worker killed in a search")
 """Of those of the bench, which takes all of them many times."""
 
 
