@@ -28,6 +28,9 @@ def copy(command: str, file: Path) -> int:
     except (BackupProblem, ClusterProblem, AddressError) as problem:
         print(f"omnifer {command}: {problem}. Nothing was changed.", file=sys.stderr)
         return 1
+    except OSError as problem:
+        print(f"omnifer {command}: {file} cannot be used: {problem.strerror or problem}. Nothing was changed.", file=sys.stderr)
+        return 1
     return 0
 
 

@@ -102,7 +102,9 @@ class Watch:
             self._ended.put((name, process))
 
         threading.Thread(target=wait, name=f"watch {name}", daemon=True).start()
-        self._noted.write_text(json.dumps({str(s.process.pid): begun_at(s.process.pid) for s in self._services.values()}))
+        # Where the disk is full the note is not there for a start after one that was killed; what runs goes on.
+        with contextlib.suppress(OSError):
+            self._noted.write_text(json.dumps({str(s.process.pid): begun_at(s.process.pid) for s in self._services.values()}))
 
     def keep(self, for_s: float) -> None:
         """Begin again what ends, for so long."""

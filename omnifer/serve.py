@@ -1,6 +1,7 @@
 """Starts everything that serving takes, watches it, and ends it again: database, tables, sample tour, workers, web server."""
 
 import contextlib
+import errno
 import hashlib
 import os
 import secrets
@@ -8,6 +9,7 @@ import signal
 import socket
 import subprocess
 import sys
+import tempfile
 from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import NoReturn
@@ -66,8 +68,19 @@ def serve(empty: bool, reset_demo: bool) -> int:
     except (ClusterProblem, AddressError) as problem:
         print(f"Omnifer cannot start. {problem}", file=sys.stderr)
         return 1
+    except OSError as trouble:
+        print(f"Omnifer cannot start. {in_words(trouble)}", file=sys.stderr)
+        return 1
     except KeyboardInterrupt:
         return 0
+
+
+def in_words(trouble: OSError) -> str:
+    """What a file or folder that cannot be used is told as."""
+    where = f" ({trouble.filename})" if trouble.filename else ""
+    if trouble.errno in (errno.ENOSPC, errno.EDQUOT):
+        return f"The disk is full{where}. Free some space and start again; what was kept is safe."
+    return f"{trouble.strerror or trouble}{where}. See that the folder can be written, or choose another: OMNIFER_DATA=FOLDER"
 
 
 def _interrupt(*_: object) -> None:
@@ -145,7 +158,7 @@ def _begin_servers(address: str, folder: Path, port: int, watch: Watch) -> None:
     weather_port, cores = _any_port(), os.cpu_count() or 1
     environment = os.environ | {
         "OMNIFER_DATABASE": address, "OMNIFER_SECRET_KEY": key.read_text(), "OMNIFER_ROADS": str(folder / "roads"),
-        "PROMETHEUS_MULTIPROC_DIR": str(_empty(folder / "counters")),
+        "PROMETHEUS_MULTIPROC_DIR": str(_counters(folder)),
     }  # fmt: skip
     environment.setdefault("OMNIFER_WEATHER", f"http://127.0.0.1:{weather_port}")
     scale_port = environment.setdefault("OMNIFER_SCALE", str(_any_port()))
@@ -165,16 +178,22 @@ def _serve(folder: Path, port: int, watch: Watch) -> NoReturn:
     print(f"Omnifer is at http://127.0.0.1:{port}/  (Ctrl-C ends it)", flush=True)
     own = "DATABASE_URL" not in os.environ
     while True:
-        for log in (folder / "log").glob("*.log"):
-            trim_log(log)
-        if own and (said := nightly(Cluster(folder), folder / "backups")):
-            print(f"{said} {RULE}", flush=True)
+        try:
+            for log in (folder / "log").glob("*.log"):
+                trim_log(log)
+            if own and (said := nightly(Cluster(folder), folder / "backups")):
+                print(f"{said} {RULE}", flush=True)
+        except OSError as trouble:
+            print(f"No copy was made. {in_words(trouble)}", file=sys.stderr, flush=True)
         watch.keep(ROUND_S)
 
 
-def _empty(folder: Path) -> Path:
-    """A folder with nothing in it."""
-    folder.mkdir(parents=True, exist_ok=True)
+def _counters(data: Path) -> Path:
+    """An empty folder for what the web processes count together: in memory, for it is mapped, and a full disk would kill whoever
+    touches it."""
+    memory = Path("/dev/shm") if os.access("/dev/shm", os.W_OK) else Path(tempfile.gettempdir())
+    folder = memory / f"omnifer-counters-{hashlib.sha256(str(data).encode()).hexdigest()[:12]}"
+    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
     for file in folder.iterdir():
         file.unlink()
     return folder
@@ -205,7 +224,8 @@ def _beginning(command: Sequence[str], environment: dict[str, str], logs: Path, 
 
 def _gunicorn(app: str, port: int, processes: int, threads: int) -> list[str]:
     return [
-        sys.executable, "-m", "gunicorn", app, "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread", "--preload",
+        sys.executable, "-m", "gunicorn", app, "--bind", f"127.0.0.1:{port}", "--preload", "--config", "python:omnifer.gunicorn",
+        "--worker-class", "omnifer.gunicorn.Worker",
         "--workers", str(processes), "--threads", str(threads), "--timeout", "120", "--graceful-timeout", str(GRACE_S),
         "--no-control-socket", "--log-level", "warning",
     ]  # fmt: skip

@@ -23,6 +23,8 @@ from omnifer.store.database import open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
 MIMETYPES = {"js": "text/javascript", "webmanifest": "application/manifest+json"}
+BESIDE = ("icon.svg", "icon-192.png", "icon-512.png", "sw.js", "manifest.webmanifest", "licences.txt")
+"""Files at the root of the site."""
 NONCE_MARK = b"NONCE_PLACEHOLDER"
 FORWARDED = ("Forwarded", "Via", "X-Real-IP", "X-Forwarded-For", "X-Forwarded-Host", "X-Forwarded-Proto", "X-Forwarded-Server")
 """What a proxy adds: behind one everybody would seem to be the rider at this machine."""
@@ -69,7 +71,7 @@ def create_app(
         SESSION_COOKIE_HTTPONLY=True,
         MAX_CONTENT_LENGTH=MOST_BYTES,
         MAX_FORM_MEMORY_SIZE=MOST_BYTES,
-        TRUSTED_HOSTS=["localhost", "127.0.0.1", "[::1]"],
+        TRUSTED_HOSTS=["localhost", "127.0.0.1"],
         WTF_CSRF_TIME_LIMIT=None,
         WTF_CSRF_SSL_STRICT=False,
         COMPRESS_ALGORITHM=["br", "gzip"],
@@ -143,7 +145,7 @@ def _pages(app: Flask, built: Path) -> None:
         response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return response
 
-    @app.get("/<any('icon.svg', 'icon-192.png', 'icon-512.png', 'sw.js', 'manifest.webmanifest'):name>")
+    @app.get(f"/<any({', '.join(map(repr, BESIDE))}):name>")
     def beside(name: str) -> Response:
         response = send_from_directory(built, name, mimetype=MIMETYPES.get(name.rpartition(".")[2]))
         response.headers["Cache-Control"] = "no-cache"
@@ -152,7 +154,7 @@ def _pages(app: Flask, built: Path) -> None:
     @app.errorhandler(404)
     def page(error: NotFound) -> Response:
         path = request.path
-        if request.method != "GET" or path.startswith(("/api/", "/assets/")) or "." in path.rpartition("/")[2]:
+        if request.method not in ("GET", "HEAD") or path.startswith(("/api/", "/assets/")) or "." in path.rpartition("/")[2]:
             return problems.problem(Problem(status=404, title="Not there", detail=f"Nothing lives at {path[:200]}."))
         index = built / "index.html"
         if not index.exists():

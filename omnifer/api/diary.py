@@ -12,7 +12,8 @@ from omnifer.core.model.library import as_owned
 from omnifer.core.model.ridden import RiddenCourse
 from omnifer.formats.picture import small_picture
 from omnifer.formats.problem import InputProblem
-from omnifer.formats.tracks import read_tracks
+from omnifer.formats.tracks import read_track
+from omnifer.jobs.apart import PICTURE, apart
 from omnifer.office import shapes
 from omnifer.store.database import NotThereError
 
@@ -55,7 +56,7 @@ def entry_picture(tour_id: str, entry_id: str) -> Response:
 @operation(upload=shapes.PlainUpload, status=204, problems=(404, 413, 422))
 def keep_entry_picture(tour_id: str, entry_id: str) -> Response:
     """Keep a picture with an entry, made small and stripped of where it was taken."""
-    desk().diary.keep_picture(tour_id, entry_id, small_picture(uploaded()))
+    desk().diary.keep_picture(tour_id, entry_id, apart(PICTURE, small_picture, uploaded()))
     return Response(status=204)
 
 
@@ -67,7 +68,8 @@ def lay_track(tour_id: str) -> Response:
     road = desk().profile(stored)
     if road is None or road.lat_deg is None:
         raise InputProblem("This tour has no track to lay a ride on", "tour, road", "Say the kilometre by hand.")
-    laid = laid_on(road, read_tracks([uploaded()], lambda share: None).track)
+    content = uploaded()
+    laid = laid_on(road, apart(len(content), read_track, content).track)
     if laid is None:
         mend = "Choose the ride of this tour, or say the kilometre by hand."
         raise InputProblem("The ride does not end anywhere near the road", "field file", mend)

@@ -7,6 +7,7 @@ from omnifer.api.openapi import operation
 from omnifer.core.model.tour import TourSheet
 from omnifer.formats.kit_csv import KitPreview, read_kit_csv
 from omnifer.formats.sheet import decoded
+from omnifer.jobs.apart import apart
 from omnifer.office import shapes
 
 blueprint = Blueprint("kit", __name__)
@@ -22,7 +23,7 @@ def preview_kit(tour_id: str) -> Response:
     """How a kit sheet is understood; nothing is taken."""
     wanted = shapes.KitText.model_validate_json(body())
     sheet = desk().tours.read(tour_id).sheet
-    return answer(read_kit_csv(wanted.text, _riders(sheet), sheet.kit, wanted.columns))
+    return answer(apart(len(wanted.text), read_kit_csv, wanted.text, _riders(sheet), sheet.kit, wanted.columns))
 
 
 @blueprint.post("/api/tours/<tour_id>/kit/import")
@@ -32,7 +33,7 @@ def import_kit(tour_id: str) -> Response:
     wanted = shapes.KitImport.model_validate_json(body())
     seen = desk().tours.read(tour_id, wanted.revision)
     before = () if wanted.replace else seen.sheet.kit
-    preview = read_kit_csv(wanted.text, _riders(seen.sheet), before, wanted.columns)
+    preview = apart(len(wanted.text), read_kit_csv, wanted.text, _riders(seen.sheet), before, wanted.columns)
     new = [thing for thing in preview.things if wanted.again or thing.id not in preview.here]
     sheet = seen.sheet.model_copy(update={"kit": (*before, *new)})
     return answer(desk().keep(seen, f"Bring {len(new)} things from a sheet", sheet))

@@ -12,6 +12,7 @@ from omnifer.core.model.library import Owned, as_owned, chosen
 from omnifer.core.ranking import Ranking, ladder, minutes_of
 from omnifer.formats.picture import small_picture
 from omnifer.formats.problem import InputProblem
+from omnifer.jobs.apart import PICTURE, apart
 from omnifer.office import shapes
 from omnifer.store.library import OwnedRow
 
@@ -106,7 +107,7 @@ def picture(owned_id: str) -> Response:
 @operation(upload=shapes.PlainUpload, status=204, problems=(404, 413, 422))
 def keep_picture(owned_id: str) -> Response:
     """Keep a picture of a thing, made small and stripped of where it was taken."""
-    desk().library.keep_picture(owned_id, small_picture(uploaded()))
+    desk().library.keep_picture(owned_id, apart(PICTURE, small_picture, uploaded()))
     return Response(status=204)
 
 

@@ -1,5 +1,6 @@
 """The last days at home: checks, travel, the companion's page, and the scale."""
 
+import threading
 from collections.abc import Iterator
 
 from flask import Blueprint, Response, current_app, stream_with_context
@@ -17,10 +18,14 @@ from omnifer.devices.scale import invented
 from omnifer.formats.problem import InputProblem
 from omnifer.jobs.errands import event_name
 from omnifer.office import shapes
+from omnifer.office.problems import TooMany
 from omnifer.outside.scale import ScaleService, ScaleTrouble
 from omnifer.store.database import NotThereError
 
 blueprint = Blueprint("pack", __name__)
+MOST_LISTENING = 8
+"""Pages that a web process tells what the scale says: each holds a thread."""
+_listening = threading.BoundedSemaphore(MOST_LISTENING)
 
 
 @blueprint.get("/api/tours/<tour_id>/pack")
@@ -63,6 +68,8 @@ def take_measured(tour_id: str) -> Response:
 def scale_readings() -> Response:
     """What the scale says, as server-sent events, for as long as somebody listens."""
     scale: ScaleService = current_app.extensions["scale"]
+    if not _listening.acquire(blocking=False):
+        raise TooMany(MOST_LISTENING, "pages that listen to the scale")
 
     def events() -> Iterator[str]:
         for reading in scale.readings():
@@ -71,6 +78,7 @@ def scale_readings() -> Response:
             yield f"event: {event_name(type(reading))}\ndata: {reading.model_dump_json()}\n\n"
 
     response = current_app.response_class(stream_with_context(events()), mimetype=EVENT_STREAM)
+    response.call_on_close(_listening.release)
     response.headers["X-Accel-Buffering"] = "no"
     return response
 

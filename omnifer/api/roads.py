@@ -14,6 +14,7 @@ from omnifer.formats.gpx import read_ride
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.stations import read_station
 from omnifer.formats.stops_csv import StopsPreview, read_stops_csv
+from omnifer.jobs.apart import apart
 from omnifer.office import shapes
 from omnifer.outside.weather import Asked, OutlookTrouble
 
@@ -63,7 +64,8 @@ def preview_stops(tour_id: str) -> Response:
     wanted = shapes.SheetBody.model_validate_json(body())
     profile = desk().profile(stored)
     used = {stop.id for stop in stored.sheet.road.stops}
-    return answer(read_stops_csv(wanted.text, used, profile.length_km if profile else None))
+    length_km = profile.length_km if profile else None
+    return answer(apart(len(wanted.text), read_stops_csv, wanted.text, used, length_km))
 
 
 @blueprint.post("/api/tours/<tour_id>/stops/import")
@@ -75,7 +77,8 @@ def import_stops(tour_id: str) -> Response:
     road = seen.sheet.road
     kept = () if wanted.replace else road.stops
     profile = desk().profile(seen)
-    found = read_stops_csv(wanted.text, {stop.id for stop in kept}, profile.length_km if profile else None)
+    used = {stop.id for stop in kept}
+    found = apart(len(wanted.text), read_stops_csv, wanted.text, used, profile.length_km if profile else None)
     changed = road.model_copy(update={"stops": (*kept, *found.stops)})
     sheet = seen.sheet.model_copy(update={"road": changed})
     return answer(desk().keep(seen, f"Take {len(found.stops)} stops from a sheet", sheet))
@@ -91,7 +94,8 @@ def bring_station(tour_id: str) -> Response:
     used = {station.id for station in road.stations}
     identifier = next(f"station-{n}" for n in range(1, len(used) + 2) if f"station-{n}" not in used)
     try:
-        station, remarks = read_station(uploaded(), identifier, wanted.name, wanted.at_km, wanted.elevation_m)
+        record = uploaded()
+        station, remarks = apart(len(record), read_station, record, identifier, wanted.name, wanted.at_km, wanted.elevation_m)
     except ValueError as error:
         raise InputProblem(f"The record does not make a station: {error}", "", "Say at which kilometre it lies.") from None
     changed = road.model_copy(update={"stations": (*road.stations, station)})
@@ -134,7 +138,8 @@ def outlook(tour_id: str, number: int) -> Response:
 def learn_pace(tour_id: str) -> Response:
     """The power and pauses of a recorded ride; nothing is taken."""
     stored = desk().tours.read(tour_id)
-    track, seconds = read_ride(uploaded())
+    content = uploaded()
+    track, seconds = apart(len(content), read_ride, content)
     profile = desk().profile(stored)
     rider_id = form(shapes.RideUpload).rider
     index = next((i for i, rider in enumerate(stored.sheet.riders) if rider.id == rider_id), 0)

@@ -23,6 +23,7 @@ from omnifer.core.supplies.foods import FOODS
 from omnifer.demo.sample import demo_tour
 from omnifer.formats.bundle import read_bundle
 from omnifer.formats.templates import SCHOOLS, kit_of_school
+from omnifer.jobs.apart import apart
 from omnifer.office import shapes
 from omnifer.store.database import NotThereError
 
@@ -113,7 +114,8 @@ def _from_earlier(wanted: shapes.NewTour, earlier_id: str) -> shapes.TourAnswer:
 @operation(gives=shapes.TourAnswer, upload=shapes.PlainUpload, status=201, problems=(413, 422))
 def bring_bundle() -> Response:
     """Bring a whole tour as a bundle."""
-    return answer(desk().start(read_bundle(uploaded()), "Bring the tour from a bundle"), 201)
+    content = uploaded()
+    return answer(desk().start(apart(len(content), read_bundle, content), "Bring the tour from a bundle"), 201)
 
 
 @blueprint.post("/api/tours/sample")

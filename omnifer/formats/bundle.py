@@ -18,7 +18,9 @@ def read_bundle(content: bytes | str) -> Tour:
         raise InputProblem(f"The bundle is larger than {MOST_BYTES // 2**20} MB")
     try:
         document = json.loads(content, parse_constant=_refuse_constant)
-    except (ValueError, RecursionError) as error:
+    except RecursionError:
+        raise InputProblem("This JSON is nested too deep", "", "Choose a file that Omnifer wrote.") from None
+    except ValueError as error:
         raise InputProblem(f"This is not JSON: {error}", "", "Choose a file that Omnifer wrote.") from None
     if not isinstance(document, dict) or document.get("format") != "omnifer-tour":
         raise InputProblem("This JSON file is no Omnifer tour", "field format", 'It must say "format": "omnifer-tour".')

@@ -8,12 +8,14 @@ from typing import Any
 import numpy as np
 
 from omnifer.core.model.assessment import Day
-from omnifer.core.model.road import Part, Stop, Track, Waypoint
+from omnifer.core.model.road import HIGHEST_M, LOWEST_M, Part, Stop, Track, Waypoint
 from omnifer.core.physics.geodesy import segment_lengths
-from omnifer.formats.gpx import ABSURD_M, MOST_BYTES, MOST_POINTS, MOST_WAYPOINTS, FoundRoad, jumps
+from omnifer.formats.gpx import MOST_BYTES, MOST_POINTS, MOST_WAYPOINTS, FoundRoad, jumps
 from omnifer.formats.problem import InputProblem
 
 Position = tuple[float, float, float | None]
+FARTHEST = 10**9
+"""No figure of a position is larger, whatever it counts."""
 
 
 def read_geojson(content: bytes) -> FoundRoad:
@@ -82,11 +84,13 @@ def _position(raw: Any) -> Position | None:
     """Longitude, latitude and height of a position; None where it is none, or lies at 0/0."""
     if not isinstance(raw, list) or len(raw) < 2 or not all(isinstance(v, int | float) for v in raw[:3]):
         return None
+    if any(abs(v) > FARTHEST for v in raw[:3]):
+        return None
     lon, lat = float(raw[0]), float(raw[1])
     if not (math.isfinite(lat) and math.isfinite(lon) and abs(lat) <= 90 and abs(lon) <= 180) or lat == lon == 0:
         return None
     height = float(raw[2]) if len(raw) > 2 else None
-    return lon, lat, height if height is not None and -500 <= height <= ABSURD_M else None
+    return lon, lat, height if height is not None and LOWEST_M <= height <= HIGHEST_M else None
 
 
 def write_geojson(track: Track, days: list[Day], places: list[tuple[Stop, float, float]]) -> str:

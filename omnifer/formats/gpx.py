@@ -1,5 +1,6 @@
 """GPX in, as a stream without entities; GPX out, through gpxpy."""
 
+import datetime as dt
 import math
 import re
 import secrets
@@ -13,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.model.assessment import Day
-from omnifer.core.model.road import Part, Stop, Track, Waypoint
+from omnifer.core.model.road import HIGHEST_M, LOWEST_M, MOST_UNREAD, Part, Stop, Track, Waypoint
 from omnifer.core.physics.geodesy import segment_lengths
 from omnifer.core.road.symbols import words_of
 from omnifer.formats.problem import InputProblem
@@ -25,12 +26,10 @@ MOST_PARTS = 2000
 MOST_WAYPOINTS = 20_000
 MOST_TAGS, MOST_TAGS_A_POINT = 400_000, 12
 """Elements that a file may have, and so many more with every point: what a device hangs on one is some eight."""
-MOST_UNREAD = 8 * 1024 * 1024
-"""Of makers' extensions that are handed on unread."""
+MOST_ATTRIBUTES = 64
+"""Of one element."""
 JUMP_M = 2000.0
 """Parts of a track farther apart than this do not join [m]."""
-ABSURD_M = 9000.0
-"""Heights beyond this (or below -500 m) are taken as missing."""
 
 
 @dataclass(frozen=True)
@@ -111,6 +110,11 @@ class _Reader:
             )  # fmt: skip
         if not path and local != "gpx":
             raise InputProblem(f"This is not a GPX file: it begins with <{tag}>", "line 1", "Choose a .gpx file.")
+        if len(attributes) > MOST_ATTRIBUTES:
+            raise InputProblem(
+                f"<{tag[:40]}> has {len(attributes):,} attributes", f"line {self.parser.CurrentLineNumber}",
+                "Export it again from your planner or device.",
+            )  # fmt: skip
         path.append(local)
         if len(path) > MOST_DEPTH:
             raise InputProblem("The file is nested too deep", f"line {self.parser.CurrentLineNumber}")
@@ -220,7 +224,7 @@ class _Reader:
             height = float(self._fields["ele"])
         except ValueError:
             height = math.nan
-        if not -500 <= height <= ABSURD_M:
+        if not LOWEST_M <= height <= HIGHEST_M:
             self.absurd += 1
             return None
         return height
@@ -238,6 +242,11 @@ def _parsed(content: bytes, timed: bool, tell: Tell = nobody) -> _Reader:
             tell(start / len(content))
             reader.parser.Parse(content[start : start + PIECE_BYTES], False)
         reader.parser.Parse(b"", True)
+    except (LookupError, UnicodeError, ValueError) as error:
+        if isinstance(error, InputProblem):
+            raise
+        mend = "Export it again, in UTF-8."
+        raise InputProblem("The file is written in an encoding that cannot be read", "line 1", mend) from None
     except expat.ExpatError as error:
         points = len(reader.lat) or len(reader.route)
         raise InputProblem(
@@ -255,10 +264,17 @@ def read_ride(content: bytes) -> tuple[Track, NDArray[np.float64]]:
         raise InputProblem("The file has no recorded track", "", "Bring the recording of a ride, not a planned route.")
     stamps = [t.replace("Z", "").split("+")[0][:19] for t in reader.times]
     known = [bool(re.fullmatch(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d", t)) for t in stamps]
-    times = np.array([t if ok else "NaT" for t, ok in zip(stamps, known, strict=True)], dtype="datetime64[s]")
-    seconds = np.where(np.isnat(times), np.nan, times.astype(np.int64).astype(float))
+    seconds = np.array([_second(t) if ok else math.nan for t, ok in zip(stamps, known, strict=True)])
     track = Track(lat_deg=tuple(reader.lat), lon_deg=tuple(reader.lon), elevation_m=tuple(reader.height))
     return track, seconds
+
+
+def _second(stamp: str) -> float:
+    """A time of the form 2027-05-01T10:00:00 as seconds since 1970; not-a-number where there is none such."""
+    try:
+        return dt.datetime.fromisoformat(stamp).replace(tzinfo=dt.UTC).timestamp()
+    except ValueError:
+        return math.nan
 
 
 def read_gpx(content: bytes, tell: Tell = nobody) -> FoundRoad:

@@ -10,7 +10,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import Noun
 from omnifer.formats.cell import write_fit, write_role, write_where
 from omnifer.formats.kit_columns import ColumnChoice, ColumnRead, columns_of, is_amount, known
-from omnifer.formats.kit_rows import Reading, RowProblem
+from omnifer.formats.kit_rows import MOST_TOLD, Reading, RowProblem
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.sheet import Delimiter, SheetWriter, read_sheet
 
@@ -64,6 +64,8 @@ def read_kit_csv(
     for line, row in sheet.lines:
         if len(read.things) >= MOST_ROWS:
             read.tell(read.problems, line, "", "", f"more than {MOST_ROWS} things; the rest is left aside")
+            break
+        if len(read.problems) > MOST_TOLD:
             break
         read.row(line, row, after_gap=line > 1 and not any(sheet.rows[line - 2]))
     names = {thing.name.casefold() for thing in kit}

@@ -40,6 +40,10 @@ _COUNT = re.compile(
 )
 
 
+MOST_TOLD = 300
+"""So many rows of a kind are told; a sheet with more that cannot be read is read no further."""
+
+
 class RowProblem(Noun):
     """A row, or a cell of it, that could not be read, or that is asked about."""
 
@@ -69,8 +73,13 @@ class Reading:
         self.fields = {column.field for column in self.columns}
 
     def tell(self, where: list[RowProblem], line: int, heading: str, text: str, what: str) -> None:
-        """Remember what is said of a cell or a row."""
-        where.append(RowProblem(row=line, heading=heading, text=text[:80], what=what))
+        """Remember what is said of a cell or a row; so many times, then that there is more."""
+        if len(where) < MOST_TOLD:
+            where.append(RowProblem(row=line, heading=heading, text=text[:80], what=what))
+        elif len(where) == MOST_TOLD:
+            where.append(
+                RowProblem(row=line, heading="", text="", what=f"more than {MOST_TOLD} such rows; the rest is not listed")
+            )
 
     def row(self, line: int, row: list[str], after_gap: bool) -> None:
         """Take one row: a thing, the name of a kit, a total, or a problem."""

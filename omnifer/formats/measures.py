@@ -40,6 +40,8 @@ def measure(text: str, units: dict[str, float], default_unit: str, decimal_comma
     wanted = text.strip().lower().replace("~", "").replace(".)", ")").replace("\u00a0", " ")
     if not re.search(r"[a-z\"]", wanted):
         return number(wanted, decimal_comma) * units[default_unit]
+    if decimal_comma and re.search(r"\d\.\d{3},\d", wanted):
+        wanted = wanted.replace(".", "")
     wanted = re.sub(r"(?<=\d) (?=\d{3}(?!\d))", "", re.sub(r"(?<=\d),(?=\d)", ".", wanted))
     total, at = 0.0, 0
     while at < len(wanted):

@@ -7,7 +7,8 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 from omnifer.formats.problem import InputProblem
 
 MOST_BYTES = 12 * 1024 * 1024
-MOST_PIXELS = 50_000_000
+MOST_PIXELS, MOST_WHOLE = 250_000_000, 24_000_000
+"""A JPEG is made smaller while it is read; of what is read as a whole only so much is taken."""
 SIDE_PX = 480
 """The longer side as it is kept."""
 QUALITY = 80
@@ -22,6 +23,9 @@ def small_picture(content: bytes) -> bytes:
     try:
         with Image.open(io.BytesIO(content), formats=KINDS) as image:
             if image.width * image.height > MOST_PIXELS:
+                raise InputProblem("The picture has too many points", "field file", "Make it smaller first.")
+            image.draft("RGB", (2 * SIDE_PX, 2 * SIDE_PX))
+            if image.width * image.height > MOST_WHOLE:
                 raise InputProblem("The picture has too many points", "field file", "Make it smaller first.")
             upright = ImageOps.exif_transpose(image).convert("RGB")
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError):

@@ -60,7 +60,10 @@ def read_station(
     content: bytes, identifier: str, name: str, at_km: float | None, elevation_m: float | None = None
 ) -> tuple[Station, list[str]]:
     """A station of any of the three kinds, told apart by the first line, and what is to be said of it. Raises InputProblem."""
-    station, remarks = _read(decoded(content), identifier, name, at_km)
+    try:
+        station, remarks = _read(decoded(content), identifier, name, at_km)
+    except csv.Error:
+        raise InputProblem("A cell is too long to be one", "", "Is a quotation mark left open in the file?") from None
     if elevation_m is not None:
         station = station.model_copy(update={"elevation_m": elevation_m})
     elif station.elevation_m is None:
@@ -117,10 +120,7 @@ def _from_daily(text: str, identifier: str, name: str, at_km: float | None) -> S
         values = np.array([float(c) if re.fullmatch(r"-?\d+(\.\d+)?", c) else np.nan for c in cells])
         return np.where(np.abs(values) >= 9999, np.nan, values)
 
-    try:
-        dates = [dt.date.fromisoformat((row.get(head["DATE"]) or "")[:10]) for row in rows]
-    except ValueError as error:
-        raise InputProblem(f"A date cannot be read: {error}", "", "Dates are written 2021-07-31.") from None
+    dates = [_date((row.get(head["DATE"]) or "")[:10], line) for line, row in enumerate(rows, 2)]
     high, low, rain = column("TMAX"), column("TMIN"), column("PRCP")
     whole = all(float(v).is_integer() for v in high[np.isfinite(high)][:400])
     if whole and np.nanmax(np.abs(high), initial=0) > 60:
@@ -137,14 +137,21 @@ def _from_daily(text: str, identifier: str, name: str, at_km: float | None) -> S
     return _station(identifier, name or station_name[:120] or "Station", at_km, months, **more)
 
 
+def _date(text: str, line: int) -> dt.date:
+    try:
+        return dt.date.fromisoformat(text)
+    except ValueError:
+        raise InputProblem(f"{text!r} is no date", f"line {line}", "Dates are written 2021-07-31.") from None
+
+
 def _from_typical_year(text: str, tmy3: bool, identifier: str, name: str, at_km: float | None) -> Station:
     """An EnergyPlus or TMY3 typical-year file, read by pvlib."""
     from pvlib.iotools import read_epw, read_tmy3
 
     try:
         table, place = read_tmy3(io.StringIO(text)) if tmy3 else read_epw(io.StringIO(text))
-    except (ValueError, KeyError, IndexError) as error:
-        raise InputProblem(f"The typical-year file cannot be read: {error}", "", "Download it again.") from None
+    except (ValueError, KeyError, IndexError, TypeError, ArithmeticError, LookupError):
+        raise InputProblem("The typical-year file cannot be read", "", "Download it again.") from None
     hours = table["temp_air"].to_numpy(dtype=float)
     if hours.size != HOURS:
         raise InputProblem(f"The typical year has {hours.size} hours, not {HOURS}", "", "Download it again.")

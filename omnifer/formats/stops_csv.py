@@ -8,7 +8,7 @@ from pydantic import Field, ValidationError
 
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.road import FuelKind, Service, Stop
-from omnifer.formats.kit_rows import RowProblem
+from omnifer.formats.kit_rows import MOST_TOLD, RowProblem
 from omnifer.formats.measures import number
 from omnifer.formats.problem import InputProblem, what_of
 from omnifer.formats.sheet import SheetWriter, read_sheet
@@ -54,13 +54,17 @@ def read_stops_csv(text: str, taken_ids: set[str], length_km: float | None = Non
         if len(stops) >= MOST_ROWS:
             problems.append(RowProblem(row=line, heading="", text="", what=f"more than {MOST_ROWS} stops"))
             break
-        cells = dict(zip(heads, row, strict=False))
+        cells = dict.fromkeys(heads, "") | dict(zip(heads, row, strict=False))
         try:
             stop = _stop(cells, sheet.delimiter != ",", _free_id(line, used))
             if length_km is not None and stop.at_km > length_km:
                 raise ValueError(f"km: the road ends at km {length_km:.1f}")
         except (ValueError, ValidationError) as error:
             problems.append(_problem(line, error))
+            if len(problems) >= MOST_TOLD:
+                more = f"more than {MOST_TOLD} rows cannot be read; the rest is left aside"
+                problems.append(RowProblem(row=line, heading="", text="", what=more))
+                break
             continue
         used.add(stop.id)
         stops.append(stop)

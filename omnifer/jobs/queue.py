@@ -22,8 +22,8 @@ from omnifer.office.shapes import Progress
 from omnifer.store.database import ASKING, AWAY, COUNTING, QUERIES, WORKING, Pool, acting, one_of
 
 log = logging.getLogger(__name__)
-MOST_AT_A_TIME = 6
-"""Errands of one rider, under way or waiting."""
+MOST_AT_A_TIME = {True: (6, "searches of yours"), False: (24, "questions of yours")}
+"""Errands of one rider, under way or waiting: searches, and short questions."""
 LOOK_S = 0.1
 """How often whoever follows an errand is asked whether anybody still listens [s]."""
 PLACE_S = 1.0
@@ -86,8 +86,11 @@ class Queue:
             # Two askers at once must not both be the last that is allowed.
             connection.execute("SELECT pg_advisory_xact_lock(%s, %s)", (COUNTING, owner_id))
             QUERIES.forget_unwanted(connection, owner_id=owner_id, lock=ASKING)
-            if int(one_of(QUERIES.count_errands(connection, owner_id=owner_id))) >= MOST_AT_A_TIME:
-                raise TooMany(MOST_AT_A_TIME)
+            # A price does not wait behind searches, and counts with none of them.
+            alike = [name for name, one in KINDS.items() if one.search == KINDS[kind].search]
+            most, what = MOST_AT_A_TIME[KINDS[kind].search]
+            if int(one_of(QUERIES.count_errands(connection, owner_id=owner_id, kinds=alike))) >= most:
+                raise TooMany(most, what)
             row = QUERIES.add_errand(
                 connection, owner_id=owner_id, asker=asker, kind=kind, tour_id=tour_id, asked=asked.model_dump_json()
             )

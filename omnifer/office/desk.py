@@ -1,6 +1,7 @@
 """One rider's tours and things, and the one place where a change is kept."""
 
 import contextlib
+import logging
 import zlib
 from collections.abc import Callable, Sequence
 from pathlib import Path
@@ -24,11 +25,14 @@ from omnifer.office.lately import Lately
 from omnifer.office.profiles import Profiles
 from omnifer.office.rules import rules_digest
 from omnifer.office.shapes import TourAnswer, TourView
+from omnifer.office.turns import Turns
 from omnifer.store.assessed import Assessed
 from omnifer.store.database import AWAY, NotThereError, Pool, StaleError, owner_named
 from omnifer.store.diary import Diary
 from omnifer.store.library import Library
 from omnifer.store.tours import Step, StoredTour, Tours, UnreadableError
+
+log = logging.getLogger(__name__)
 
 
 class Packing(NamedTuple):
@@ -80,7 +84,9 @@ class Desk:
         if kept is not None:
             return zlib.decompress(kept)
         found = assess(stored.sheet, self.profile(stored)).model_dump_json().encode()
-        self.assessed.keep(digest, zlib.compress(found))
+        # A full disk keeps nobody from reading.
+        with contextlib.suppress(*AWAY):
+            self.assessed.keep(digest, zlib.compress(found))
         return found
 
     def _remember(self, stored: StoredTour, found: Assessment) -> None:
@@ -151,6 +157,16 @@ class Desk:
         whose meaning cannot be worked out. Raises ValidationError, InputProblem, NotThereError, or StaleError where two
         windows changed the same part. What it says of things of the library, `tell` tells the library and other open tours.
         """
+        with self._office.writers.of(seen.id):
+            found, kept = self._change(seen, what, sheet, track)
+        if tell:
+            remarks = [*remarks, *self.tell_others(seen.id, seen.sheet.kit, kept.sheet)]
+        return TourAnswer(tour=view(kept), assessment=found, remarks=list(remarks))
+
+    def _change(
+        self, seen: StoredTour, what: str, sheet: TourSheet, track: Track | None
+    ) -> tuple[Assessment, StoredTour]:  # fmt: skip
+        """Work out what a change means together with what was kept meanwhile, and keep it."""
         now = seen
         for _ in range(TRIES):
             revision = self.tours.revision(seen.id)
@@ -168,13 +184,21 @@ class Desk:
             self._remember(kept, found)
             if track is not None and profile is not None and kept.track_digest is not None:
                 self._office.profiles.keep(kept.track_digest, profile)
-            if tell:
-                remarks = [*remarks, *self.tell_others(seen.id, seen.sheet.kit, whole)]
-            return TourAnswer(tour=view(kept), assessment=found, remarks=list(remarks))
+            return found, kept
         raise StaleError(now.revision)
 
     def tell_others(self, tour_id: str, before: Sequence[Thing], after: TourSheet) -> list[str]:
-        """Tell the library and the other open tours what a tour now says of its owner's things. Gives remarks."""
+        """Tell the library and the other open tours what a tour now says of its owner's things. Gives remarks.
+
+        The change itself is kept by then: whatever stands in the way of telling is said, and takes nothing back.
+        """
+        try:
+            return self._tell_others(tour_id, before, after)
+        except Exception:
+            log.exception("others could not be told of a change that is kept")
+            return ["The library and other tours could not be told of it just now; say it there yourself."]
+
+    def _tell_others(self, tour_id: str, before: Sequence[Thing], after: TourSheet) -> list[str]:
         if after.over:
             return []
         was = {thing.library_id: thing for thing in before if thing.library_id}
@@ -198,12 +222,23 @@ class Desk:
                 by_tour.setdefault(choice.tour_id, []).append(choice.owned_id)
         remarks = []
         for other_id, owned_ids in by_tour.items():
-            other = self.tours.read(other_id)
-            kit = tuple(told_by(t, news[t.library_id]) if t.library_id in owned_ids else t for t in other.sheet.kit)
             names = ", ".join(news[owned_id].name for owned_id in owned_ids)
-            self.keep(other, f"From the library: {names}", other.sheet.model_copy(update={"kit": kit}), tell=False)
-            remarks.append(f"{other.sheet.name} now says the same of {names}.")
+            try:
+                name = self._takes_over(other_id, {owned_id: news[owned_id] for owned_id in owned_ids}, names)
+                remarks.append(f"{name} now says the same of {names}.")
+            except (NotThereError, UnreadableError, StaleError, ValueError, *AWAY):
+                log.warning("a tour could not be told of things of the library", exc_info=True)
+                remarks.append(f"One tour could not be told of {names} just now.")
         return remarks
+
+    def _takes_over(self, tour_id: str, news: dict[str, Thing], names: str) -> str:
+        """Give a tour what the library says of some of its things; its name. What that means is worked out when it is opened."""
+        with self._office.writers.of(tour_id):
+            other = self.tours.read(tour_id)
+            kit = tuple(told_by(t, news[t.library_id]) if t.library_id in news else t for t in other.sheet.kit)
+            sheet = checked(other.sheet.model_copy(update={"kit": kit}))
+            self.tours.change(other.id, other.revision, f"From the library: {names}"[:200], sheet)
+        return other.sheet.name
 
     def unchanged(self, seen: StoredTour, part: str) -> None:
         """Refuse long work on a part that has changed since its writer looked. Raises StaleError."""
@@ -252,6 +287,7 @@ class Office:
         self.assessments: Lately[tuple[int, str], bytes] = Lately(MOST_ANSWER_BYTES, len)
         self.answers: Lately[tuple[object, ...], bytes] = Lately(MOST_ANSWER_BYTES, len)
         self.replanned: Lately[tuple[object, ...], Replanned] = Lately(MOST_REPLANNED)
+        self.writers = Turns()
         self._owners: dict[str, int] = {}
 
     def desk_of(self, rider: str) -> Desk:

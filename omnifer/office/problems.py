@@ -1,7 +1,9 @@
 """What is said of each kind of trouble: what is wrong, where, and what to do (RFC 9457)."""
 
+import errno
 import logging
 
+import psycopg
 from pydantic import BaseModel, Field, ValidationError
 
 from omnifer.formats.problem import InputProblem, what_of, where_of
@@ -25,11 +27,11 @@ class Problem(BaseModel):
 
 
 class TooMany(Exception):
-    """One rider has as many errands under way as one rider may have. `most` says how many."""
+    """As much of something is under way as there may be at a time. `most` says how many, `what` of what."""
 
-    def __init__(self, most: int) -> None:
+    def __init__(self, most: int, what: str = "searches of yours") -> None:
         super().__init__(f"at most {most}")
-        self.most = most
+        self.most, self.what = most, what
 
 
 class BrokenOff(Exception):
@@ -67,11 +69,17 @@ def problem_of(error: Exception) -> Problem:
                 current_revision=error.current,
             )
         case TooMany():
-            detail = f"{error.most} searches of yours are under way or waiting already; no more are taken at a time."
+            detail = f"{error.most} {error.what} are under way or waiting already; no more are taken at a time."
             return Problem(status=429, title="Enough at a time", detail=detail, mend="Wait for one of them, or stop one.")
         case BrokenOff():
             detail, mend = "The worker that did this ended before it said that it was done.", "Reload the page, then ask again."
             return Problem(status=503, title="Broken off", detail=detail, mend=mend)
+        case _ if _disk_full(error):
+            detail = "The disk of the server is full: nothing of this was kept. What was kept before is safe and can be read."
+            return Problem(status=507, title="The disk is full", detail=detail, mend="Free some space, then send it again.")
+        case BlockingIOError() | TimeoutError():
+            detail, mend = "The rest of the request did not come in time.", "Send it again, over a better connection."
+            return Problem(status=408, title="Too slow", detail=detail, mend=mend)
         case _ if isinstance(error, AWAY):
             detail = "The database does not answer just now. What was kept before is safe."
             mend = "It is started again by itself; try again in a few seconds."
@@ -80,3 +88,12 @@ def problem_of(error: Exception) -> Problem:
             log.error("unforeseen trouble", exc_info=error)
             detail, mend = "Something unforeseen went wrong. What was kept before is safe.", "Reload to see what is kept."
             return Problem(status=500, title="Omnifer stumbled", detail=detail, mend=mend)
+
+
+def _disk_full(error: BaseException | None) -> bool:
+    """Whether a trouble is, or comes of, a disk without space."""
+    while error is not None:
+        if isinstance(error, psycopg.errors.DiskFull) or getattr(error, "errno", None) in (errno.ENOSPC, errno.EDQUOT):
+            return True
+        error = error.__cause__
+    return False

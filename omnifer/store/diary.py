@@ -9,6 +9,7 @@ from uuid import UUID, uuid5
 import psycopg
 
 from omnifer.core.model.diary import Entry, Received
+from omnifer.formats.problem import InputProblem
 from omnifer.store.database import QUERIES, NotThereError, Pool, acting, one_of, uuid_of
 
 ENTRY = "entry"
@@ -60,7 +61,7 @@ class Diary:
             return int(one_of(QUERIES.last_entry(connection, owner_id=self.owner_id, tour_id=uuid_of(tour_id))))
 
     def keep_picture(self, tour_id: str, entry_id: str, image: bytes) -> None:
-        """Keep the picture of an entry, once. Raises NotThereError."""
+        """Keep the picture of an entry, once. Raises NotThereError, or InputProblem where it has another one."""
         try:
             with acting(self.pool, self.owner_id) as connection:
                 QUERIES.keep_diary_picture(
@@ -68,6 +69,9 @@ class Diary:
                 )
         except psycopg.errors.ForeignKeyViolation:
             raise NotThereError(entry_id, ENTRY) from None
+        if self.picture(tour_id, entry_id) != image:
+            words, mend = "This entry has a picture already, and keeps it", "Make another note with the second one."
+            raise InputProblem(words, "field file", mend)
 
     def picture(self, tour_id: str, entry_id: str) -> bytes:
         """The picture of an entry. Raises NotThereError."""

@@ -241,7 +241,7 @@ STATION_TROUBLE = {
     "words": (b"max;min\n" + b"20;10\n" * 11 + b"hot;10\n", "not a number"),
     "too short a record": (b"DATE,TMAX,TMIN\n2001-01-01,10,1\n", "several whole years"),
     "no minima": (b"DATE,TMAX\n2001-01-01,10\n", "no column TMIN"),
-    "dates in words": (b"DATE,TMAX,TMIN\nyesterday,10,1\n", "date cannot be read"),
+    "dates in words": (b"DATE,TMAX,TMIN\nyesterday,10,1\n", "is no date"),
     "a broken year": (b"LOCATION,x,y\n1,2,3\n", "cannot be read"),
     "hotter than any place": (b"max;min\n" + b"200;10\n" * 12, "do not make sense"),
 }

@@ -36,7 +36,8 @@ SHEETS = {
     "a long quoted cell": f'name;kg\n"{"x" * 140_000}";2', "only semicolons": ";;;;\n;;;;\n", "NUL": "name;kg\nte\0nt;2", "one word": "tent",
     "control characters": "name;kg\nte\x1bnt;2\npo\at;1", "a lone surrogate": "name;kg\nte\ud800nt;2", "nothing": "", "spaces": "  \n \t ",
     "formulas": "name;kg\n=HYPERLINK(1);2\n@SUM(1);1", "a huge number": f"name;kg\ntent;{HUGE}", "infinity": "name;kg\ntent;inf\npot;nan",
-    "a superscript": "name;kg\ntent;²", "many columns": "name" + ";x" * 20_000 + "\ntent", "many rows": "name;kg\n" + "a;1\n" * 20_000,
+    "a superscript": "name;kg\ntent;²", "many columns": "name" + ";x" * 20_000 + "\ntent", "a short row": "km;name;water\n1;Mill\n2", "a row of one cell": "name;kg;km\ntent\n3",
+    "many rows": "name;kg\n" + "a;1\n" * 20_000,
     "headings twice": "name;name;kg;kg\na;b;1;2", "quotes in quotes": 'name;kg\n"a""b"""";1', "mixed ends": "name;kg\r\na;1\rb;2\nc;3",
     "a date that is none": "km;name;opens\n1;Mill;2027-02-30", "second 60": "km;name;opens\n1;Mill;10:00:60", "years": "km;name;closed\n1;a;99999-1-1",
     "an open role": "name;kg;does\ntent;2;burner power_w=", "an odd role": "name;kg;does\ntent;2;=;==", "an odd place": "name;kg;where\na;1;posted km=²",
@@ -55,6 +56,9 @@ TRACKS = {
     "GeoJSON of nulls": b'{"type": "Feature", "geometry": null}', "GeoJSON, deep": b'{"type": "GeometryCollection", "geometries": ' + b"[" * 5000,
     "GeoJSON, a huge number": b'{"type": "LineString", "coordinates": [[%b, 1], [2, 2]]}' % HUGE.encode(), "GeoJSON, NaN": b'{"type": "LineString", "coordinates": [[NaN, 1], [2, 2]]}',
     "GeoJSON, objects": b'{"type": "LineString", "coordinates": {"a": 1}}', "GeoJSON, heights": b'{"type": "LineString", "coordinates": [[1, 2, "x"], [2, 2, null]]}',
+    "saw-tooth heights": b'{"type": "LineString", "coordinates": [%b]}' % b",".join(b"[8, 4%d.%02d, %d]" % (k // 100, k % 100, 10**10 * (k % 2)) for k in range(300)),
+    "many attributes": gpx(*LINE).replace(b"<trk>", b"<trk " + b" ".join(b'a%d="1"' % k for k in range(300)) + b">"),
+    "an encoding of several bytes": gpx(*LINE).replace(b"UTF-8", b"shift_jis"), "an encoding that is none": gpx(*LINE).replace(b"UTF-8", b"rot13"),
     "a ZIP": b"PK\x03\x04" + bytes(range(256)), "a picture": b"\x89PNG\r\n\x1a\n" + bytes(200),
 }  # fmt: skip
 STATIONS = {
@@ -64,7 +68,7 @@ STATIONS = {
     "daily, a long cell": b"DATE,TMAX,TMIN\n2021-02-03," + b"9" * 140_000 + b",1\n", "daily, NUL": b"DATE,TMAX,TMIN\n2021-02-0\0,1,2\n", "semicolons": b";;;\n;;;",
 }  # fmt: skip
 RIDES = {
-    "second 60": "2027-05-01T10:00:60Z", "30 February": "2027-02-30T10:00:00Z", "hour 25": "2027-05-01T25:00:00Z", "year 0": "0000-05-01T10:00:00Z",
+    "hour 24": "2027-05-01T24:00:00Z", "minute 60": "2027-05-01T10:60:00Z", "second 60": "2027-05-01T10:00:60Z", "30 February": "2027-02-30T10:00:00Z", "hour 25": "2027-05-01T25:00:00Z", "year 0": "0000-05-01T10:00:00Z",
     "words": "noon", "other digits": "٢٠٢٧-٠٥-٠١T10:00:00Z", "nothing": "",
 }  # fmt: skip
 
@@ -86,23 +90,28 @@ def inputs() -> Iterator[Input]:
     for what, text in SHEETS.items():
         for path in ("kit/preview", "stops/preview"):
             yield Input(f"sheet: {what} to {path}", "post", f"{{tour}}/{path}", {"json": {"text": text}})
-        yield Input(f"sheet taken: {what}", "post", "{tour}/kit/import", {"json": {"text": text, "revision": 1}})
+        for path in ("kit/import", "stops/import"):
+            yield Input(f"sheet taken: {what} by {path}", "post", f"{{tour}}/{path}", {"json": {"text": text, "revision": 1}})
     for what, content in TRACKS.items():
         yield _upload(f"track: {what}", "{tour}/track", content, revision="1")
+        yield _upload(f"track of the diary: {what}", "{tour}/diary/track", content)
+        yield _upload(f"ride: {what}", "{tour}/pace", content)
     for what, content in STATIONS.items():
         yield _upload(f"station: {what}", "{tour}/stations", content, revision="1", name="S", at_km="1")
     for what, time in RIDES.items():
         content = gpx(*LINE).replace(b"</trkpt>", f"<time>{time}</time></trkpt>".encode())
-        yield _upload(f"ride: {what}", "{tour}/pace", content)
+        yield _upload(f"ride at: {what}", "{tour}/pace", content)
     for what, number in NUMBERS.items():
         yield _upload(f"revision: {what}", "{tour}/track", gpx(*LINE), revision=str(number))
         yield _upload(f"kilometre: {what}", "{tour}/stations", b"month;max;min\n", revision="1", name="S", at_km=str(number))
     yield from _bundles()
+    yield from _diaries()
     yield from _addresses()
 
 
 def _upload(what: str, path: str, content: bytes, **form: str) -> Input:
-    data = form | {"file": (io.BytesIO(content), "a\0b\r\n.gpx")}
+    # A name with a NUL would make a field of it, and nothing would reach a reader.
+    data = form | {"file": (io.BytesIO(content), "a file\u202e.gpx")}
     return Input(what, "post", path, {"data": data, "content_type": "multipart/form-data"})
 
 
@@ -159,6 +168,26 @@ def _bundles() -> Iterator[Input]:
         "nothing": b"",
     }.items():
         yield _upload(f"bundle: {what}", "/api/tours/bundle", content)
+
+
+def _diaries() -> Iterator[Input]:
+    """Entries one after the other, each followed by a look at what it came to."""
+    entry = {"phone": "a", "number": 1, "at": "2027-05-01T10:00:00Z"}
+    rows = {
+        "food before setting out": [{"verb": "ate", "about": "food", "amount": 1, "at": "2027-04-01T10:00:00Z"}, {"verb": "set_out", "km": 0}],
+        "a weight beyond all": [{"verb": "weighed", "about": "touring", "word": "whole", "amount": 1, "readings_kg": [1e308]}],
+        "an amount beyond all": [{"verb": "used", "about": "food", "amount": 1e300}], "far ahead": [{"verb": "here", "km": 1e7}],
+        "long ago": [{"verb": "set_out", "at": "1970-01-01T00:00:00Z", "km": 0}, {"verb": "here", "at": "2199-12-31T00:00:00Z", "km": 3}],
+        "nothing burnt": [{"verb": "set_out", "km": 0}, {"verb": "used", "about": "fuel", "amount": 0}, {"verb": "ate", "about": "food", "amount": 0}],
+    }  # fmt: skip
+    for n, (what, told) in enumerate(rows.items()):
+        entries = [
+            {**entry, "id": f"00000000-0000-4000-8000-{n:06d}{k:06d}", "number": n * 10 + k + 1} | one
+            for k, one in enumerate(told)
+        ]
+        yield Input(f"diary: {what}", "post", "{tour}/diary", {"json": {"entries": entries}})
+        for path in ("diary", "diary/course", "debrief", "pack", "weighin", "diary.csv"):
+            yield Input(f"{path} after {what}", "get", f"{{tour}}/{path}", {})
 
 
 def _addresses() -> Iterator[Input]:

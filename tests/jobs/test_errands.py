@@ -110,7 +110,7 @@ def test_whoever_waits_is_told_the_place_and_short_answers_do_not_wait(tour, wor
 
 
 def test_one_rider_has_only_so_many_at_a_time(tour):
-    asked = [Asked(tour) for _ in range(MOST_AT_A_TIME)]
+    asked = [Asked(tour) for _ in range(MOST_AT_A_TIME[True][0])]
     for response in asked:
         response.until("progress")
     refused = requests.post(f"{tour}/proposal", json={"revision": 1})

@@ -139,9 +139,13 @@ def _learned(assumed: float, worth: float, used: float, units: float, portion: f
 
 def _times(told: _Days, key: str, belief: Belief, assumed: float) -> float:
     """A factor of the rider's own: what it was, times what was learned over what was assumed, within what can be."""
+    return _within(key, float(getattr(told.sheet.practice, key)) * belief.mean / assumed)
+
+
+def _within(key: str, value: float) -> float:
+    """A value of the rider's own, within what it can be."""
     limits = practice.fields()[key][1]
-    own = float(getattr(told.sheet.practice, key)) * belief.mean / assumed
-    return float(min(max(own, limits["least"]), limits["most"]))
+    return float(min(max(value, limits["least"]), limits["most"]))
 
 
 def _conditions(days: list[Day], what: str) -> Text:
@@ -164,7 +168,7 @@ def _supplies(told: _Days) -> Iterator[LearnedRate]:
         yield _rate("water", "Water riding", "volume", "an hour", assumed, belief, _conditions(days, "water"), "own_value",
                     "water_times", _times(told, "water_times", belief, assumed))  # fmt: skip
     eaten, days = told.noted(("ate",), "food")
-    if eaten > 0 and "food" in lanes and lanes["food"].a_day > 0:
+    if eaten > 0 and days and "food" in lanes and lanes["food"].a_day > 0:
         assumed = lanes["food"].a_day / told.riders
         belief = _learned(assumed, WORTH_DAYS, eaten, len(days) * told.riders, PORTION["food"])
         yield _rate("food", "Food", "mass", "a person-day", assumed, belief, _conditions(days, "food"), "own_value", "food_times",
@@ -269,7 +273,7 @@ def _nights(told: _Days) -> Iterator[LearnedRate]:
         words = say("{count} nights, {cold} of them cold; they were {spare} warmer than is borne", count=number(len(felt)),
                     cold=number(int((felt < 0).sum())), spare=kelvin(float(margin.mean())))  # fmt: skip
         rate = _rate("sleep", "Nights felt colder by", "temperature_difference", "", assumed, belief, words, "own_value",
-                     "sleeps_colder_k", belief.mean)  # fmt: skip
+                     "sleeps_colder_k", _within("sleeps_colder_k", belief.mean))  # fmt: skip
         sure: Sure = "sure" if belief.sd < 0.5 else "fair" if belief.sd < 1 else "a_hint"
         yield rate.model_copy(update={"sure": sure})
 

@@ -57,7 +57,7 @@ class Entry(Noun):
     )
     money: Annotated[float, Field(ge=0, le=1_000_000)] | None = None
     word: Word = Field("", description="Which wheel, which verdict, how the night felt, whether a check is done")
-    readings_kg: Annotated[tuple[float, ...], Field(max_length=12)] = ()
+    readings_kg: Annotated[tuple[Annotated[float, Field(ge=-1000, le=100_000)], ...], Field(max_length=12)] = ()
     raised_mm: Annotated[float, Field(ge=-500, le=500)] = Field(0, description="Of a wheel on a scale, over the other wheel")
     undoes: UUID | None = None
     note: LongNote = ""

@@ -5,7 +5,7 @@ from functools import cache
 from typing import Annotated, Literal
 from zoneinfo import available_timezones
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import AfterValidator, Field, field_validator, model_validator
 
 from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Note, Noun, OneLine, TemperatureC
 
@@ -37,8 +37,14 @@ class Part(Noun):
     extensions: Annotated[str, Field(max_length=20_000, description="XML of the file that is handed on unread")] = ""
 
 
+LOWEST_M, HIGHEST_M = -500.0, 9000.0
+"""Heights beyond these are taken as missing [m]."""
+MOST_UNREAD = 8 * 2**20
+"""Of what makers hang on points, handed on unread [characters]."""
+
+
 class Track(Noun):
-    """The raw points of a road, kept as they came. Heights may be missing."""
+    """The raw points of a road, kept as they came. Heights may be missing; those that no road has are."""
 
     name: Annotated[str, Field(max_length=200), OneLine] = ""
     lat_deg: tuple[Latitude, ...]
@@ -55,7 +61,14 @@ class Track(Noun):
             raise ValueError("a track needs at least two points")
         if any(part.first >= len(self.lat_deg) for part in self.parts):
             raise ValueError("a part of the track begins behind its last point")
+        if sum(map(len, self.extensions.values())) > MOST_UNREAD:
+            raise ValueError(f"extensions hold more than {MOST_UNREAD // 2**20} MB")
         return self
+
+    @field_validator("elevation_m")
+    @classmethod
+    def _heights_of_roads(cls, heights: tuple[float | None, ...]) -> tuple[float | None, ...]:
+        return tuple(h if h is None or LOWEST_M <= h <= HIGHEST_M else None for h in heights)
 
 
 class TypedDay(Noun):

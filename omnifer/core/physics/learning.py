@@ -70,7 +70,9 @@ def _on_a_grid(values: NDArray[np.float64], weight: NDArray[np.float64]) -> Beli
     return Belief(middle, float(((values - middle) ** 2 @ part) ** 0.5), float(low), float(high))
 
 
-def shift(sd_k: float, margins_k: NDArray[np.float64], felt: NDArray[np.int_], blur_k: float, band_k: float) -> Belief:
+def shift(
+    sd_k: float, margins_k: NDArray[np.float64], felt: NDArray[np.int_], blur_k: float, band_k: float, most_k: float = 10.0
+) -> Belief:
     """How much colder than reckoned somebody sleeps, from how nights felt that were so much warmer than is borne.
 
     Parameters
@@ -85,13 +87,15 @@ def shift(sd_k: float, margins_k: NDArray[np.float64], felt: NDArray[np.int_], b
         Standard deviation of a single night: its own temperature, and how it is felt [K].
     band_k : float
         From what is just borne to what is too warm [K].
+    most_k : float
+        Nobody differs by more [K].
 
     References
     ----------
     Ordered probit: a night is felt cold where margin less shift, with normal noise, is below 0, too warm where it is above the
     band. Worked out on a grid.
     """
-    shifts = np.linspace(-5 * sd_k, 5 * sd_k, GRID)
+    shifts = np.linspace(-most_k, most_k, GRID)
     left = margins_k[:, None] - shifts[None, :]
     cold, warm = special.ndtr(-left / blur_k), special.ndtr((left - band_k) / blur_k)
     chance = np.where(felt[:, None] < 0, cold, np.where(felt[:, None] > 0, warm, 1 - cold - warm))

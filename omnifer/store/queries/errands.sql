@@ -5,7 +5,8 @@ INSERT INTO errand (owner_id, asker, kind, tour_id, asked) VALUES (:owner_id, :a
 INSERT INTO errand_file (owner_id, errand_id, number, content) VALUES (:owner_id, :errand_id, :number, :content);
 
 -- name: count_errands$
-SELECT count(*) FROM errand WHERE owner_id = :owner_id;
+-- Of some kinds.
+SELECT count(*) FROM errand WHERE owner_id = :owner_id AND kind = ANY(:kinds);
 
 -- name: forget_unwanted!
 -- What nobody waits for any more: the lock that the asking web server holds dies with it.
