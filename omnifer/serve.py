@@ -66,7 +66,9 @@ def serve(empty: bool, reset_demo: bool) -> int:
             _prepare(address, empty, reset_demo)
             _serve(folder, port, watch)
     except (ClusterProblem, AddressError) as problem:
-        print(f"Omnifer cannot start. {problem}", file=sys.stderr)
+        full = OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
+        words = in_words(full) if full.strerror in str(problem) else str(problem)
+        print(f"Omnifer cannot start. {words}", file=sys.stderr)
         return 1
     except OSError as trouble:
         print(f"Omnifer cannot start. {in_words(trouble)}", file=sys.stderr)

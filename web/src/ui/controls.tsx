@@ -338,6 +338,10 @@ const TabFrame = styled(Aria.Tabs)`
       overflow: visible;
     }
   }
+  @media print {
+    display: block;
+    overflow: visible;
+  }
 `
 
 /** Sheets behind each other, one shown. */

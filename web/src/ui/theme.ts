@@ -118,6 +118,7 @@ export const GlobalStyle = createGlobalStyle`
     body { background: #fff; }
     html, body, #root { height: auto; }
     .unseen { display: none; }
+    [role='tabpanel'] { display: block !important; height: auto !important; overflow: visible !important; }
   }
   @media (forced-colors: active) { svg [fill^='var(--now'] { fill: Highlight; } }
 `

@@ -43,6 +43,9 @@ const Page = styled.div`
   @media print {
     height: auto;
     display: block;
+    main {
+      display: block;
+    }
   }
 `
 const Waiting = styled.div`

@@ -157,6 +157,7 @@ const Layers = styled.ol`
     }
   }
   @media print {
+    display: block;
     margin: 2mm 0;
     font-size: 9pt;
     li {
@@ -308,6 +309,7 @@ function NotInBags() {
   const units = useUnits()
   const fixed = assessment.bikes.flatMap((bike) => bike.fixtures)
   const away = sheet.kit.filter((t) => t.where.some((w) => w.from_km > 0 || ['posted', 'waiting', 'home'].includes(w.how)))
+  const holds = (id: string) => sheet.kit.filter((t) => t.inside === id).map((t) => t.name)
   const out = sheet.kit.filter((t) => (assessment.shelf[t.id] ?? 0) > 0)
   if (!fixed.length && !away.length && !out.length) return null
   return (
@@ -340,7 +342,8 @@ function NotInBags() {
             <ul>
               {away.map((t) => (
                 <li key={t.id}>
-                  {t.name}: {whereWords(t.where, (km) => units.show(km, 'distance'))}
+                  {t.name}
+                  {holds(t.id).length > 0 && `, with ${holds(t.id).join(', ')}`}: {whereWords(t.where, (km) => units.show(km, 'distance'))}
                 </li>
               ))}
             </ul>

@@ -100,10 +100,14 @@ export function StoresView() {
       {tables ? (
         <>
           <StoreTables />
-          {!small && <Ribbon height={168} skylineHeight={34} lane="land" />}
+          {!small && (
+            <div className="no-print">
+              <Ribbon height={168} skylineHeight={34} lane="land" />
+            </div>
+          )}
         </>
       ) : (
-        <Lanes ref={box}>
+        <Lanes className="no-print" ref={box}>
           {height > 0 && <Ribbon lane="stores" height={height} skylineHeight={38} onSet={(deed, amount) => set(deed, amount)} />}
         </Lanes>
       )}
