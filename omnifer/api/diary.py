@@ -126,6 +126,9 @@ def hand_on(tour_id: str) -> Response:
             news[story.library_id] = as_owned(taught(owned, story))
         elif story.deed == "take":
             wished.append(story)
+    if not news and not wished:
+        words = "Nothing was said of any thing yet, so there is nothing to hand on"
+        raise InputProblem(words, "", "Say of a thing how it did, then hand it on; the tour is not over before.")
     for owned_id, thing in news.items():
         library.change(owned_id, thing)
     there = library.named([story.name for story in wished])

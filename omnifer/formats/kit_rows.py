@@ -29,6 +29,14 @@ _REACH_WORDS: dict[str, Reach] = {
     "breaks": "breaks", "only if something breaks": "breaks", "repair": "breaks", "emergency": "breaks",
 }  # fmt: skip
 _TRUE = {"1", "yes", "y", "x", "true", "ja", "oui", "sí", "si", "tak", "✓"}
+_DRY_WORDS = {
+    "any": "any", "may get damp": "any", "no": "any", "nein": "any", "non": "any", "must": "must", "must stay dry": "must",
+    "keep dry": "must", "waterproof bag": "must", "own_bag": "own_bag", "own bag": "own_bag", "own dry bag": "own_bag",
+    "in its own dry bag": "own_bag", "dry bag": "own_bag", **dict.fromkeys(sorted(_TRUE), "must"),
+}  # fmt: skip
+"""How dry a thing must stay, as riders and Omnifer's own screens say it."""
+_SHARED = {"shared", "all", "both", "everybody", "alle", "beide", "gemeinsam", "tous", "compartido", "todos", "comune", "tutti"}
+"""Said where a sheet names who carries a thing and everybody does."""
 _NOTHING = {"-", "–", "—", "?", "n/a", "na", "k.a.", "."}
 _TOTAL = re.compile(
     r"^(sub|grand|zwischen|end)?[ -]?(total|totals|totale|totaal|summe|gesamt|somme|suma|sum|insgesamt|razem|σ|∑)\b", re.I
@@ -40,6 +48,8 @@ _COUNT = re.compile(
 )
 
 
+VITAL = ("id", "name", "mass_kg")
+"""Without these there is no thing."""
 MOST_TOLD = 300
 """So many rows of a kind are told; a sheet with more that cannot be read is read no further."""
 
@@ -91,7 +101,15 @@ class Reading:
             try:
                 self._cell(line, column, text, values)
             except ValueError as error:
-                self.tell(self.problems, line, column.heading, text, str(error))
+                # A cell that cannot be read leaves its thing without that; without a name or a mass there is none.
+                vital = column.field in ("name", "mass", "total_mass")
+                self.tell(
+                    self.problems if vital else self.doubts,
+                    line,
+                    column.heading,
+                    text,
+                    f"{error}; left out" if not vital else str(error),
+                )
         name = str(values.get("name", ""))
         total = values.pop("total_mass", None)
         if "mass_kg" not in values and isinstance(total, float) and "mass" not in self.fields:
@@ -124,7 +142,7 @@ class Reading:
     def _is_kit(self, name: str, after_gap: bool) -> bool:
         """Whether a name alone names the rows below it, and is no thing whose mass nobody wrote."""
         if "group" in self.fields:
-            return False
+            return name.isupper() or name.endswith(":")
         if after_gap or not self.things or name.isupper() or name.endswith(":"):
             return True
         return bool(self.kits) and guess_of(name) is None
@@ -144,19 +162,36 @@ class Reading:
             what = f"{mass:g} kg is more than one thing weighs: choose the unit of the column, or add it by hand"
             self.tell(self.problems, line, "mass", str(name), what)
             return None
-        if self.kits and "group" not in self.fields:
+        if self.kits and "group" not in values:
             values["group"] = self.kits[-1][:60]
         self._guess(str(name), mass, values)
-        try:
-            thing = Thing.model_validate(values | {"id": _identifier(str(name), self.used)})
-        except ValidationError as error:
-            for problem in error.errors():
-                heading = str(problem["loc"][0]) if problem["loc"] else ""
-                self.tell(self.problems, line, heading, str(problem.get("input", "")), what_of(problem).lower())
+        thing = self._whole(line, values | {"id": _identifier(str(name), self.used)})
+        if thing is None:
             return None
         if "volume" not in thing.guessed and (doubt := doubt_of(thing.mass_kg, thing.volume_l)) is not None:
             self.tell(self.doubts, line, "volume", thing.name, doubt)
         return thing
+
+    def _whole(self, line: int, values: dict[str, object]) -> Thing | None:
+        """The thing, without what cannot be so; None where its name or its mass cannot."""
+        for _ in range(len(values)):
+            try:
+                return Thing.model_validate(values)
+            except ValidationError as error:
+                told = [
+                    (str(one["loc"][0]) if one["loc"] else "", str(one.get("input", "")), what_of(one).lower())
+                    for one in error.errors()
+                ]
+            spare = [heading for heading, *_ in told if heading in values and heading not in VITAL]
+            if not spare:
+                for heading, text, what in told:
+                    self.tell(self.problems, line, heading, text, what)
+                return None
+            for heading, text, what in told:
+                if heading in spare:
+                    self.tell(self.doubts, line, heading, text, f"{what}; left out")
+            values = {name: value for name, value in values.items() if name not in spare}
+        return None
 
     def _guess(self, name: str, mass_kg: float, values: dict[str, object]) -> None:
         """What the sheet does not say, by the name; each marked as a guess."""
@@ -167,8 +202,8 @@ class Reading:
         if guess is not None:
             open_to_it = {
                 "reach": "reach" not in values,
-                "dry": "dry" not in self.fields,
-                "natures": "natures" not in self.fields,
+                "dry": "dry" not in values,
+                "natures": "natures" not in values and "natures" not in self.fields,
             }
             for mark, value in (("reach", guess.reach), ("dry", guess.dry), ("natures", guess.natures)):
                 if open_to_it[mark] and value not in ("any", ()):
@@ -198,7 +233,9 @@ class Reading:
                 values["reach"] = _REACH_WORDS[word]
             case "dry":
                 word = text.lower()
-                values["dry"] = word if word in ("any", "must", "own_bag") else "must" if word in _TRUE else "any"
+                if word not in _DRY_WORDS:
+                    raise ValueError(f"dry is one of {', '.join(_DRY_WORDS)}: what the thing needs, not what it is")
+                values["dry"] = _DRY_WORDS[word]
             case "natures" | "not_with":
                 words = tuple(w for w in re.split(r"[\s,;+]+", text.lower()) if w)
                 unknown = [w for w in words if w not in get_args(Nature)]
@@ -206,6 +243,8 @@ class Reading:
                     raise ValueError(f"{unknown[0]!r} is none of {', '.join(get_args(Nature))}")
                 values[column.field] = words
             case "rider":
+                if text.lower() in _SHARED:
+                    return
                 if text.lower() not in self.riders:
                     raise ValueError(f"no rider is called {text!r}")
                 values["rider_id"] = self.riders[text.lower()]

@@ -64,10 +64,11 @@ def test_sheets_in_any_shape_give_the_same_things(case):
 def test_rows_that_cannot_be_read_are_named_and_the_rest_stays():
     text = "name;mass g;count;reach;who\nTent;2100;1;camp;Ada\nGhost;-5;1;;\nNoise;abc;1;;\n;300;;;\nNaN;nan;1;;\nHalf;10;1.5;;\nLate;10;1;never;\nHers;10;1;;Bob\nPot;300;1;;\n"
     preview = read_kit_csv(text, {"ada": "ada"})
-    assert [t.name for t in preview.things] == ["Tent", "Pot"]
-    assert [p.row for p in preview.problems] == [3, 4, 5, 6, 7, 8, 9]
+    assert [t.name for t in preview.things] == ["Tent", "Half", "Late", "Hers", "Pot"]
+    assert [p.row for p in preview.problems] == [3, 4, 5, 6]
+    assert [d.row for d in preview.doubts] == [7, 8, 9]
     assert preview.things[0].rider_id == "ada"
-    assert [t.guessed for t in preview.things] == [("volume", "natures", "serves"), ("volume", "reach", "serves")]
+    assert [t.guessed for t in preview.things[::4]] == [("volume", "natures", "serves"), ("volume", "reach", "serves")]
     assert preview.remarks
 
 
@@ -181,8 +182,31 @@ def test_what_a_thing_does_and_where_it_is_reads_back(more):
 )  # fmt: skip
 def test_a_role_that_is_none_is_refused_in_words(column, cell, word):
     preview = read_kit_csv(f"name,mass g,volume l,{column}\nbox,100,1,{cell}\n", {})
-    assert preview.things == []
-    assert word in preview.problems[0].what
+    assert [(t.name, t.role, t.where) for t in preview.things] == [("box", None, ())]
+    assert word in preview.doubts[0].what
+    assert preview.doubts[0].what.endswith("left out")
+
+
+@pytest.mark.parametrize(
+    ("cell", "dry", "doubted"), [("must stay dry", "must", False), ("", "must", False), ("waterproof", "must", True), ("own bag", "own_bag", False),
+                                 ("no", "any", False), ("may get damp", "any", False), ("wasserfest", "must", True)],
+)  # fmt: skip
+def test_what_a_sheet_says_of_dryness_is_understood_or_asked_and_never_turned_round(cell, dry, doubted):
+    """A down jacket must stay dry by its name: an empty cell, and one that says what the thing is, leave it so."""
+    preview = read_kit_csv(f"name;mass g;dry\nDown jacket;300;{cell}\n", {})
+    assert (preview.things[0].dry, bool(preview.doubts)) == (dry, doubted)
+
+
+def test_titles_amounts_and_owners_of_brought_lists():
+    text = "Gruppe;Name;Gewicht;Besitzer;Liter\n;SCHLAFEN;;;\n;Zelt;1.250,0 g;beide;8\n;Schlafsack;0,9 kg;Ada;viel\n"
+    columns = (ColumnChoice(column=3, field="rider"),)
+    preview = read_kit_csv(text, {"ada": "ada"}, (), columns)
+    assert [(t.name, t.mass_kg, t.rider_id, t.group) for t in preview.things] == [
+        ("Zelt", 1.25, None, "SCHLAFEN"),
+        ("Schlafsack", 0.9, "ada", "SCHLAFEN"),
+    ]
+    assert [d.heading for d in preview.doubts] == ["Liter"]
+    assert preview.problems == []
 
 
 LISTS = Path(__file__).parent / "lists"

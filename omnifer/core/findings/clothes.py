@@ -50,7 +50,7 @@ def _longest(days: list[int]) -> int:
 
 
 SCHOOLS: tuple[tuple[str, int, int], ...] = (
-    ("Two sets of all, washed every evening", 2, 1), ("Three of everything, washed every other day", 3, 2),
+    ("Two sets of all, washed every evening", 2, 1), ("Three of each piece, washed on every second evening", 3, 2),
 )  # fmt: skip
 """How riders of each school go about it: sets, the one that is worn counted, and days between washes; practice."""
 

@@ -53,7 +53,7 @@ RIDERS_TOLERANCE_KG = 2.0
 ROOM = 15
 """Litres missing of the room kept for shopping [points/l]."""
 ROOM_L = 6.0
-"""Room kept besides the planned food: a third of one pannier [l]."""
+"""Room kept besides the planned food, 4 to 8 l: what a small shop's bag takes up until the evening [l]; practice."""
 EASE = 8
 """Litres beyond what a bag takes with ease, pressed in at its fullest moment [points/l]."""
 CHANGED = 6
@@ -93,7 +93,7 @@ AIMS = (
         price=f"{BAR} points a kilogram too many at the bar, {ON_BODY} a kilogram on the rider"),
     Aim(name="bags", words="Few bags opened in camp", why="what stays shut stays dry and need not be packed again",
         price=f"{BAG_OPENED} points a bag with things for the camp or the night"),
-    Aim(name="room", words="Room left for shopping", why="nobody packs as well on the road as at home",
+    Aim(name="room", words="Room left for shopping", why="what is bought at noon wants a place until the evening",
         price=f"{ROOM} points a litre missing of {ROOM_L:g} for each rider"),
     Aim(name="ease", words="Nothing pressed", why="stuffing costs time every morning and wears seams, zips and down",
         price=f"{EASE} points a litre pressed in"),

@@ -77,7 +77,7 @@ class Kind(NamedTuple):
     """From the anchor: forwards, up, and from the middle plane to the inner side."""
     outline: OutlineName
     litre_price: float
-    """Money for a litre on a scale of our own: a pannier 5, bar rolls twice, frame bags three, top-tube bags five times."""
+    """Money for a litre where nobody says what a bag cost, on a scale of our own: prices are the rider's."""
     drag_area_m2: float
     """What it adds to the drag area of bike and rider when full; practice, half to twice that. Behind the legs it is little,
     beside the fork and on the bar much."""

@@ -54,7 +54,9 @@ class Treatment(Noun):
     wait_min: Annotated[float, Field(ge=0, le=600)] | None = Field(
         None, description="Until it can be drunk; None: the usual [min]"
     )
-    litres_a_piece: Annotated[float, Field(gt=0, le=20)] = Field(0.9, description="Of a press: water that one filling treats [l]")
+    litres_a_piece: Annotated[float, Field(gt=0, le=20)] = Field(
+        0.9, description="Of a press: one filling, mostly 0.5 to 1; read it off the bottle [l]"
+    )
     freezes: bool = Field(False, description="Frost destroys it once it is wet")
 
 

@@ -18,7 +18,7 @@ RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
     (5, ("cap", "neck_tube"), "slows_you"),
     (5, ("shoe_covers",), "slows_you"),
 )
-"""Felt colder than this [°C], one of these is worn; practice. Numb hands cannot brake."""
+"""Felt colder than this [°C], one of these is worn; practice: stiff fingers are slow at the levers."""
 EVENING_C = 12.0
 """Evenings colder than this want an insulated jacket, in summer too [°C]; practice."""
 FROSTY_C = 5.0
@@ -83,7 +83,7 @@ def _rain(a: Asking, rider_id: str) -> Iterator[Wanted]:
     spray = any_rain & (a.usual_c < SPRAY_C) & bare
     yield Wanted("dressed", ("shoe_covers",), spray, say("no mudguards: spray from the wheels"), "worth_knowing", rider_id)
     cold = a.riding & chilling
-    words = say("rain at {air}: wet hands and feet go numb first", air=celsius(_least(a.usual_c, cold)))
+    words = say("rain at {air}: soaked gloves and shoes cool far faster than dry ones", air=celsius(_least(a.usual_c, cold)))
     yield Wanted("dressed", ("shoe_covers",), cold, words, "slows_you", rider_id)
     yield Wanted("dressed", ("proof_gloves",), cold, words, "slows_you", rider_id)
 

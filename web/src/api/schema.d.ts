@@ -10293,7 +10293,7 @@ export interface components {
             freezes?: boolean;
             /**
              * Litres A Piece
-             * @description Of a press: water that one filling treats [l]
+             * @description Of a press: one filling, mostly 0.5 to 1; read it off the bottle [l]
              * @default 0.9
              */
             litres_a_piece?: number;
@@ -10333,7 +10333,7 @@ export interface components {
             freezes: boolean;
             /**
              * Litres A Piece
-             * @description Of a press: water that one filling treats [l]
+             * @description Of a press: one filling, mostly 0.5 to 1; read it off the bottle [l]
              * @default 0.9
              */
             litres_a_piece: number;

@@ -1,5 +1,5 @@
 /** Buttons, rails, menus and dialogs: React Aria's behaviour, our looks. */
-import type { ReactNode } from 'react'
+import { type KeyboardEvent, type ReactNode, useState } from 'react'
 import * as Aria from 'react-aria-components'
 import styled, { css } from 'styled-components'
 import { phone, sign } from './theme'
@@ -208,35 +208,78 @@ const Sheet = styled(Aria.Modal)<{ $wide?: boolean }>`
   }
 `
 
+const Asking = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  border: 2px solid var(--ink);
+  padding: 8px 10px;
+`
+
 /** The first field of a dialog takes the focus; a finger would get a keyboard it did not ask for. */
 function focusFirstField(dialog: HTMLElement | null) {
   if (window.matchMedia('(pointer: coarse)').matches) return
   dialog?.querySelector<HTMLElement>('input:not([type=hidden], [type=file]), textarea, button[aria-haspopup=listbox]')?.focus()
 }
 
-/** A dialog over the page; Escape closes it. */
+/** A dialog over the page. Escape closes it wherever the focus is, and asks first where something was typed or chosen in it. */
 export function Dialog({
   title,
   open,
   onClose,
   children,
   wide,
+  draft = false,
 }: {
   title: string
   open: boolean
   onClose: () => void
   children: ReactNode
   wide?: boolean
+  /** What is changed in it is kept only when its button says so; else it is kept at once, and closing asks nothing. */
+  draft?: boolean
 }) {
+  const [changed, setChanged] = useState(false)
+  const [asking, setAsking] = useState(false)
+  const leave = () => {
+    if (draft && changed && !asking) setAsking(true)
+    else {
+      setChanged(false)
+      setAsking(false)
+      onClose()
+    }
+  }
+  const escape = (e: KeyboardEvent) => {
+    // What is open above the dialog, a list or a menu, closes by itself.
+    const target = e.target as HTMLElement
+    if (e.key !== 'Escape' || !e.currentTarget.contains(target) || target.getAttribute('aria-expanded') === 'true') return
+    e.preventDefault()
+    e.stopPropagation()
+    leave()
+  }
   return (
-    <Overlay isOpen={open} onOpenChange={(next) => !next && onClose()} isDismissable>
+    <Overlay isOpen={open} onOpenChange={(next) => !next && leave()} isDismissable>
       <Sheet $wide={wide}>
-        <Aria.Dialog ref={focusFirstField}>
-          <Title as={Aria.Heading} slot="title">
-            {title}
-          </Title>
-          {children}
-        </Aria.Dialog>
+        <div role="presentation" onKeyDownCapture={escape} onInputCapture={() => setChanged(true)}>
+          <Aria.Dialog ref={focusFirstField}>
+            {asking && (
+              <Asking role="alert">
+                What was changed here is not kept yet.
+                <Button $small onPress={() => setAsking(false)}>
+                  Go on
+                </Button>
+                <Button $small onPress={leave}>
+                  Close without keeping it
+                </Button>
+              </Asking>
+            )}
+            <Title as={Aria.Heading} slot="title">
+              {title}
+            </Title>
+            {children}
+          </Aria.Dialog>
+        </div>
       </Sheet>
     </Overlay>
   )

@@ -1,4 +1,5 @@
 /** What is taken on next of each supply, kept as planned with one touch. */
+import { useState } from 'react'
 import styled from 'styled-components'
 import type { Entry, Now } from '../../api/client'
 import type { Draft } from '../../offline/queue'
@@ -59,9 +60,9 @@ export function ComesNext({ planned, entries, onDone, onOther }: Props) {
     <Lines aria-label="What comes next">
       {planned.map((p) => (
         <Line
-          key={p.verb}
+          key={`${p.verb} ${p.at_km}`}
           planned={p}
-          noted={entries.some((one) => one.state === 'waiting' && isOf(one.entry, p))}
+          noted={entries.some((one) => isOf(one.entry, p))}
           onDone={() => onDone({ verb: FETCH[p.verb].verb, about: p.supply, amount: p.amount, km: p.at_km })}
           onOther={() => onOther(FETCH[p.verb].verb)}
         />
@@ -70,7 +71,7 @@ export function ComesNext({ planned, entries, onDone, onOther }: Props) {
   )
 }
 
-/** Whether an entry says that something planned was taken on; once it is sent, the plan itself asks for no more. */
+/** Whether an entry says that something planned was taken on: one deed, one entry, sent or not. */
 const isOf = (entry: Entry, planned: Planned) =>
   entry.verb === FETCH[planned.verb].verb && entry.about === planned.supply && entry.km !== null && Math.abs(entry.km - planned.at_km) < HERE_KM
 
@@ -85,6 +86,8 @@ interface LineProps {
 function Line({ planned, noted, onDone, onOther }: LineProps) {
   const units = useUnits()
   const { name } = FETCH[planned.verb]
+  const [pressed, press] = useState(false)
+  const done = noted || pressed
   return (
     <li>
       <b>{name}</b>
@@ -92,8 +95,15 @@ function Line({ planned, noted, onDone, onOther }: LineProps) {
         {units.say(planned.words)}
         <Muted as="span">{units.say(planned.where)}</Muted>
       </button>
-      <Button isDisabled={noted} onPress={onDone} aria-label={noted ? `${name}: noted` : `${name} as planned: done`}>
-        {noted ? 'Noted' : 'Done'}
+      <Button
+        isDisabled={done}
+        onPress={() => {
+          press(true)
+          onDone()
+        }}
+        aria-label={done ? `${name}: noted` : `${name} as planned: done`}
+      >
+        {done ? 'Noted' : 'Done'}
       </Button>
     </li>
   )

@@ -149,6 +149,8 @@ const BESIDE: OpenVerb[] = [
 ] // prettier-ignore
 /** Who has said nothing for longer is not asked where they are [days]. */
 const LONGEST_SILENCE = 45
+/** Setting out so many days from the planned date moves the tour: that is asked [days]. */
+const NEARLY_THEN = 14
 /** Noted before leaving and after coming home: seen under Pack and Debrief. */
 const AT_HOME = ['weighed', 'checked', 'verdict']
 
@@ -164,6 +166,8 @@ export function DiaryView() {
   const [more, setMore] = useState(false)
   const [moved, setMoved] = useState<number | null>(null)
   const [trouble, setTrouble] = useState('')
+  const [leaving, setLeaving] = useState(false)
+  const off = Math.abs(daysBetween(sheet.start_date, today())) > NEARLY_THEN
   const now = diary.now
   const course = useRiddenCourse(wide ? now : undefined)
   if (!now) return <Loading />
@@ -257,9 +261,19 @@ export function DiaryView() {
         )}
         {!now.begun && !now.over && (
           <p style={{ marginTop: 8 }}>
-            <Button $wanted onPress={() => void note([{ verb: 'set_out' }])} style={{ minHeight: 64, width: '100%' }}>
-              Set out now
+            {leaving && (
+              <span role="alert" style={{ display: 'block', marginBottom: 8 }}>
+                This tour begins on {shortDate(sheet.start_date)}. Setting out today moves all of its dates.
+              </span>
+            )}
+            <Button
+              $wanted
+              onPress={() => (off && !leaving ? setLeaving(true) : void note([{ verb: 'set_out' }]))}
+              style={{ minHeight: 64, width: '100%' }}
+            >
+              {leaving ? `Set out today, ${shortDate(today())}` : 'Set out now'}
             </Button>
+            {leaving && <Button onPress={() => setLeaving(false)}>Not yet</Button>}
           </p>
         )}
         {trouble && (

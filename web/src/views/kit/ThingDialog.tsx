@@ -129,7 +129,7 @@ export function ThingDialog({
   const hosts = sheet.kit.filter((t) => t.id !== thing?.id && t.count === 1 && t.inside === null && !sheet.kit.some((o) => o.inside === thing?.id))
   const flags = (Object.keys(FLAGS) as Flag[]).filter((f) => draft[f])
   return (
-    <Dialog title={thing ? thing.name : 'Add a thing'} open onClose={onClose} wide>
+    <Dialog draft title={thing ? thing.name : 'Add a thing'} open onClose={onClose} wide>
       <Row $min={150}>
         <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
         <Field label="Kit it belongs to" value={draft.group} onChange={(group) => set({ group })} placeholder="cook, sleep, wash …" />

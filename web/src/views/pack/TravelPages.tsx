@@ -133,7 +133,7 @@ function JourneyDialog({
   const set = (more: Partial<Journey>) => setDraft({ ...draft, ...more })
   const there = sheet.road.journeys.some((j) => j.at_km === journey.at_km)
   return (
-    <Dialog title="A journey with the bikes" open onClose={onClose}>
+    <Dialog draft title="A journey with the bikes" open onClose={onClose}>
       <Row>
         <Choice
           label="By"

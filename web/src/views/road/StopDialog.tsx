@@ -65,7 +65,7 @@ export function StopDialog({
     )
   }
   return (
-    <Dialog title={stop.name} open onClose={onClose} wide>
+    <Dialog draft title={stop.name} open onClose={onClose} wide>
       <Row $min={140}>
         <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
         <Measure label="At" value={draft.at_km} quantity="distance" decimals={1} range={BOUNDS.Stop.at_km} onChange={(at_km) => set({ at_km })} />

@@ -34,7 +34,7 @@ export function TypedDays({ days, onClose, onKeep }: { days: TypedDay[]; onClose
   })
   const bad = parsed.findIndex((d) => d === null)
   return (
-    <Dialog title="Type the days" open onClose={onClose}>
+    <Dialog draft title="Type the days" open onClose={onClose}>
       <Muted>
         One day a line: distance, climb, highest, lowest, with spaces between, in {units.system === 'metric' ? 'km and m' : 'miles and feet'}. The
         last two may be left out.

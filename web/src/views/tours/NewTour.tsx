@@ -52,7 +52,7 @@ export function NewTour({ onClose }: { onClose: () => void }) {
   }
   if (told)
     return (
-      <Dialog title={name} open onClose={() => void navigate(`/tours/${told.id}/road`)}>
+      <Dialog draft title={name} open onClose={() => void navigate(`/tours/${told.id}/road`)}>
         {told.remarks.map((remark) => (
           <p key={remark}>{remark}</p>
         ))}

@@ -176,7 +176,7 @@ export function PartyDialog({ onClose }: { onClose: () => void }) {
     else setTrouble('Not kept: see above the page what stands in the way.')
   }
   return (
-    <Dialog title="Tour and riders" open onClose={onClose} wide>
+    <Dialog draft title="Tour and riders" open onClose={onClose} wide>
       <Row $min={220}>
         <Field label="Name of the tour" value={name} onChange={setName} />
         <Field label="First day" value={date} onChange={setDate} type="date" />
