@@ -32,7 +32,8 @@ def test_stops_changed_one_after_the_other_are_all_changed(page: Page, light_sit
         wanted[stop["id"]] = int(hours) + int(minutes) / 60
     expect(page.get_by_role("button", name=re.compile("^Undo: Change "))).to_be_attached()
     page.wait_for_load_state("networkidle")
-    page.wait_for_function("fetch('/api/tours').then(r => r.json()).then(t => t.tours[0].revision > %d)" % AT_ONCE)
+    newest = "edits => fetch('/api/tours').then(r => r.json()).then(t => t.tours[0].revision > edits)"
+    page.wait_for_function(newest, arg=AT_ONCE)
     page.reload()
     kept = {s["id"]: (s["opens_h"], s["closes_h"]) for s in tour_of(page, light_site)["sheet"]["road"]["stops"]}
     assert {stop: kept[stop] for stop in wanted} == {stop: (opens, 19.75) for stop, opens in wanted.items()}
