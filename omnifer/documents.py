@@ -1,5 +1,5 @@
-"""Writes the documents that are generated: OpenAPI, the bundle's JSON Schema, and the bounds of fields for the screens.
-`--check` only compares."""
+"""Writes the documents that are generated: OpenAPI, the bundle's JSON Schema, the bounds of fields for the
+screens, and the ledger of what is cited from memory. `--check` only compares."""
 
 import json
 import sys
@@ -10,9 +10,12 @@ from omnifer.api.app import create_app
 from omnifer.api.openapi import document
 from omnifer.core.road import days
 from omnifer.formats.bundle import bundle_schema
+from omnifer.from_memory import ledger
 
 ROOT = Path(__file__).parents[1]
-DOCUMENTS = (ROOT / "docs/openapi.json", ROOT / "docs/bundle.schema.json", ROOT / "web/src/api/bounds.ts")
+DOCUMENTS = tuple(
+    ROOT / name for name in ("docs/openapi.json", "docs/bundle.schema.json", "web/src/api/bounds.ts", "docs/from-memory.md")
+)
 NEAR = {"snap_to_stop_km": days.SNAP_TO_STOP_KM, "same_place_km": days.SAME_PLACE_KM, "shortest_day_km": days.SHORTEST_DAY_KM}
 """Distances that gestures of the screens ask for."""
 
@@ -43,7 +46,7 @@ def main(check: bool) -> int:
     schema = bundle_schema()
     made = [json.dumps(content, indent=1, sort_keys=True) + "\n" for content in (document(create_app(None)), schema)]
     stale = 0
-    for path, text in zip(DOCUMENTS, [*made, bounds(schema)], strict=True):
+    for path, text in zip(DOCUMENTS, [*made, bounds(schema), ledger()], strict=True):
         if check and (not path.exists() or path.read_text() != text):
             print(f"{path.relative_to(ROOT)} is out of date: run bin/documents", file=sys.stderr)
             stale = 1

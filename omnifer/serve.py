@@ -66,8 +66,8 @@ def serve(empty: bool, reset_demo: bool) -> int:
             _prepare(address, empty, reset_demo)
             _serve(folder, port, watch)
     except (ClusterProblem, AddressError) as problem:
-        full = OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
-        words = in_words(full) if full.strerror in str(problem) else str(problem)
+        full = os.strerror(errno.ENOSPC)
+        words = in_words(OSError(errno.ENOSPC, full)) if full in str(problem) else str(problem)
         print(f"Omnifer cannot start. {words}", file=sys.stderr)
         return 1
     except OSError as trouble:

@@ -66,7 +66,7 @@ def test_a_tour_is_unpacked_and_handed_on(page: Page, ridden: tuple[str, str, st
     expect(chair).to_contain_text("leave it")
     rates = page.get_by_role("region", name="What your days say")
     wipes = rates.get_by_role("listitem", name="wipes")
-    expect(wipes).to_contain_text("2.9 pieces")
+    expect(wipes).to_contain_text("3.3 pieces")
     wipes.get_by_role("button", name="Take wipes").click()
     expect(wipes).to_contain_text("taken")
     page.get_by_role("button", name="Hand it to the library and Next summer").click()

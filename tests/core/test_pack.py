@@ -1,10 +1,10 @@
 """Camp order, the missing kilo, checks and travel; worked values are common practice or computed by hand beside them."""
 
-import itertools
-
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy import stats
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.diary.journal import Journal
@@ -15,7 +15,7 @@ from omnifer.core.model.road import Journey
 from omnifer.core.model.roles import Bank, FuelVessel, Mat, Stove
 from omnifer.core.pack.checks import checks_of, serviced
 from omnifer.core.pack.companion import rider_pages, straps_of
-from omnifer.core.pack.missing import Candidate, smallest_set
+from omnifer.core.pack.missing import Candidate, likeliest
 from omnifer.core.pack.travel import flies, leave_by, travel_of
 from omnifer.core.pack.weigh import taking_measured, weigh_in
 from omnifer.core.rig.catalogue import carrier
@@ -68,35 +68,46 @@ def test_a_saddle_pack_is_dense_by_the_post():
     ]
 
 
-def cause(kg, low=None, whole=True):
-    return Candidate(say("x"), 0.0 if low is None else low, kg, "leave", "", whole)
+def cause(kg, low=None, whole=True, deed="stow", **more):
+    return Candidate(say("x"), 0.0 if low is None else low, kg, deed, "", whole, **more)
+
+
+NOISE = np.array([0.05, 0.05])
 
 
 def test_worked_missing_kilo():
-    """Parts 47.6 against 48.9: 1.3 kg; a full bottle of 0.75 and guesses of 0.4 at most leave 0.15."""
-    found, left = smallest_set(1.3, [cause(0.75), cause(0.4, -0.4, whole=False), cause(0.03)], 0.07)
-    assert [round(takes, 3) for _, takes in found] == [0.75, 0.4]
-    assert left == pytest.approx(0.15)
+    """1.3 kg of 47.6: a full bottle of 0.75, and guesses that may be off by 0.9 either way, are likelier than either alone: the
+    guesses then make up 0.55 x 0.27 / (0.27 + 0.0025) of the rest, as a normal belief does."""
+    bottle, guesses = cause(0.75, deed="fill"), cause(0.9, -0.9, whole=False, deed="weigh_thing")
+    found, _ = likeliest(np.array([1.3]), np.array([0.05]), [bottle, guesses, cause(0.03)])
+    assert [round(takes, 2) for _, takes in found] == [0.75, 0.54]
 
 
-@given(st.lists(st.tuples(st.floats(0.05, 2), st.booleans()), min_size=1, max_size=6), st.floats(-1, 4))
-def test_no_smaller_set_explains_as_much(rows, target):
-    """Against every subset: what is left is never beaten by a set of the same size, nor by a smaller one beyond the scale's error."""
-    candidates = [cause(kg, whole=whole) for kg, whole in rows]
-    found, left = smallest_set(target, candidates, 0.07)
+def test_the_wheel_tells_which_of_two_alike_it_is():
+    """Two things of a kilogram, one known to ride in front and one behind: half a kilogram of noise apart, and a rule by the sum
+    alone could not tell them."""
+    ahead, behind = cause(1.0, front=0.9), cause(1.0, front=0.1)
+    for truth, other in ((ahead, behind), (behind, ahead)):
+        seen = np.array([truth.front, 1 - truth.front]) + np.array([0.04, -0.03])
+        found, others = likeliest(seen, NOISE, [ahead, behind])
+        assert [c for c, _ in found] == [truth]
+        assert others == [other]
 
-    def least_left(size):
-        def left_of(chosen):
-            low = sum(c.high_kg for c in chosen if c.whole)
-            high = sum(c.high_kg for c in chosen)
-            return abs(target - min(max(target, low), high))
 
-        return min((left_of(chosen) for chosen in itertools.combinations(candidates, size)), default=abs(target))
+@given(st.floats(-0.08, 0.08), st.floats(-0.08, 0.08), st.floats(0.4, 3))
+def test_the_only_cause_of_a_size_is_the_one(front, rear, kg):
+    """Against Bayes' rule with scipy's normal density: of things that differ by more than the scale's error the right one."""
+    things = [cause(kg + step, front=0.5, apart=0.3) for step in (0.0, 0.3, 0.6)]
+    seen = np.array([kg / 2 + front, kg / 2 + rear])
+    found, _ = likeliest(seen, NOISE, things)
 
-    assert abs(left) == pytest.approx(least_left(len(found)), abs=2e-4)
-    assert sum(takes for _, takes in found) + left == pytest.approx(target)
-    if len(found) < min(len(candidates), 4):
-        assert least_left(len(found) + 1) >= abs(left) - 0.07 - 2e-4
+    def density(c):
+        tilt = np.array([1, -1]) * c.apart * c.mean_kg
+        return stats.multivariate_normal.logpdf(seen, c.mean_kg / 2 * np.ones(2), np.diag(NOISE**2) + np.outer(tilt, tilt))
+
+    if len(found) == 1:
+        assert found[0][0] is max(things, key=density)
+    assert abs(sum(takes for _, takes in found) - kg) < 0.5
 
 
 def test_parts_against_the_scale_wheel_by_wheel():

@@ -476,12 +476,15 @@ def test_a_ride_too_short_or_without_times_teaches_nothing():
     [
         ("Drinking Water", "water", "reliable"), ("spring under the oak", "water", "unsure"), ("Shopping Center", "shop", "full"),
         ("Campground", "shelter", "site"), ("Hut", "shelter", "hut"), ("Lodging", "shelter", "room"), ("Gas Station", "fuels", ("petrol",)),
-        ("Restaurant", "services", ("meals",)), ("Bike shop", "bike_shop", "basic"),
+        ("Restaurant", "services", ("meals",)), ("Bike shop", "bike_shop", "basic"), ("City", "water", "reliable"), ("Rifugio", "water", "unsure"),
+        ("Ostello", "shelter", "room"), ("Ostello", "water", "reliable"), ("Outdoor shop", "fuels", ("gas",)), ("Wild camp", "shelter", "wild"),
     ],
 )  # fmt: skip
 def test_symbols_speak_of_supplies(words, field, value):
     assert supplies_of(words)[field] == value
     assert supplies_of("Flag, Blue") == {}
+    assert "shop" not in supplies_of("Outdoor store")
+    assert "water" not in supplies_of("Wild camping")
 
 
 @pytest.mark.parametrize(

@@ -11,7 +11,7 @@ from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.model.trace import BikeTrace
 from omnifer.core.model.weigh import Earlier, Missing, Seat, WeighIn, WeighLine, Zone
-from omnifer.core.pack.missing import GUESS, SCALE_UNSURE_KG, missing_of, off_by_kg, things_in
+from omnifer.core.pack.missing import COVERS, GUESS, SCALE_UNSURE_KG, missing_of, off_by_kg, things_in
 from omnifer.core.physics import weighing
 from omnifer.core.rig.statics import Levers
 
@@ -86,7 +86,8 @@ def _line(
 
 def _told_by(difference: float, unsure: float, guess_kg: float) -> Literal["same", "within_guesses", "to_explain"]:
     """Whether a difference is more than the scale and the guesses among the parts can make."""
-    return "same" if abs(difference) <= unsure else "within_guesses" if abs(difference) <= guess_kg + unsure else "to_explain"
+    off = abs(difference) - COVERS * unsure
+    return "same" if off <= 0 else "within_guesses" if off <= guess_kg else "to_explain"
 
 
 def _thing_line(thing: Thing, told: Told) -> WeighLine:

@@ -27,14 +27,23 @@ RULES: tuple[tuple[tuple[str, ...], dict[str, Any]], ...] = (
     (("restaurant", "food", "cafe", "café", "bar", "gasthof", "gasthaus", "restaurante", "ristorante"),
      {"services": ("meals",), "water": "reliable"}),
     (("campground", "campsite", "camping", "zeltplatz", "campingplatz", "campeggio"), {"shelter": "site", "water": "reliable"}),
-    (("lodging", "hotel", "hostel", "guest house", "guesthouse", "inn", "pension", "herberge", "auberge", "albergue", "albergo"),
+    (("lodging", "hotel", "hostel", "guest house", "guesthouse", "inn", "pension", "herberge", "auberge", "albergue", "albergo",
+      "ostello", "motel", "gîte", "pensione"),
      {"shelter": "room", "water": "reliable"}),
-    (("hut", "shelter", "refuge", "hütte", "schutzhütte", "cabane", "refugio", "rifugio"), {"shelter": "hut"}),
+    (("hut", "refuge", "hütte", "schutzhütte", "cabane", "refugio", "rifugio"), {"shelter": "hut", "water": "unsure"}),
+    (("shelter", "bothy", "abri"), {"shelter": "hut"}),
     (("bike shop", "bicycle shop", "cycle shop", "bicycle", "fahrradladen", "vélociste"), {"bike_shop": "basic"}),
     (("gas station", "petrol station", "fuel", "petrol", "tankstelle", "station-service", "gasolinera"), {"fuels": ("petrol",)}),
     (("post office", "postamt", "bureau de poste", "correos"), {"services": ("post",)}),
 )  # fmt: skip
 """Whole words of several languages; the first word of a rule is the one written."""
+NOT_WHAT_IT_SOUNDS: tuple[tuple[tuple[str, ...], dict[str, Any]], ...] = (
+    (("wild camping", "wild camp", "wildcamp", "free camping", "bivouac", "biwak", "dispersed camping"), {"shelter": "wild"}),
+    (("outdoor shop", "outdoor store", "sports shop", "sporting goods", "camping store", "outfitter"), {"fuels": ("gas",)}),
+)  # fmt: skip
+"""Words in which others of the rules are heard that do not count there: no site, and no food."""
+SETTLEMENTS = (("city", "large city", "medium city", "town", "small city"), {"shop": "full", "water": "reliable"})
+"""As a symbol or type; in a name such a word is anything."""
 MANY = ("services", "fuels")
 WATER = frozenset({"water", "treat_water"})
 
@@ -54,6 +63,8 @@ def supplies_of(symbol: str, name: str = "") -> dict[str, Any]:
     {}
     """
     found = _spoken_of(symbol)
+    if symbol.casefold().strip() in SETTLEMENTS[0]:
+        found = SETTLEMENTS[1] | found
     for field, value in _spoken_of(name).items():
         if field in MANY:
             found[field] = tuple(dict.fromkeys((*found.get(field, ()), *value)))
@@ -67,6 +78,9 @@ def supplies_of(symbol: str, name: str = "") -> dict[str, Any]:
 def _spoken_of(text: str) -> dict[str, Any]:
     words = text.casefold()
     found: dict[str, Any] = {}
+    for heard, (_, supplies) in zip(_OTHERWISE, NOT_WHAT_IT_SOUNDS, strict=True):
+        if heard.search(words):
+            words, found = heard.sub(" ", words), found | supplies
     for said, (_, supplies) in zip(_PATTERNS, RULES, strict=True):
         if said.search(words):
             for field, value in supplies.items():
@@ -77,7 +91,12 @@ def _spoken_of(text: str) -> dict[str, Any]:
     return found
 
 
-_PATTERNS = tuple(re.compile(r"\b(?:" + "|".join(map(re.escape, keys)) + r")\b") for keys, _ in RULES)
+def _any_of(keys: tuple[str, ...]) -> re.Pattern[str]:
+    return re.compile(r"\b(?:" + "|".join(map(re.escape, keys)) + r")\b")
+
+
+_PATTERNS = tuple(_any_of(keys) for keys, _ in RULES)
+_OTHERWISE = tuple(_any_of(keys) for keys, _ in NOT_WHAT_IT_SOUNDS)
 
 
 def words_of(stop: Stop) -> list[str]:

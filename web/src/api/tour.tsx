@@ -1,5 +1,5 @@
 /** The tour on the desk: as the server last gave it, a change tried and not kept, and work and trouble on the way. */
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react'
 import { rebased, rebasedParts } from './rebase'
 import {
@@ -207,12 +207,14 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
     [trial, id, change],
   )
 
+  const underWayToo = useIsMutating({ predicate: (change) => change.options.scope?.id === `tour ${id}` }) > 0
   useEffect(() => {
-    if (!unsent) return
+    // What is on its way or waits its turn would be lost with the page.
+    if (!unsent && !underWayToo) return
     const ask = (leaving: BeforeUnloadEvent) => leaving.preventDefault()
     window.addEventListener('beforeunload', ask)
     return () => window.removeEventListener('beforeunload', ask)
-  }, [unsent])
+  }, [unsent, underWayToo])
 
   const work = useMemo<Work>(
     () => ({

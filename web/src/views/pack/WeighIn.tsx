@@ -300,7 +300,6 @@ export function WeighIn() {
           <Deeds aria-label="Simulated scale">
             <Button onPress={() => put({ key: current })}>Put it on</Button>
             <Button onPress={() => put({ kg: 0 })}>Take it off</Button>
-            <Button onPress={() => put({ drop_s: 3 })}>Lose the link for 3 s</Button>
           </Deeds>
         )}
         <Fold summary="Type it instead">
