@@ -81,6 +81,10 @@ def schedule(tour: TourSheet, road: Profile, besides: Collection[str] = ()) -> S
         if name not in besides and then_ < now - max(HARDLY_LIGHTER * now, LEAST_LIGHTER):
             plans[name] = _fixed_least(supply, found.take)
     steps, then = _that_hold(tour, road, voyage, plans)
+    before, after = (sum(worth(s, per_minute, money) for s in v.supplies.values()) for v in (voyage, then))
+    if after > before - max(HARDLY_LIGHTER * before, LEAST_LIGHTER):
+        # What was left free again to make it hold has cost all that it saved.
+        steps, then = [], voyage
     everywhere = {n: filled_everywhere(s) for n, s in voyage.supplies.items()}
     longer, still = longer_stays(voyage)
     return Schedule(

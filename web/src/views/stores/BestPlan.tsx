@@ -8,7 +8,7 @@ import { Button } from '../../ui/controls'
 
 const Words = styled.p`
   flex: 1 1 320px;
-  min-height: 32px; /* two lines, so that nothing below moves when the proof comes */
+  min-height: 48px; /* three lines, so that nothing below moves when the proof comes */
   font-size: var(--size-small);
   font-stretch: var(--width-text);
   line-height: 16px;
@@ -41,7 +41,7 @@ export function BestPlan() {
           longer &&
           (data.runs_down_then === 0
             ? ` So that nothing runs down, stay at the plug ${longer}.`
-            : ` Staying at the plug ${longer} spares ${data.runs_down - data.runs_down_then} of ${data.runs_down} times that something runs down.`)}
+            : ` At the plug ${longer}: ${data.runs_down - data.runs_down_then} of ${data.runs_down} times less something runs down.`)}
       </Words>
       {data?.better && (
         <Button
