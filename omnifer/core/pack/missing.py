@@ -28,7 +28,7 @@ SCALE_UNSURE_KG = {"thing": 0.005, "bag": 0.05, "front_wheel": 0.05, "rear_wheel
                    "whole": 0.05, "rider_with": 0.1, "rider_without": 0.1, "front_ridden": 0.1, "rear_ridden": 0.1}  # fmt: skip
 """How far one reading of the scale that is used for it may be off either way [kg]; practice."""
 COVERS = 2.1
-"""What the scale may be off either way, as told, in its standard deviations: one in thirty that weigh right is then called wrong [-]."""
+"""So many of its standard deviations the scale may be off: one weighing in thirty that is right is called wrong [-]."""
 MOST_CAUSES, MOST_LIKELY = 2, 8
 """So many causes together are looked at, of the likeliest by themselves."""
 FORGOTTEN: dict[str, float] = {
