@@ -128,20 +128,3 @@ def _balanced(target: float, along: float, half_drag: float, wind: float) -> flo
             return better
         speed = better
     return speed
-
-
-def seconds_per_kilogram(
-    length_m: float, gradient: float, mass_kg: float, speed_ms: float, drag_area_m2: float, rolling: float, rho: float
-) -> float:
-    """Time that one more kilogram costs on a stretch at constant power in still air [s/kg].
-
-    Derivative of length / v with v from v F(v) = constant; see `resistance` for the arguments.
-
-    References
-    ----------
-    Implicit differentiation of Martin et al. (1998).
-    """
-    angle = np.arctan(gradient)
-    force_per_kg = GRAVITY * (np.sin(angle) + rolling * np.cos(angle))
-    stiffness = mass_kg * force_per_kg + 3 * 0.5 * rho * drag_area_m2 * speed_ms**2
-    return float(length_m * force_per_kg / (speed_ms * stiffness))

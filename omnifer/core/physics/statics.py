@@ -11,49 +11,6 @@ from numpy.typing import ArrayLike, NDArray
 from omnifer.core.physics.air import GRAVITY
 
 
-def centre_of_gravity(mass_kg: ArrayLike, position_m: ArrayLike) -> NDArray[np.float64]:
-    """Centre of gravity of parts [m].
-
-    Parameters
-    ----------
-    mass_kg : array_like, shape (n,)
-        [kg]
-    position_m : array_like, shape (n, k)
-        One row a part [m].
-
-    References
-    ----------
-    Rigid-body statics.
-    """
-    mass = np.asarray(mass_kg, dtype=float)
-    return np.asarray(mass @ np.asarray(position_m, dtype=float) / mass.sum())
-
-
-def front_wheel_load(
-    mass_kg: float, x_m: float, y_m: float, wheelbase_m: float, gradient: float = 0.0, acceleration_ms2: float = 0.0
-) -> float:
-    """Mass reading under the front wheel [kg] (normal force over g).
-
-    Parameters
-    ----------
-    mass_kg, x_m, y_m : float
-        Total mass [kg] and its centre of gravity [m].
-    wheelbase_m : float
-        [m]
-    gradient : float
-        Rise over run, uphill positive [-].
-    acceleration_ms2 : float
-        Forward acceleration [m/s²].
-
-    References
-    ----------
-    Moments about the rear contact point (rigid-body statics; Wilson, Bicycling Science, from memory).
-    """
-    angle = math.atan(gradient)
-    lever = x_m * math.cos(angle) - y_m * math.sin(angle) - y_m * acceleration_ms2 / GRAVITY
-    return mass_kg * lever / wheelbase_m
-
-
 def hitch_load(mass_kg: ArrayLike, ahead_of_axle_m: ArrayLike, hitch_to_axle_m: float) -> NDArray[np.float64]:
     """Vertical load of a level trailer on its hitch, rolling resistance left out [kg].
 
