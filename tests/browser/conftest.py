@@ -20,6 +20,13 @@ def browser() -> Iterator[Browser]:
         chromium.close()
 
 
+FORGET = """async () => {
+    localStorage.clear()
+    for (const { name } of await indexedDB.databases()) indexedDB.deleteDatabase(name)
+}"""
+"""What one page wrote down is not sent by the next: its tour is gone by then."""
+
+
 def listened(page: Page, complaints: list[str]) -> Page:
     """A page whose console's errors and warnings are noted."""
     page.set_default_timeout(15_000)
@@ -62,7 +69,7 @@ def page(desk: BrowserContext, site: str, complaints: list[str]) -> Iterator[Pag
     opened = listened(desk.new_page(), complaints)
     yield opened
     if opened.url.startswith(site):
-        opened.evaluate("localStorage.clear()")
+        opened.evaluate(FORGET)
     opened.close()
     assert complaints == []
 

@@ -93,6 +93,9 @@ export function RoadView() {
   const own = Object.keys(sheet.own_values).length
   const road = sheet.road
   const facts = assessment.road
+  // Nobody said what the weather is: the figure is a guess, with its width where that is known.
+  const guessed = assessment.climate !== null && !['stations', 'typed'].includes(assessment.climate.source)
+  const give = Math.max(0, ...assessment.days.map((day) => day.spread_min_k))
   const put = useCallback((what: string, part: Partial<Road>) => void change(what, { road: { ...road, ...part } }), [change, road])
   const putStops = useCallback(
     (stops: Stop[], what: string, nights = road.nights) => put(what, { stops: [...stops].sort((a, b) => a.at_km - b.at_km), nights }),
@@ -148,8 +151,12 @@ export function RoadView() {
                 <dd>{units.show(facts.highest_m, 'elevation')}</dd>
               </div>
               <div>
-                <dt>Coldest night</dt>
-                <dd>{units.show(facts.coldest_night_c, 'temperature')}</dd>
+                <dt>Coldest night{guessed && ', a guess'}</dt>
+                <dd>
+                  {guessed && '~ '}
+                  {units.show(facts.coldest_night_c, 'temperature')}
+                  {guessed && give > 0 && ` ± ${units.figure(give, 'temperature_difference', 0)}`}
+                </dd>
               </div>
               <div>
                 <dt>Riding</dt>
