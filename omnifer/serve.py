@@ -5,6 +5,7 @@ import errno
 import hashlib
 import os
 import secrets
+import shutil
 import signal
 import socket
 import subprocess
@@ -112,6 +113,7 @@ def _database() -> Iterator[tuple[str, Path, int, Watch]]:
             yield address, folder, port, watch
         finally:
             watch.end(last=DATABASE)
+            shutil.rmtree(_counters(folder), ignore_errors=True)
 
 
 def _prepare(address: str, empty: bool, reset_demo: bool) -> None:

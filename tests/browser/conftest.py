@@ -7,7 +7,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 
 from bench.browser import launch
 
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=30_000)
 NO_WORKER = "Service Worker registration blocked by Playwright"
 """What works without a network is tested by itself (test_companion.py): elsewhere nothing stands between page and server."""
 
@@ -29,7 +29,7 @@ FORGET = """async () => {
 
 def listened(page: Page, complaints: list[str]) -> Page:
     """A page whose console's errors and warnings are noted."""
-    page.set_default_timeout(15_000)
+    page.set_default_timeout(30_000)
     page.on("console", lambda m: complaints.append(m.text) if m.type in ("error", "warning") and m.text != NO_WORKER else None)
     page.on("pageerror", lambda e: complaints.append(str(e)))
     return page
@@ -48,6 +48,7 @@ def open_page(browser: Browser, complaints: list[str], **options: object) -> Pag
 def look_away(page: Page) -> None:
     """Leave a page before its tour is deleted: who looks at one that is gone, or has just asked for it, is told so."""
     page.wait_for_load_state("networkidle")
+    page.evaluate(FORGET)
     page.goto("about:blank")
 
 

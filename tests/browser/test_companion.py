@@ -152,8 +152,10 @@ def test_two_phones_without_a_network_and_a_server_that_is_killed(browser: Brows
     for page in (first, second):
         expect(page.get_by_text(f"Kept on this device, {EACH} to send")).to_be_visible()
     house.kill("gunicorn", "omnifer.wsgi:app")
+    # Its processes end with it; what takes their place is killed once more.
     for context, _ in phones:
         context.set_offline(False)
+    until(lambda: house.running("gunicorn", "omnifer.wsgi:app"), "the server is not begun again")
     house.kill("gunicorn", "omnifer.wsgi:app")
     until(house.answers, "the server is not begun again")
     for page in (first, second):
