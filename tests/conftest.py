@@ -186,7 +186,7 @@ def thing(name: str, mass_kg: float = 1.0, volume_l: float = 2.0, **more: object
 
 
 def pannier_bike(**changed: object) -> Bike:
-    """A touring bike with two rear panniers on a rack and a bar box."""
+    """A touring bike with two rear panniers on a rack and a handlebar bag."""
     return Bike.model_validate(
         BIKES["touring"].model_dump()
         | {

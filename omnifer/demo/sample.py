@@ -62,7 +62,7 @@ def _runas_bike() -> Bike:
                     carrier("front_pannier", "runa-front-right", "runa-front-rack", "right", name="Front right"),
                     carrier("rack_top_bag", "runa-roll", "runa-rear-rack", name="Rack-top roll"),
                     carrier("net", "runa-net", "runa-roll", name="Net on the roll"),
-                    carrier("handlebar_box", "runa-bar-box", "handlebar", name="Bar box"),
+                    carrier("handlebar_box", "runa-bar-box", "handlebar", name="Handlebar bag"),
                     carrier("bottle_cage", "runa-down-tube", "down_tube_bolts", name="Down-tube bottle"),
                     carrier("bottle_cage", "runa-seat-tube", "seat_tube_bolts", name="Seat-tube bottle"),
                     carrier("bottle_cage", "runa-under-tube", "under_down_tube_bolts", name="Under-tube bottle"),
@@ -76,7 +76,7 @@ def _runas_light_bike() -> Bike:
     """The same bike with bags that need no rack: narrow, and half the room."""
     bags = (
         carrier("saddle_pack", "runa-saddle", "saddle", name="Saddle pack"),
-        carrier("handlebar_roll", "runa-bar-roll", "handlebar", name="Bar roll"),
+        carrier("handlebar_roll", "runa-bar-roll", "handlebar", name="Handlehandlebar roll"),
         carrier("half_frame_bag", "runa-frame-bag", "frame_triangle", name="Half frame bag"),
         carrier("top_tube_bag", "runa-top-tube", "top_tube", name="Top-tube bag"),
         carrier("bottle_cage", "runa-bottle-down", "down_tube_bolts", name="Down-tube bottle"),
@@ -112,7 +112,7 @@ def _edvins_bike() -> Bike:
                     carrier(
                         "outer_pocket", "edvin-trailer-pocket", "edvin-trailer-bag", name="Trailer pocket", volume_l=3, limit_kg=2
                     ),
-                    carrier("handlebar_roll", "edvin-bar-roll", "handlebar", name="Bar roll"),
+                    carrier("handlebar_roll", "edvin-bar-roll", "handlebar", name="Handlehandlebar roll"),
                     carrier("top_tube_bag", "edvin-top-tube", "top_tube", name="Top-tube bag"),
                     carrier("fork_bag", "edvin-fork-left", "edvin-cage-left", "left", name="Fork bag left"),
                     carrier("fork_bag", "edvin-fork-right", "edvin-cage-right", "right", name="Fork bag right"),

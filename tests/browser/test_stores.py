@@ -117,7 +117,7 @@ def test_a_thing_is_told_what_it_does_and_where_it_is(page: Page, site: str):
     dialog.get_by_role("button", name="packed in a bag It is").click()
     page.get_by_role("option", name="in a pocket").click()
     dialog.get_by_text("Does nothing for stores, sleep or clothes").click()
-    dialog.get_by_role("button", name="does nothing On the way it").click()
+    dialog.get_by_role("button", name="choose What it does").click()
     page.get_by_role("option", name="makes fire").click()
     dialog.get_by_role("button", name="Keep").click()
     expect(page.get_by_role("row", name="Whistle and mirror")).to_contain_text("in a pocket")

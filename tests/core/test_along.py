@@ -58,7 +58,7 @@ def test_a_swap_has_both_on_board_where_it_is_made_and_one_before_and_after():
 
 
 def test_every_limit_holds_with_both_on_board():
-    """8 kg a side and 5 kg in the bar box: two things of 5 kg share no side's limit of 8 kg, though they ride together only
+    """8 kg a side and 5 kg in the handlebar bag: two things of 5 kg share no side's limit of 8 kg, though they ride together only
     where they are swapped."""
     first, then = (t.model_copy(update={"mass_kg": 5.0}) for t in (WINTER, SUMMER))
     tight = along(first, then, placed={"winter": "left", "summer": "left"}, bikes=(_bags_of(8.0),))

@@ -275,7 +275,7 @@ def test_four_hundred_things_are_answered_at_once_and_whatever_limits_clash():
     assert not found.holds  # the two pinned things may not share a bag
     assert sum(found.out.values()) > 250
     assert {p.thing_id for p in found.load.placements if p.pinned} == {"t0", "t1"}
-    assert {short.limit for short in found.short} & {"Rear pannier", "Bar box"}
+    assert {short.limit for short in found.short} & {"Rear pannier", "Handlebar bag"}
     freed = proposal_of(small_tour(*things), rounds=0, effort=0)
     assert freed.holds
 

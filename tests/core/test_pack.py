@@ -206,7 +206,7 @@ def test_the_companion_finds_first_aid_and_straps_are_counted():
     tour = camping()
     lines = rider_pages(tour, assess(tour, None))[0].lines
     assert [(line.words, line.bag, line.step) for line in lines if line.words == "First aid"] == [
-        ("First aid", "Bar box", "on top")
+        ("First aid", "Handlebar bag", "on top")
     ]
     straps = straps_of(tour)[0]
     assert (straps.needed, straps.spare) == (sum(c.straps for c in tour.carriers), 2)

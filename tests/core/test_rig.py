@@ -46,7 +46,7 @@ def test_the_drawn_frame_has_the_stated_measures(kind):
 
 
 def test_litre_prices_keep_the_ratios_of_the_trade():
-    """Panniers are cheapest, bar rolls cost twice as much a litre, frame bags three times, top-tube bags five times: common
+    """Panniers are cheapest, handlebar rolls cost twice as much a litre, frame bags three times, top-tube bags five times: common
     practice, no source."""
     pannier = ROWS["rear_pannier"].litre_price
     times = {"handlebar_roll": 2, "half_frame_bag": 3, "top_tube_bag": 5}

@@ -90,7 +90,7 @@ def test_a_small_tour_from_track_to_wheels():
     kit = sum(t.mass_kg for t in tour.kit)
     hung = sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
     bare = BODY + bike.mass_kg + hung + kit
-    # What bags add to the drag of bike and rider: two rear panniers and a bar box (common practice, no source).
+    # What bags add to the drag of bike and rider: two rear panniers and a handlebar bag (common practice, no source).
     area = 0.55 + 2 * 0.012 + 0.012
 
     def ride(stores_at_km) -> dict[str, np.ndarray]:

@@ -113,11 +113,11 @@ KINDS: dict[CarrierKind, Kind] = {
         "tent, rain wear on top", "high; chafes through", "rack_top", (-160, 8, 0), "roll", 4.5, 0.004, "roll", straps=2,
         lifts_off=True),
     "handlebar_box": Kind(
-        "Bar box", ("handlebar",), _MIDDLE, 0.75, 7, 4, 240, "riding", "waterproof", (172, 188, 260),
+        "Handlebar bag", ("handlebar",), _MIDDLE, 0.75, 7, 4, 240, "riding", "waterproof", (172, 188, 260),
         "valuables, camera, papers; lifts off", "high and far forward", "bar", (57, 15, 0), "box", 14, 0.012, "lid",
         lifts_off=True, pleasant_kg=2.5),
     "handlebar_roll": Kind(
-        "Bar roll", ("handlebar",), _MIDDLE, 0.45, 12, 4, 400, "camp", "waterproof", (200, 200, 390),
+        "Handlehandlebar roll", ("handlebar",), _MIDDLE, 0.45, 12, 4, 400, "camp", "waterproof", (200, 200, 390),
         "sleep kit, not needed by day", "cables, bar width, tyre clearance", "bar", (55, 15, 0), "roll", 10, 0.016, "roll",
         straps=2, pleasant_kg=3.0),
     "top_tube_bag": Kind(

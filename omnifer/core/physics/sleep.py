@@ -39,8 +39,8 @@ def bears_c(comfort_c: ArrayLike, mat_r: ArrayLike) -> NDArray[np.float64]:
 
     References
     ----------
-    Labels: EN ISO 23537-1:2016, from memory; mats: ASTM F3340-18, from memory. The balance of heat is our own and is
-    checked against ISO 11079 (IREQ) within 0.3 clo.
+    Labels: EN ISO 23537-1:2016, from memory; mats: ASTM F3340-18, from memory. The balance of heat is our own; from
+    10 to -20 °C it asks for something between the minimal and the neutral criterion of ISO 11079 (IREQ), 0.4 clo apart.
     """
     comfort, mat = np.asarray(comfort_c, dtype=float), np.maximum(np.asarray(mat_r, dtype=float), BARE_GROUND_R)
     heat = HEAT_W_M2 * DRY_PART

@@ -100,7 +100,7 @@ export function Findings() {
       <button type="button" aria-expanded={finding.id === open} onClick={() => show(finding)}>
         <h3>{units.say(finding.sentence)}</h3>
         <span className="at">
-          {finding.rank} {GRADE_WORDS[finding.grade]}, {units.say(finding.place)}
+          No. {finding.rank}: {GRADE_WORDS[finding.grade]}, {units.say(finding.place)}
         </span>
       </button>
       {finding.id === open && (

@@ -29,7 +29,7 @@ const Box = styled(Checkbox)`
   font-size: var(--size-small);
   font-stretch: var(--width-narrow);
   &::before {
-    content: '○';
+    content: '○' / '';
     margin-right: 5px;
   }
   &[data-selected] {
@@ -37,7 +37,7 @@ const Box = styled(Checkbox)`
     font-weight: 700;
   }
   &[data-selected]::before {
-    content: '●';
+    content: '●' / '';
   }
 `
 

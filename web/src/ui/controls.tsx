@@ -1,5 +1,5 @@
 /** Buttons, rails, menus and dialogs: React Aria's behaviour, our looks. */
-import { type KeyboardEvent, type ReactNode, useState } from 'react'
+import { createContext, type KeyboardEvent, type ReactNode, useState } from 'react'
 import * as Aria from 'react-aria-components'
 import styled, { css } from 'styled-components'
 import { phone, sign } from './theme'
@@ -223,6 +223,9 @@ function focusFirstField(dialog: HTMLElement | null) {
   dialog?.querySelector<HTMLElement>('input:not([type=hidden], [type=file]), textarea, button[aria-haspopup=listbox]')?.focus()
 }
 
+/** Tells the dialog around a control that something was changed in it: not every control lets the page see that. */
+export const Changed = createContext(() => {})
+
 /** A dialog over the page. Escape closes it wherever the focus is, and asks first where something was typed or chosen in it. */
 export function Dialog({
   title,
@@ -277,7 +280,7 @@ export function Dialog({
             <Title as={Aria.Heading} slot="title">
               {title}
             </Title>
-            {children}
+            <Changed value={() => setChanged(true)}>{children}</Changed>
           </Aria.Dialog>
         </div>
       </Sheet>

@@ -17,6 +17,9 @@ export const fullDate = told({ day: 'numeric', month: 'long', year: 'numeric' })
 /** How many days later the second date is. */
 export const daysBetween = (a: string, b: string) => Math.round((Date.parse(b.slice(0, 10)) - Date.parse(a.slice(0, 10))) / 86_400_000)
 
+/** The date so many days later, or before. */
+export const daysAfter = (date: string, days: number) => new Date(Date.parse(date.slice(0, 10)) + days * 86_400_000).toISOString().slice(0, 10)
+
 /** Today where the rider is, as 2027-04-24. */
 export const today = () => {
   const now = new Date()

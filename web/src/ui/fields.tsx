@@ -1,9 +1,9 @@
 /** Fields for words, quantities and choices: what is typed is kept until it is left, and refused in words. */
-import { useId, useState } from 'react'
+import { use, useId, useState } from 'react'
 import * as Aria from 'react-aria-components'
 import styled, { css } from 'styled-components'
 import type { Quantity } from '../api/client'
-import { itemLook, Popover } from './controls'
+import { Changed, itemLook, Popover } from './controls'
 import { Icon } from './icons'
 import { usePreferences } from './preferences'
 import { phone } from './theme'
@@ -83,8 +83,8 @@ export function SettledField({
   label: string
   value: string
   onChange: (value: string) => void
-  /** Words that are usual there; others can be typed. */
-  offers?: string[]
+  /** Words that are usual there, with what they mean; others can be typed. */
+  offers?: (string | { value: string; words: string })[]
   optional?: boolean
 }) {
   const list = useId()
@@ -109,9 +109,10 @@ export function SettledField({
       <Aria.Input list={offers.length ? list : undefined} />
       {offers.length > 0 && (
         <datalist id={list}>
-          {offers.map((words) => (
-            <option key={words} value={words} />
-          ))}
+          {offers.map((offer) => {
+            const { value, words } = typeof offer === 'string' ? { value: offer, words: undefined } : offer
+            return <option key={value} value={value} label={words} />
+          })}
         </datalist>
       )}
     </Labelled>
@@ -228,8 +229,14 @@ export function Choice<T extends string>({
   onChange: (value: T) => void
   hidden?: boolean
 }) {
+  const changed = use(Changed)
+  const choose = (key: Aria.Key | null) => {
+    if (key === null) return
+    changed()
+    onChange(key as T)
+  }
   return (
-    <Labelled as={Aria.Select} selectedKey={value} onSelectionChange={(key: Aria.Key | null) => key !== null && onChange(key as T)}>
+    <Labelled as={Aria.Select} selectedKey={value} onSelectionChange={choose}>
       <Aria.Label className={hidden ? 'unseen' : 'label'}>{label}</Aria.Label>
       <SelectButton>
         <Aria.SelectValue />

@@ -116,3 +116,11 @@ export function Textures() {
     </svg>
   )
 }
+
+/** Which of several is chosen, for the eye; `aria-pressed` says it to the ear, and state is no part of a name. */
+export const Dot = ({ on }: { on: boolean }) => (
+  <span aria-hidden="true">
+    {on ? '●' : '○'}
+    {'\u00a0'}
+  </span>
+)

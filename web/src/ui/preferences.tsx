@@ -2,7 +2,7 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react'
 import type { Quantity, Text } from '../api/client'
 import { keep, kept } from './kept'
-import { carried, figure, sentence, show, type System } from './units'
+import { figure, sentence, show, type System } from './units'
 
 interface Preferences {
   system: System
@@ -71,7 +71,6 @@ export function useUnits() {
       system,
       show: (value: number, quantity: Quantity, decimals?: number) => show(value, quantity, system, decimals),
       figure: (value: number, quantity: Quantity, decimals?: number) => figure(value, quantity, system, decimals),
-      carried: (kgKm: number) => carried(kgKm, system),
       say: (text: Text) => sentence(text, system),
     }),
     [system],

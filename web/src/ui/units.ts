@@ -78,12 +78,6 @@ export function show(value: number, quantity: Quantity, system: System, decimals
   return unit ? text + NO_BREAK + unit : text
 }
 
-/** Mass times the way over which it is carried [kg km]. */
-export function carried(kgKm: number, system: System): string {
-  const { mass, distance } = UNITS[system]
-  return plain(kgKm * mass.factor * distance.factor, 0) + NO_BREAK + mass.unit + NO_BREAK + distance.unit
-}
-
 /** Whether a word is the name of a quantity that is shown in the reader's units. */
 export const isQuantity = (word: string): word is Quantity => word in UNITS.metric
 

@@ -13,7 +13,8 @@ import { Mark, Textures } from '../ui/icons'
 import { phone } from '../ui/theme'
 import { api, type Problem } from '../api/client'
 import { Refresh } from '../offline/Refresh'
-import { Brand, TopBar, VIEWS } from './TopBar'
+import { Brand, TopBar } from './TopBar'
+import { VIEWS } from './views'
 
 const Tours = lazy(() => import('./tours/Tours').then((m) => ({ default: m.Tours })))
 const RoadView = lazy(() => import('./road/RoadView').then((m) => ({ default: m.RoadView })))
@@ -100,10 +101,11 @@ function TourPage() {
     >
       <PlayheadProvider>
         <Page>
+          <Skip href="#content">Skip to the content</Skip>
           <TopBar />
           <Trouble />
           <Refresh />
-          <main>
+          <main id="content" tabIndex={-1}>
             <Suspense fallback={<Loading />}>
               <View />
             </Suspense>
@@ -113,6 +115,23 @@ function TourPage() {
     </TourProvider>
   )
 }
+
+/** Seen once it has the focus: the first stop of the tabulator. */
+const Skip = styled.a`
+  position: absolute;
+  left: 8px;
+  top: -60px;
+  z-index: 30;
+  padding: 8px 14px;
+  background: var(--ink);
+  color: var(--sky);
+  &:focus {
+    top: 6px;
+  }
+  @media print {
+    display: none;
+  }
+`
 
 /** One view of the tour; what fails in it leaves the bar and its undo alive. */
 function View() {

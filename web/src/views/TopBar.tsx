@@ -8,22 +8,12 @@ import { useDesk, useWork } from '../api/tour'
 import { useFocus, useHand, useMoment } from '../instruments/moment'
 import { IconButton, Menu } from '../ui/controls'
 import { longDay } from '../ui/dates'
-import { Icon, type IconName, Mark } from '../ui/icons'
+import { Icon, Mark } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { narrow, phone, sign } from '../ui/theme'
+import { KeysDialog, type LETTERS } from './Keys'
 import { PartyDialog } from './tours/Riders'
-
-export const VIEWS: { path: string; name: string; icon: IconName }[] = [
-  { path: 'road', name: 'Road', icon: 'road' },
-  { path: 'rig', name: 'Rig', icon: 'load' },
-  { path: 'kit', name: 'Kit', icon: 'kit' },
-  { path: 'load', name: 'Load', icon: 'camp' },
-  { path: 'stores', name: 'Stores', icon: 'stores' },
-  { path: 'ready', name: 'Ready', icon: 'tick' },
-  { path: 'pack', name: 'Pack', icon: 'pack' },
-  { path: 'diary', name: 'Diary', icon: 'diary' },
-  { path: 'debrief', name: 'Debrief', icon: 'debrief' },
-]
+import { VIEWS } from './views'
 
 /** What is wanted while standing beside the bike: on a phone the others are one touch further. */
 const ON_THE_ROAD = ['load', 'stores', 'pack', 'diary']
@@ -196,6 +186,11 @@ const Tools = styled.div`
     font-stretch: var(--width-narrow);
     padding-right: 6px;
     white-space: nowrap;
+    /* A long word moves nothing beside it. */
+    width: 118px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    text-align: right;
     ${narrow} {
       display: none;
     }
@@ -204,11 +199,12 @@ const Tools = styled.div`
 export function TopBar() {
   const { tour, sheet, assessment, step } = useDesk()
   const { busy } = useWork()
-  const { dark, toggleTheme, system, setSystem, letters, setLetters } = usePreferences()
+  const { dark, toggleTheme, system, setSystem } = usePreferences()
   const units = useUnits()
   const navigate = useNavigate()
   const [party, setParty] = useState(false)
-  useKeys()
+  const [keys, setKeys] = useState(false)
+  useKeys(() => setKeys(true))
   const road = assessment.road
   const facts = road
     ? `${assessment.days.length} days from ${longDay(sheet.start_date)}, ${units.show(road.length_km, 'distance')}, ${units.show(road.ascent_m, 'elevation')} of climbing`
@@ -228,6 +224,7 @@ export function TopBar() {
         <span>{facts}</span>
       </About>
       {party && <PartyDialog onClose={() => setParty(false)} />}
+      {keys && <KeysDialog onClose={() => setKeys(false)} />}
       <Views aria-label="Views">
         {VIEWS.map((v) => (
           <NavLink key={v.path} to={v.path} className={ON_THE_ROAD.includes(v.path) ? 'road' : undefined}>
@@ -247,7 +244,7 @@ export function TopBar() {
         </Menu>
       </Views>
       <Tools>
-        <span className="kept" role="status">
+        <span className="kept" role="status" title={busy ?? undefined}>
           {busy ? `${busy} …` : `Kept ${kept}`}
         </span>
         <IconButton aria-label={`Undo: ${tour.what}`} isDisabled={!tour.can_undo} onPress={() => step('undo')}>
@@ -272,13 +269,13 @@ export function TopBar() {
             { id: 'kit', text: 'Save the kit', note: 'CSV for a spreadsheet' },
             { id: 'shopping', text: 'Save the shopping list', note: 'CSV, a row a thing', off: !assessment.stores },
             { id: 'diary', text: 'Save the diary', note: 'CSV, a row an entry' },
-            { id: 'letters', text: letters ? 'Switch single-letter keys off' : 'Switch single-letter keys on' },
+            { id: 'keys', text: 'Ribbon and keys', note: 'what the drawing shows, every key' },
             { id: 'tours', text: 'All tours' },
           ]}
           onChoose={(id) => {
             if (id === 'party') setParty(true)
             else if (id === 'units') setSystem(system === 'metric' ? 'imperial' : 'metric')
-            else if (id === 'letters') setLetters(!letters)
+            else if (id === 'keys') setKeys(true)
             else if (id === 'tours') void navigate('/')
             else window.location.assign(files[id as keyof typeof files])
           }}
@@ -293,7 +290,7 @@ export function TopBar() {
 }
 
 /** Keys that work everywhere; single letters only where nothing is being typed, and only if the rider likes them. */
-function useKeys() {
+function useKeys(showKeys: () => void) {
   const { step, assessment } = useDesk()
   const { letters, toggleTheme } = usePreferences()
   const { setInHand } = useHand()
@@ -319,18 +316,19 @@ function useKeys() {
         const moments = assessment.moments
         const events = moments ? moments.km.map((_, i) => i).filter((i) => moments.place[i] !== '' && moments.leaving[i]) : []
         const focus = (selector: string) => document.querySelector<HTMLElement>(selector)?.focus()
-        const keys: Record<string, () => void> = {
+        const keys: Record<keyof typeof LETTERS, () => void> = {
           '[': () => setMoment(events.findLast((i) => i < moment) ?? 0),
           ']': () => setMoment(events.find((i) => i > moment) ?? moment),
           t: toggleTheme,
           s: () => focus('#shelf [data-thing]'),
           r: () => focus('[data-carrier]'),
           f: () => focus('#findings button'),
+          '?': showKeys,
         }
-        keys[e.key]?.()
+        if (e.key in keys) keys[e.key as keyof typeof LETTERS]()
       }
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [step, letters, toggleTheme, navigate, setInHand, setCarrier, assessment.moments, moment, setMoment])
+  }, [showKeys, step, letters, toggleTheme, navigate, setInHand, setCarrier, assessment.moments, moment, setMoment])
 }

@@ -10,7 +10,7 @@ import { useFromMemory } from '../../offline/kept'
 import { useAuthor } from '../../offline/useAuthor'
 import { Actions, Button, Muted, RailLine } from '../../ui/controls'
 import { daysBetween, shortDate, today } from '../../ui/dates'
-import { Icon, Wedge } from '../../ui/icons'
+import { Dot, Icon, Wedge } from '../../ui/icons'
 import { Loading } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone, sign } from '../../ui/theme'
@@ -354,7 +354,7 @@ export function DiaryView() {
                 <Actions style={{ justifyContent: 'flex-start', marginTop: 8 }}>
                   {sheet.riders.map((r) => (
                     <Button key={r.id} $small aria-pressed={r.name === author} onPress={() => setAuthor(r.name)}>
-                      {r.name === author ? '● ' : '○ '}I am {r.name}
+                      <Dot on={r.name === author} />I am {r.name}
                     </Button>
                   ))}
                 </Actions>

@@ -53,7 +53,7 @@ export function BringKit({ onClose }: { onClose: () => void }) {
   const things = preview?.things ?? []
   const here = preview?.here.length ?? 0
   return (
-    <Dialog title="Bring a list" open onClose={onClose} wide>
+    <Dialog draft title="Bring a list" open onClose={onClose} wide>
       <Muted>
         Paste your own spreadsheet, or choose its file. Columns in any order, several languages; kg, g, lb or oz; titles, kits and totals between the
         rows are known. Nothing is taken before you say so.

@@ -1,7 +1,7 @@
 /** What is chosen, in sum, and what can be done with all of it at once. */
 import { useState } from 'react'
 import styled from 'styled-components'
-import type { Thing } from '../../api/client'
+import type { Role, Thing, Whereabouts } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { minutesWords } from '../../instruments/Tag'
 import { Actions, Button, Dialog, Menu, type MenuEntry } from '../../ui/controls'
@@ -11,6 +11,8 @@ import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
 import { CompareThings } from './CompareThings'
 import { litresOf, massOf } from './groups'
+import { DOES, roleOf } from './RoleFields'
+import { HOW_WORDS, START } from './WhereFields'
 
 const Strip = styled.div`
   flex: none;
@@ -41,7 +43,20 @@ const MOST_COMPARED = 4
 const NEW = '+'
 const NONE = '-'
 
-export function ChosenStrip({ chosen, minutes, onDone }: { chosen: Thing[]; minutes: Record<string, number>; onDone: () => void }) {
+/** Where a whole choice can be said to be at once; what needs a place or a bag is said of each. */
+const WHERE = (['packed', 'worn', 'pocket', 'home'] as const).map((id) => ({ id, text: HOW_WORDS[id] }))
+
+export function ChosenStrip({
+  chosen,
+  minutes,
+  onAll,
+  onDone,
+}: {
+  chosen: Thing[]
+  minutes: Record<string, number>
+  onAll: () => void
+  onDone: () => void
+}) {
   const { sheet, change } = useDesk()
   const units = useUnits()
   const [naming, setNaming] = useState<string | null>(null)
@@ -88,6 +103,22 @@ export function ChosenStrip({ chosen, minutes, onDone }: { chosen: Thing[]; minu
       <Menu label="Dry" entries={DRY} onChoose={(id) => setSure('Set the dryness', 'dry', { dry: id as Thing['dry'] })}>
         <Button $small>Dry</Button>
       </Menu>
+      <Menu
+        label="Where it is"
+        entries={WHERE}
+        onChoose={(id) =>
+          set('Set where it is', id === 'packed' ? { where: [] } : { where: [{ ...START, how: id as Whereabouts['how'] }], inside: null })
+        }
+      >
+        <Button $small>Worn</Button>
+      </Menu>
+      <Menu
+        label="What it does"
+        entries={[...DOES, { id: NONE, text: 'nothing for stores, sleep or clothes' }]}
+        onChoose={(id) => set('Set what it does', { role: id === NONE ? null : roleOf(id as Role['does']) })}
+      >
+        <Button $small>Does</Button>
+      </Menu>
       {chosen.length > 1 && chosen.length <= MOST_COMPARED && (
         <Button $small onPress={() => setComparing(true)}>
           Compare
@@ -102,12 +133,15 @@ export function ChosenStrip({ chosen, minutes, onDone }: { chosen: Thing[]; minu
       >
         Remove
       </Button>
+      <Button $small onPress={onAll}>
+        Choose all
+      </Button>
       <Button $small onPress={onDone}>
         Choose none
       </Button>
       {comparing && <CompareThings things={chosen} onClose={() => setComparing(false)} />}
       {naming !== null && (
-        <Dialog title="A new kit" open onClose={() => setNaming(null)}>
+        <Dialog draft title="A new kit" open onClose={() => setNaming(null)}>
           <Field label="Its name" value={naming} onChange={setNaming} placeholder="cook, sleep, wash …" />
           <Actions>
             <Button onPress={() => setNaming(null)}>Not now</Button>

@@ -285,7 +285,14 @@ export function KitView() {
         </Page>
         {library && <Library />}
       </Split>
-      {picked.length > 0 && <ChosenStrip chosen={picked} minutes={minutes} onDone={() => setChosen(new Set())} />}
+      {picked.length > 0 && (
+        <ChosenStrip
+          chosen={picked}
+          minutes={minutes}
+          onAll={() => setChosen(new Set(things.map((t) => t.id)))}
+          onDone={() => setChosen(new Set())}
+        />
+      )}
       {editing && (
         <ThingDialog
           thing={editing === 'new' ? null : editing}

@@ -32,7 +32,7 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
     name: 'is worn riding, and washed',
     start: { piece: 'shirt', dries_h: 8 },
     entries: [
-      { field: 'piece', label: 'It is', options: { shirt: 'a shirt', shorts: 'shorts', underwear: 'underwear', socks: 'socks' } },
+      { field: 'piece', label: 'Which piece', options: { shirt: 'a shirt', shorts: 'shorts', underwear: 'underwear', socks: 'socks' } },
       { field: 'dries_h', label: 'Dries at 20 °C, still, in', quantity: 'hours' },
     ],
   },
@@ -147,6 +147,10 @@ const BOUNDS_OF: Record<Does, string> = {
   used_up: 'UsedUp',
 }
 
+/** A role as it begins, for those who choose it. */
+export const roleOf = (does: Does): Role => ({ does, ...ROLES[does].start }) as Role
+/** All that a thing can do, for lists. */
+export const DOES = (Object.keys(ROLES) as Does[]).map((id) => ({ id, text: ROLES[id].name }))
 /** What a role is called, for lists. */
 export const roleName = (role: Role): string => ROLES[role.does].name
 
@@ -160,10 +164,10 @@ export function RoleFields({ role, onChange }: { role: Role | null; onChange: (r
     <>
       <Row $min={150}>
         <Choice
-          label="On the way it"
+          label="What it does"
           value={role?.does ?? '-'}
-          onChange={(v) => onChange(v === '-' ? null : ({ does: v, ...ROLES[v].start } as Role))}
-          options={[{ id: '-' as const, text: 'does nothing' }, ...(Object.keys(ROLES) as Does[]).map((id) => ({ id, text: ROLES[id].name }))]}
+          onChange={(v) => onChange(v === '-' ? null : roleOf(v))}
+          options={[{ id: '-' as const, text: 'choose' }, ...DOES]}
         />
         {entries.map((e) => {
           if ('quantity' in e) {

@@ -84,7 +84,7 @@ export function ServesFields({ thing, onChange }: { thing: Thing; onChange: (par
           options={(Object.keys(CONDITIONS) as (keyof typeof CONDITIONS)[]).map((id) => ({ id, text: CONDITIONS[id] }))}
         />
         <Choice
-          label="It is"
+          label="How you have it"
           value={thing.held}
           onChange={(held) => onChange({ held })}
           options={(Object.keys(HELD) as (keyof typeof HELD)[]).map((id) => ({ id, text: HELD[id] }))}

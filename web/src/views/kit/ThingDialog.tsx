@@ -231,7 +231,7 @@ export function ThingDialog({
           <WhereFields where={draft.where} onChange={(where) => set({ where })} />
         </Fold>
       )}
-      <Fold summary={draft.role ? `On the way it ${roleName(draft.role)}` : 'Does nothing for stores, sleep or clothes'} open={draft.role !== null}>
+      <Fold summary={draft.role ? `What it does: ${roleName(draft.role)}` : 'Does nothing for stores, sleep or clothes'} open={draft.role !== null}>
         <RoleFields role={draft.role} onChange={(role) => set({ role })} />
       </Fold>
       <Fold summary={servesWords(draft.serves, services)} open={draft.serves.length > 0}>

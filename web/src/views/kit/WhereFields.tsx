@@ -28,7 +28,8 @@ export const SPOT_WORDS: Record<NonNullable<Whereabouts['spot']>, string> = {
   outside: 'outside of a bag',
 }
 const OFF = new Set<Whereabouts['how']>(['posted', 'waiting'])
-const START: Whereabouts = { from_km: 0, how: 'packed', spot: null, bag_id: null, stop_id: null, width_mm: 0, height_mm: 0 }
+/** Packed all the way. */
+export const START: Whereabouts = { from_km: 0, how: 'packed', spot: null, bag_id: null, stop_id: null, width_mm: 0, height_mm: 0 }
 
 /** The same in one line, for lists. */
 export function whereWords(where: Whereabouts[], km: (at: number) => string): string {
@@ -60,7 +61,7 @@ export function WhereFields({ where, onChange }: { where: Whereabouts[]; onChang
             onChange={(from_km) => put(i, { from_km })}
           />
           <Choice
-            label="It is"
+            label="Where it is"
             value={row.how}
             onChange={(how) => put(i, { how, spot: how === 'fixed' ? (row.spot ?? 'bar_middle') : null, bag_id: null })}
             options={(Object.keys(HOW_WORDS) as Whereabouts['how'][]).map((id) => ({ id, text: HOW_WORDS[id] }))}

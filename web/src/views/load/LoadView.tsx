@@ -13,7 +13,7 @@ import { RigList } from '../../instruments/RigList'
 import { Shelf } from '../../instruments/Shelf'
 import { Boundary } from '../../ui/Boundary'
 import { Button, Muted } from '../../ui/controls'
-import { Icon } from '../../ui/icons'
+import { Dot, Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { SUPPLY_WORDS } from '../../ui/supplies'
 import { narrow, phone } from '../../ui/theme'
@@ -207,7 +207,7 @@ export function LoadView() {
               {sheet.rig.bikes.length > 1 &&
                 sheet.rig.bikes.map((b) => (
                   <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
-                    {b.id === bikeId ? '● ' : '○ '}
+                    <Dot on={b.id === bikeId} />
                     {sheet.riders.find((r) => r.id === b.rider_id)?.name}
                   </Button>
                 ))}

@@ -137,7 +137,7 @@ export function ProposalBoard({ search }: { search: Search }) {
             )}
             {!best?.proven && (
               <Button $small onPress={() => search.start(MORE_ROUNDS)}>
-                Search longer
+                A longer search may find better
               </Button>
             )}
             <Button $small onPress={search.close}>

@@ -7,7 +7,7 @@ import { useDesk } from '../../api/tour'
 import { note, useWaiting } from '../../offline/queue'
 import { useAuthor } from '../../offline/useAuthor'
 import { Button, Muted, RailLine } from '../../ui/controls'
-import { Icon, type IconName, Wedge } from '../../ui/icons'
+import { Dot, Icon, type IconName, Wedge } from '../../ui/icons'
 import { TickBox } from '../../ui/TickBox'
 import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
@@ -80,7 +80,7 @@ export function Checks() {
         <section aria-label="Which bike">
           {sheet.rig.bikes.map((b) => (
             <Button key={b.id} $small aria-pressed={b.id === bike} onPress={() => setBike(b.id)} style={{ marginRight: 6 }}>
-              {b.id === bike ? '● ' : '○ '}
+              <Dot on={b.id === bike} />
               {b.name}
             </Button>
           ))}

@@ -95,7 +95,7 @@ function Line({ ask, whose }: { ask: Ask; whose: string }) {
         ask.state !== 'answered' &&
         how === null && (
           <Button $small onPress={() => setHow('by_choice')}>
-            No thing …
+            Not needed because …
           </Button>
         )
       )}
@@ -106,7 +106,7 @@ function Line({ ask, whose }: { ask: Ask; whose: string }) {
             if (reason.trim()) keep()
           }}
         >
-          <Choice label="It is" value={how} onChange={setHow} options={(Object.keys(HOW) as How[]).map((id) => ({ id, text: HOW[id] }))} />
+          <Choice label="Not needed" value={how} onChange={setHow} options={(Object.keys(HOW) as How[]).map((id) => ({ id, text: HOW[id] }))} />
           <Field label="Because" value={reason} onChange={setReason} maxLength={200} />
           <div>
             <Button $small onPress={() => setHow(null)}>

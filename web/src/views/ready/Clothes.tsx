@@ -21,7 +21,7 @@ export function Clothes({ scale, width, open }: { scale: Scale; width: number; o
       width={width}
       height={shown.length * LANE + 3}
       role="img"
-      aria-label={`${missing} of ${wardrobes.length} kinds of clothes run out between washes`}
+      aria-label={missing ? `${missing} of ${wardrobes.length} kinds of clothes run out between washes` : 'Enough clothes on every day'}
     >
       {shown.map((wardrobe, k) => {
         const foot = (k + 1) * LANE

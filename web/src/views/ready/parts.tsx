@@ -1,6 +1,7 @@
 /** What several drawings of the questions have in common. */
 import styled from 'styled-components'
 import { useShown } from '../../api/tour'
+import { Dot } from '../../ui/icons'
 import { Button } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 
@@ -18,7 +19,7 @@ export function Whose({ ids, chosen, onChoose }: { ids: string[]; chosen: string
     <Riders className="no-print">
       {ids.map((id) => (
         <Button key={id} $small aria-pressed={id === chosen} onPress={() => onChoose(id)}>
-          {id === chosen ? '● ' : '○ '}
+          <Dot on={id === chosen} />
           {sheet.riders.find((r) => r.id === id)?.name}
         </Button>
       ))}

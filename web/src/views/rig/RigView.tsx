@@ -9,9 +9,10 @@ import { RigDrawing } from '../../instruments/RigDrawing'
 import { Button, Dialog, Muted, RailLine, Section } from '../../ui/controls'
 import { Choice } from '../../ui/fields'
 import { freeId } from '../../ui/freeId'
-import { Icon } from '../../ui/icons'
+import { Dot, Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { narrow } from '../../ui/theme'
+import { MOST_RIDERS, PartyDialog } from '../tours/Riders'
 import { BikeFigures } from './BikeFigures'
 import { FreePlaces } from './FreePlaces'
 import { HungList } from './HungList'
@@ -67,6 +68,7 @@ export function RigView() {
   const units = useUnits()
   const [leftSide, setLeft] = useState(false)
   const [choosing, setChoosing] = useState(false)
+  const [joining, setJoining] = useState(false)
   const [wantedSize, setSize] = useState<string | null>(null)
   const size = wantedSize ?? catalogue?.bikes[1]?.size ?? ''
   const [hanging, setHanging] = useState(true)
@@ -83,7 +85,7 @@ export function RigView() {
         <Section>Rig</Section>
         {bikes.map((b) => (
           <Button key={b.id} $small aria-pressed={b.id === bikeId} onPress={() => setBike(b.id)}>
-            {b.id === bikeId ? '● ' : '○ '}
+            <Dot on={b.id === bikeId} />
             {b.name}
           </Button>
         ))}
@@ -91,6 +93,11 @@ export function RigView() {
           <Icon name="plus" size={14} />
           {without.length ? `Choose a bike for ${without[0]?.name}` : 'Choose another bike'}
         </Button>
+        {sheet.riders.length < MOST_RIDERS && (
+          <Button $small onPress={() => setJoining(true)}>
+            <Icon name="rider" size={14} />A friend comes along
+          </Button>
+        )}
         <CompareRigs />
         {bike && trace && (
           <>
@@ -154,6 +161,7 @@ export function RigView() {
       <section aria-label="What hangs on it">
         {bike && trace && <HungList bike={bike} bikes={bikes} trace={trace} catalogue={catalogue} onChange={put} />}
       </section>
+      {joining && <PartyDialog joining onClose={() => setJoining(false)} />}
       <Dialog title="Choose a bike" open={choosing} onClose={() => setChoosing(false)}>
         <Choice
           label="Frame size"

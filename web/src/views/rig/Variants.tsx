@@ -23,6 +23,10 @@ const SchoolList = styled.ul`
   }
 `
 
+const NAMES = new Intl.DisplayNames('en', { type: 'currency' })
+/** Names of currencies as the browser knows them: what prices may be in; any other word does too. */
+const CURRENCIES = Intl.supportedValuesOf('currency').map((code) => ({ value: code, words: NAMES.of(code) ?? code }))
+
 export function Variants({ onClose }: { onClose: () => void }) {
   const { tour, sheet, change, ask } = useDesk()
   const units = useUnits()
@@ -132,6 +136,7 @@ export function Variants({ onClose }: { onClose: () => void }) {
       <SettledField
         optional
         label="Prices are in"
+        offers={CURRENCIES}
         value={sheet.money}
         onChange={(money) => void change('Name the money', { money: money.slice(0, 12) })}
       />

@@ -22,7 +22,7 @@ export function BringStops({ onClose }: { onClose: () => void }) {
     api.previewStops(tour.id, next).then(setFound, refuse)
   }
   return (
-    <Dialog title="Stops from a table" open onClose={onClose} wide>
+    <Dialog draft title="Stops from a table" open onClose={onClose} wide>
       <Muted>One stop a row, with headings such as km, name, water, shop, closed, opens, closes, dry months, shelter, services, fuels, note.</Muted>
       <Area
         aria-label="The table"

@@ -11,12 +11,13 @@ import { Ribbon } from '../../instruments/Ribbon'
 import type { Surface } from '../../instruments/RibbonSurfaces'
 import { RoadPlan } from '../../instruments/RoadPlan'
 import { Button, FileButton, Muted, RailLine, Row, Section, Tabs } from '../../ui/controls'
-import { Choice, Field, Measure } from '../../ui/fields'
+import { Choice, Measure } from '../../ui/fields'
 import { Icon } from '../../ui/icons'
 import { usePreferences, useUnits } from '../../ui/preferences'
 import { narrow } from '../../ui/theme'
 import { PartyDialog } from '../tours/Riders'
 import { Assumptions, type SaidAt } from './Assumptions'
+import { LeaveOn } from './LeaveOn'
 import { DaysTable } from './DaysTable'
 import { GapsTable } from './GapsTable'
 import { HazardsPanel } from './HazardsPanel'
@@ -76,7 +77,7 @@ const NEXT_SHOP = { none: 'snacks', snacks: 'basic', basic: 'full', full: 'none'
 
 /** What a kilogram costs, from the bike on which it costs least to the one on which it costs most. */
 const kilogramWords = (minutes: number[]) =>
-  `${[...new Set([Math.min(...minutes), Math.max(...minutes)].map((m) => m.toFixed(1)))].join('–')}\u00a0min`
+  `${[...new Set([Math.min(...minutes), Math.max(...minutes)].map((m) => m.toFixed(1)))].join('–')}\u00a0min a day`
 
 export function RoadView() {
   const { sheet, assessment, change, bringTrack, tour } = useDesk()
@@ -163,7 +164,7 @@ export function RoadView() {
                 <dd>{units.show(facts.riding_hours, 'hours', 0)}</dd>
               </div>
               <div>
-                <dt>A kilogram more a day</dt>
+                <dt>Each extra kilogram costs</dt>
                 <dd>{kilogramWords(assessment.bikes.map((b) => b.minutes_per_kg))}</dd>
               </div>
             </Big>
@@ -240,12 +241,7 @@ export function RoadView() {
             {road.ascent_threshold_m}
             {'\u00a0'}m count.
           </Muted>
-          <Field
-            label="Leave on"
-            type="date"
-            value={sheet.start_date}
-            onChange={(v) => /^\d{4}-\d{2}-\d{2}$/.test(v) && v !== sheet.start_date && void change('Leave on another day', { start_date: v })}
-          />
+          <LeaveOn />
           <Choice
             label="Over the land, show"
             value={lane}

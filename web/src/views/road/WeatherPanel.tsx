@@ -118,7 +118,7 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
         </>
       )}
       {pasting !== null && (
-        <Dialog title="Twelve months of a station" open onClose={() => setPasting(null)} wide>
+        <Dialog draft title="Twelve months of a station" open onClose={() => setPasting(null)} wide>
           <Muted>A row a month from January on, under headings such as month, max, min, rain days, humidity, wind.</Muted>
           <Area
             aria-label="The months"

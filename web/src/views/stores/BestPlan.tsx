@@ -25,7 +25,9 @@ export function BestPlan() {
     staleTime: Infinity,
   })
   const told = assessment.stores
-  if (!told) return null
+  const length = assessment.road?.length_km
+  if (!told || !length) return null
+  const average = (kgKm: number) => units.show(kgKm / length, 'mass', kgKm < 0.1 * length ? 2 : 1)
   const saves = told.everywhere.kg_km - told.plan.kg_km
   const hours = Math.round((told.everywhere.minutes - told.plan.minutes) / 60)
   const money = told.everywhere.money !== null && told.plan.money !== null ? told.everywhere.money - told.plan.money : null
@@ -33,10 +35,10 @@ export function BestPlan() {
   return (
     <>
       <Words>
-        This plan carries <b>{units.carried(told.plan.kg_km)}</b>. Filling up everywhere would carry {units.carried(saves)} more
+        This plan carries <b>{average(told.plan.kg_km)}</b> on average. Filling up everywhere would carry {average(saves)} more
         {hours >= 1 && `, ride ${hours} hours longer`}
         {money !== null && money >= 1 && `, spend ${Math.round(money)} ${sheet.money} more`}.{' '}
-        {data ? proof(data, units.carried) : isFetching ? 'Looking for a better one …' : ''}
+        {data ? proof(data, average) : isFetching ? 'Looking for a better one …' : ''}
         {data &&
           longer &&
           (data.runs_down_then === 0
@@ -58,11 +60,11 @@ export function BestPlan() {
   )
 }
 
-function proof(found: Schedule, carried: (kgKm: number) => string): string {
+function proof(found: Schedule, average: (kgKm: number) => string): string {
   const sure = found.proven ? 'proven' : `within ${(found.gap * 100).toFixed(1)} %`
   if (!found.better) return `No plan carries less (${sure}).`
   const less = found.stands.kg_km - found.best.kg_km
-  return less >= 1 ? `The best carries ${carried(less)} less (${sure}).` : `The best runs short of less (${sure}).`
+  return less >= 1 ? `The best carries ${average(less)} less (${sure}).` : `The best runs short of less (${sure}).`
 }
 
 const merged = (old: Schedule['steps'], best: Schedule['steps']): Schedule['steps'] => [

@@ -80,7 +80,7 @@ export function EatingDialog({ onClose }: { onClose: () => void }) {
     setFood(null)
   }
   return (
-    <Dialog title="How you eat" open onClose={onClose} wide>
+    <Dialog draft title="How you eat" open onClose={onClose} wide>
       <Row $min={220}>
         <Choice
           label="Way of cooking"

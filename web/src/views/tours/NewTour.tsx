@@ -52,7 +52,7 @@ export function NewTour({ onClose }: { onClose: () => void }) {
   }
   if (told)
     return (
-      <Dialog draft title={name} open onClose={() => void navigate(`/tours/${told.id}/road`)}>
+      <Dialog title={name} open onClose={() => void navigate(`/tours/${told.id}/road`)}>
         {told.remarks.map((remark) => (
           <p key={remark}>{remark}</p>
         ))}
@@ -64,7 +64,7 @@ export function NewTour({ onClose }: { onClose: () => void }) {
       </Dialog>
     )
   return (
-    <Dialog title="Start a tour" open onClose={onClose} wide>
+    <Dialog draft title="Start a tour" open onClose={onClose} wide>
       <Row $min={220}>
         <Field label="Name of the tour" value={name} onChange={setName} />
         <Field label="First day" value={date} onChange={setDate} type="date" />

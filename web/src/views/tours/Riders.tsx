@@ -157,13 +157,16 @@ export function RiderList({ riders, onChange }: { riders: Drafted[]; onChange: (
   )
 }
 
-/** Name, first day and riders of the tour on the desk. */
-export function PartyDialog({ onClose }: { onClose: () => void }) {
+/** Name, first day and riders of the tour on the desk; `joining`: with somebody who comes along. */
+export function PartyDialog({ onClose, joining = false }: { onClose: () => void; joining?: boolean }) {
   const { sheet, change } = useDesk()
   const { data: catalogue } = useQuery({ queryKey: ['catalogue'], queryFn: api.catalogue })
   const [name, setName] = useState(sheet.name)
   const [date, setDate] = useState(sheet.start_date)
-  const [riders, setRiders] = useState<Drafted[]>(sheet.riders.map((rider) => ({ rider, bike: null })))
+  const [riders, setRiders] = useState<Drafted[]>(() => [
+    ...sheet.riders.map((rider) => ({ rider, bike: null })),
+    ...(joining ? [newRider(sheet.riders)] : []),
+  ])
   const [trouble, setTrouble] = useState('')
   const leaving = sheet.riders.filter((r) => !riders.some((d) => d.rider.id === r.id))
   const keep = async () => {

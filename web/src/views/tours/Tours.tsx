@@ -276,7 +276,7 @@ export function Tours() {
       </Page>
       {starting && <NewTour onClose={() => setStarting(false)} />}
       {renaming && (
-        <Dialog title="Rename the tour" open onClose={() => setRenaming(null)}>
+        <Dialog draft title="Rename the tour" open onClose={() => setRenaming(null)}>
           <Field label="Name of the tour" value={renaming.name} onChange={(name) => setRenaming({ ...renaming, name })} />
           <Actions>
             <Button onPress={() => setRenaming(null)}>Not now</Button>
