@@ -19,6 +19,8 @@ PAUSES_MS = (0, 0, 0, 20, 150, 600)
 """Between two edits: mostly none at all."""
 STRETCH = 40
 """Edits on one view before the next."""
+PATIENCE_MS = 600_000
+"""How long the last changes may take to be answered [ms]: each is worked out before the next is sent."""
 
 
 class Hands:
@@ -36,7 +38,7 @@ class Hands:
 
     def lost(self) -> dict[Place, tuple[object, object]]:
         """After a reload, what was entered beside what stands there, where they differ."""
-        self.page.get_by_role("status").filter(has_text="Kept").wait_for()
+        self.page.get_by_role("status").filter(has_text="Kept").wait_for(timeout=PATIENCE_MS)
         self.page.wait_for_load_state("networkidle")
         self.page.reload()
         self._to("Road", "Assumed")
@@ -45,7 +47,7 @@ class Hands:
         shown = dict(rows.evaluate_all("(rows) => rows.map((row) => [row.dataset.default, row.querySelector('input').value])"))
         sheet = self.sheet()
         found = {("own", key): value for key, value in shown.items()}
-        found |= {("thing", thing["id"]): thing["mass_kg"] for thing in sheet["kit"]}
+        found |= {("thing", thing["id"]): round(thing["mass_kg"], 6) for thing in sheet["kit"]}
         found |= {("stop", stop["id"]): (stop["opens_h"], stop["closes_h"]) for stop in sheet["road"]["stops"]}
         return {place: (value, found.get(place)) for place, value in self.entered.items() if found.get(place) != value}
 
@@ -91,7 +93,7 @@ class Hands:
             self.entered[("own", key)] = wanted
 
     def _mass(self) -> None:
-        things = [t for t in self.first["kit"] if t["inside"] is None and t["library_id"] is None]
+        things = [t for t in self.first["kit"] if t["inside"] is None]
         thing, grams = self.chance.choice(things), self.chance.randint(20, 900)
         self.page.locator(f"[data-thing={thing['id']}] .words").first.click()
         dialog = self.page.get_by_role("dialog", name=thing["name"])

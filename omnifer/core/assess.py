@@ -9,6 +9,7 @@ from omnifer.core.findings import CHECKS, OF_PREPARING, find
 from omnifer.core.findings.questions import open_questions
 from omnifer.core.findings.situation import Situation
 from omnifer.core.itinerary import days_of, gaps_of, passings
+from omnifer.core.lately import Lately, played_parts
 from omnifer.core.load.camp import camp_of
 from omnifer.core.load.explain import Paid, Why, bill_of, why
 from omnifer.core.load.keep import shelf_of
@@ -20,7 +21,8 @@ from omnifer.core.load.settle import stock_unloaded
 from omnifer.core.load.stance import stance_of
 from omnifer.core.model.assessment import Assessment, Day, Gap, Moments, RoadFacts
 from omnifer.core.model.finding import Finding
-from omnifer.core.model.lanes import AtStop, Lane
+from omnifer.core.model.lanes import AtStop, Lane, StoresTold
+from omnifer.core.model.needs import Sleeper, Wardrobe
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.needs.clothes import wardrobes
@@ -88,7 +90,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         layers=here.needed.layers,
         climate=climate_of(voyage) if voyage else None,
         moments=moments_of(tour, voyage, loaded.bikes) if voyage else None,
-        stores=stores_told(tour, voyage) if voyage else None,
+        stores=_STORES.of(voyage, played_parts(tour), lambda: stores_told(tour, voyage)) if voyage else None,
         bikes=[
             load.trace(minutes.get(load.bike.rider_id, 0.0), stances[load.bike.id], limits[load.bike.id]) for load in loaded.bikes
         ],
@@ -142,12 +144,34 @@ def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
 def situation_of(tour: TourSheet, road: Profile | None, from_km: float = 0.0) -> Situation:
     """The tour as it is ridden and loaded, as findings look at it from where the party is."""
     voyage, loaded = _ridden(tour, road)
-    days = days_of(tour, voyage) if voyage else []
-    gaps = gaps_of(tour, voyage) if voyage else []
+    told = _told(tour, voyage)
     return Situation(
-        tour, voyage, loaded, days, gaps, _stances(tour, loaded, road), sleepers(tour, days), wardrobes(tour, days),
-        needed(tour, voyage, days), from_km,
+        tour, voyage, loaded, told.days, told.gaps, _stances(tour, loaded, road), told.sleepers, told.wardrobes,
+        needed(tour, voyage, told.days), from_km,
     )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Told:
+    """What is told of a tour whatever bag a thing rides in."""
+
+    days: list[Day]
+    gaps: list[Gap]
+    sleepers: list[Sleeper]
+    wardrobes: list[Wardrobe]
+
+    @classmethod
+    def of(cls, tour: TourSheet, voyage: Voyage | None) -> "_Told":
+        days = days_of(tour, voyage) if voyage else []
+        return cls(days, gaps_of(tour, voyage) if voyage else [], sleepers(tour, days), wardrobes(tour, days))
+
+
+_TOLD: Lately[_Told] = Lately(3)
+_STORES: Lately[StoresTold] = Lately(3)
+
+
+def _told(tour: TourSheet, voyage: Voyage | None) -> _Told:
+    return _TOLD.of(voyage, played_parts(tour), lambda: _Told.of(tour, voyage))
 
 
 def otherwise_loaded(here: Situation, tour: TourSheet, road: Profile | None) -> Situation:

@@ -6,7 +6,8 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.kit import ABOARD
+from omnifer.core.lately import Lately, played_parts
+from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics.weather import daily_course, heat_index
@@ -107,14 +108,24 @@ class Voyage:
         return int(self.days.offset[int(self.days.riding_day(km, leaving))]) + 1
 
 
+_LATELY: Lately[Voyage] = Lately(3)
+"""A voyage weighs some 20 MB."""
+
+
 def play(tour: TourSheet, profile: Profile) -> Voyage:
     """Ride the tour: days and dates, pace with the mass that is there, demand, and what each place must hand over.
 
     Days are cut with a usual stock on board, so that they do not move with every bottle. Supplies weigh on the pace that
-    decides how much of them is needed and which shops are open; a few rounds settle it.
+    decides how much of them is needed and which shops are open; a few rounds settle it. A load that weighs the same on each bike
+    and leaves the same vessels there is the same voyage.
     """
-    party, road, nodes, usual = _party(tour), tour.road, profile.nodes, tour.practice
-    held, coming = vessels(tour), _coming_and_going(tour, nodes.km)
+    party, held = _party(tour), vessels(tour)
+    return _LATELY.of(profile, (party, held, *played_parts(tour)), lambda: _played(tour, profile, party, held))
+
+
+def _played(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], held: list[tuple[Thing, int]]) -> Voyage:
+    road, nodes, usual = tour.road, profile.nodes, tour.practice
+    coming = _coming_and_going(tour, nodes.km)
     stores_kg = usual_kg = coming + usual.usual_stores_kg * len(tour.riders)
     clocks = zones.clocks_of(road, profile)
     stops = tuple(stop for stop in road.stops if arrivals.reached(stop, usual))

@@ -133,6 +133,7 @@ def test_the_first_hour(size: tuple[int, int], empty_site: str, browser, complai
     expect(page.get_by_role("button", name="Close")).to_be_visible(timeout=60_000)
     clean(page, "a load")
     findings = page.get_by_role("region", name="Findings")
+    findings.get_by_role("button", name="What helps").click()
     findings.get_by_role("button", name="Try").first.click()
     expect(findings.get_by_text(re.compile("^This (ends|does not end) it"))).to_be_visible()
     clean(page, "a mend tried")

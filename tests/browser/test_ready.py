@@ -65,7 +65,7 @@ def test_a_need_is_answered_without_a_thing(page: Page, site: str):
     row = opened(page, "Will you be seen?")
     flag = row.get_by_role("listitem").filter(has_text="a flag on the trailer")
     flag.get_by_role("button", name="Not needed because").click()
-    choose(page, "It is", "not for me")
+    choose(page, "Not needed", "not for me")
     flag.get_by_label("Because").fill("Quiet roads")
     flag.get_by_role("button", name="Keep").click()
     expect(flag.get_by_text("not for me: Quiet roads")).to_be_visible()

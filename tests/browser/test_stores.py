@@ -88,6 +88,7 @@ def test_lists_name_every_stop_and_every_lane(stores: Page):
 def test_a_mend_of_the_stores_is_tried_and_kept(page: Page, site: str):
     visit(page, site, "load")
     expect(page.get_by_role("button", name=re.compile("^Leaving Kestin Wells"))).to_be_visible()
+    page.get_by_role("button", name="What helps").click()
     mend = page.get_by_role("listitem").filter(has_text=re.compile("^Carry .* more in"))
     mend.get_by_role("button", name="Try").click()
     expect(mend).to_contain_text("This ends it.")
@@ -114,7 +115,7 @@ def test_a_thing_is_told_what_it_does_and_where_it_is(page: Page, site: str):
     page.get_by_role("row", name="Whistle and mirror").click()
     dialog = page.get_by_role("dialog")
     dialog.get_by_text("Packed all the way").click()
-    dialog.get_by_role("button", name="packed in a bag It is").click()
+    dialog.get_by_role("button", name="packed in a bag Where it is").click()
     page.get_by_role("option", name="in a pocket").click()
     dialog.get_by_text("Does nothing for stores, sleep or clothes").click()
     dialog.get_by_role("button", name="choose What it does").click()

@@ -107,7 +107,7 @@ export function Findings() {
         <>
           <p>{units.say(finding.reason)}</p>
           {finding.need !== null && finding.holds !== null && finding.quantity && <Evidence finding={finding} />}
-          <Mends finding={finding} />
+          <Mends key={finding.id} finding={finding} asked={finding.id === chosen} />
           <SetAside finding={finding} />
         </>
       )}

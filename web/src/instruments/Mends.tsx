@@ -1,5 +1,6 @@
 /** What helps against a finding: each can be tried, and is then kept or put back. */
 import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import styled from 'styled-components'
 import { api, type Finding, type Mend, Problem } from '../api/client'
 import { useDesk, useTrial, useWork } from '../api/tour'
@@ -40,16 +41,26 @@ const changes = (mend: Mend): boolean =>
     ([part, value]) => part !== 'name' && part !== 'consequence' && (Array.isArray(value) ? value.length > 0 : value !== null),
   )
 
-export function Mends({ finding }: { finding: Finding }) {
+/** `asked`: the rider opened this finding. What stands open by itself is worked out when it is asked for: each mend is tried, which takes seconds. */
+export function Mends({ finding, asked = true }: { finding: Finding; asked?: boolean }) {
   const { tour } = useDesk()
   const { trial, attempt } = useTrial()
   const { busy } = useWork()
   const units = useUnits()
+  const [wanted, want] = useState(false)
+  const enabled = asked || wanted
   const { data, error, isPending } = useQuery({
     queryKey: ['mends', tour.id, tour.revision, finding.id],
     queryFn: () => api.mends(tour.id, finding.id),
     staleTime: Infinity,
+    enabled,
   })
+  if (!enabled && !data)
+    return (
+      <Button $small onPress={() => want(true)}>
+        What helps
+      </Button>
+    )
   const mends = data?.mends ?? finding.mends
   return (
     <>
