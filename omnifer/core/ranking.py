@@ -108,7 +108,7 @@ def rank(tour: TourSheet, road: Profile | None) -> Ranking:
 
 
 Saving = Callable[[float], float]
-LESS_KG = (0.0, 0.5, 2.0, 8.0)
+LESS_KG = (0.0, 0.25, 0.5, 1.0, 2.0, 4.0, 8.0)
 """Kilograms less with which the tour is ridden again: what a kilogram saves falls the more is left, for another rider is slower
 then. Between them it is interpolated, beyond them it goes on as up to there."""
 

@@ -26,6 +26,7 @@ from procrastinate.worker import Worker
 from omnifer.jobs import SEARCHES, SHORT, TASK
 from omnifer.processes import dying_with_parent
 from omnifer.store.database import QUERIES, WORKING, AddressError, plain_address
+from omnifer.store.tidying import EVERY_S, try_to_tidy
 
 TRIES = 2
 """How often an errand is begun whose process ends by itself before it is done."""
@@ -130,7 +131,9 @@ async def work(address: str, roads: str | None, cores: int) -> None:
             # Where the connection with the locks is gone, others take this worker for dead: it ends, and is begun again.
             gone = asyncio.Event()
             loop.add_reader(alive.fileno(), gone.set)
+            tidying = asyncio.create_task(tidy_daily(address))
             await asyncio.wait([*running, asyncio.create_task(gone.wait())], return_when=asyncio.FIRST_COMPLETED)
+            tidying.cancel()
             stop(workers)
             await asyncio.gather(*running)
 
@@ -140,6 +143,13 @@ def stop(workers: list[Worker]) -> None:
     for worker in workers:
         worker.stop()
     asyncio.get_running_loop().call_later(GRACE_S, os._exit, 0)
+
+
+async def tidy_daily(address: str) -> None:
+    """Forget what was put away long ago, now and every day that a worker runs."""
+    while True:
+        await asyncio.to_thread(try_to_tidy, address)
+        await asyncio.sleep(EVERY_S)
 
 
 async def give_back_left_behind(jobs: procrastinate.App, connection: psycopg.Connection[Any]) -> None:

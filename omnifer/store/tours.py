@@ -23,7 +23,7 @@ from omnifer.store.database import QUERIES, NotThereError, Pool, StaleError, act
 PART_OF = {"road": "road", "rig": "rig", "kit": "kit", "load": "load", "variants": "kept", "kept_loads": "kept"}
 """The part in which a field of the sheet is kept; all others make the head, which the list of tours reads."""
 FETCHED_BACK_DAYS = 30
-"""So long a removed tour can be fetched back."""
+"""So long a removed tour, or a thing removed from the library, can be fetched back."""
 Step = Literal["undo", "redo"]
 
 
@@ -180,13 +180,12 @@ class Tours:
                 raise NotThereError(tour_id)
 
     def remove(self, tour_id: str, revision: int) -> None:
-        """Put a tour away as a revision showed it, readable or not; what was put away long ago is forgotten with its history.
+        """Put a tour away as a revision showed it, readable or not; see `omnifer.store.tidying` for how long.
 
         Raises NotThereError, or StaleError where it has moved on.
         """
         with self._connection() as connection:
             self._lock(connection, tour_id, revision)
-            QUERIES.forget_removed(connection, owner_id=self.owner_id, days=FETCHED_BACK_DAYS)
             if QUERIES.remove_tour(connection, tour_id=uuid_of(tour_id), owner_id=self.owner_id) is None:
                 raise NotThereError(tour_id)
 

@@ -32,8 +32,8 @@ def test_the_ranking_is_the_price_of_each_by_itself(short_sample, short_road):
     for thing_id in ("tent-inner", "sleeping-bag-cold", "lock", "camera", "pot-2-l"):
         alone, here = price(short_sample, short_road, thing_id), ranked[thing_id]
         assert here.mass_kg == alone.mass_kg
-        assert here.minutes_a_day == pytest.approx(alone.minutes_a_day, rel=0.15, abs=0.03)
-        assert here.kj_a_day == pytest.approx(alone.kj_a_day, rel=0.1, abs=0.3)
+        assert here.minutes_a_day == pytest.approx(alone.minutes_a_day, rel=0.06, abs=0.02)
+        assert here.kj_a_day == pytest.approx(alone.kj_a_day, rel=0.06, abs=0.3)
 
 
 def test_a_price_doubles_with_the_mass_and_does_not_jump():

@@ -14,6 +14,7 @@ from omnifer.core.model.outlook import Outlook, OutlookDay
 from omnifer.core.model.road import Track
 from omnifer.formats.bundle import read_bundle
 from omnifer.store.database import LOCAL_RIDER, NotThereError, StaleError, migrate, open_pool, owner_named
+from omnifer.store.tidying import tidy
 from omnifer.store.tours import Tours, UnreadableError, pack_track, unpack_track
 from tests.conftest import small_tour, thing
 from tests.formats.test_upgrade import first_version
@@ -140,7 +141,7 @@ def rows(tours: Tours) -> dict[str, int]:
         return {name: connection.execute(f"SELECT count(*) AS n FROM {name}").fetchone()["n"] for name in TABLES}
 
 
-def test_a_removed_tour_is_fetched_back_as_it_was_until_it_is_forgotten(tours):
+def test_a_removed_tour_is_fetched_back_as_it_was_until_it_is_forgotten(tours, database):
     gone = tours.create(renamed(small_tour(), "Goes")).id
     stored = tours.read(gone)
     tours.remove(gone, tours.revision(gone))
@@ -153,9 +154,18 @@ def test_a_removed_tour_is_fetched_back_as_it_was_until_it_is_forgotten(tours):
     tours.remove(gone, tours.revision(gone))
     with tours._connection() as connection:
         connection.execute("UPDATE tour SET removed_at = now() - interval '31 days'")
-    tours.remove(tours.create(small_tour()).id, 1)
+        connection.execute(
+            "INSERT INTO owned (owner_id, name, kit, sought, body, document, removed_at) SELECT %s, name, '', '', "
+            "'{}', 1, now() - age FROM (VALUES ('long', interval '31 days'), ('lately', interval '29 days')) AS gone (name, age)",
+            [tours.owner_id],
+        )
+    kept = tours.create(small_tour()).id
+    tidy(database)
     with pytest.raises(NotThereError):
         tours.restore(gone)
+    with tours._connection() as connection:
+        assert [row["name"] for row in connection.execute("SELECT name FROM owned")] == ["lately"]
+    assert [line.id for line in tours.list()] == [kept]
 
 
 def test_deleting_a_tour_leaves_no_row_behind(tours):

@@ -69,6 +69,9 @@ UPDATE owned SET removed_at = now()
 -- name: restore_owned$
 UPDATE owned SET removed_at = NULL WHERE owner_id = :owner_id AND id = :owned_id AND removed_at IS NOT NULL RETURNING id;
 
+-- name: forget_removed_things!
+DELETE FROM owned WHERE owner_id = :owner_id AND removed_at < now() - make_interval(days => :days);
+
 -- name: keep_picture!
 INSERT INTO owned_picture (owner_id, owned_id, image) VALUES (:owner_id, :owned_id, :image)
     ON CONFLICT (owned_id) DO UPDATE SET image = excluded.image;

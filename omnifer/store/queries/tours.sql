@@ -125,7 +125,10 @@ UPDATE tour SET removed_at = now() WHERE id = :tour_id AND owner_id = :owner_id 
 -- name: restore_tour$
 UPDATE tour SET removed_at = NULL WHERE id = :tour_id AND owner_id = :owner_id AND removed_at IS NOT NULL RETURNING id;
 
--- name: forget_removed!
+-- name: owners
+SELECT id FROM owner ORDER BY id;
+
+-- name: forget_removed_tours!
 DELETE FROM tour WHERE owner_id = :owner_id AND removed_at < now() - make_interval(days => :days);
 
 -- name: keep_outlook!
