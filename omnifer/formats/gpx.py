@@ -30,6 +30,8 @@ MOST_ATTRIBUTES = 64
 """Of one element."""
 JUMP_M = 2000.0
 """Parts of a track farther apart than this do not join [m]."""
+BARE_M = 15_000.0
+"""A line this long without a point is no ridden road, where most of the track has more points [m]; practice."""
 
 
 @dataclass(frozen=True)
@@ -313,17 +315,20 @@ def read_gpx(content: bytes, tell: Tell = nobody) -> FoundRoad:
 
 
 def jumps(track: Track) -> list[str]:
-    """A word on parts that do not join: perhaps a ferry, perhaps a missing day."""
-    lat, lon = np.array(track.lat_deg), np.array(track.lon_deg)
-    far = [
-        part.first
-        for part in track.parts[1:]
-        if segment_lengths(lat[part.first - 1 : part.first + 1], lon[part.first - 1 : part.first + 1])[0] > JUMP_M
-    ]
-    if not far:
-        return []
-    words = f"{len(far)} parts begin more than {JUMP_M / 1000:.0f} km from where the one before ends; straight lines join them."
-    return [words + " Mark a ferry or train as a transfer."]
+    """A word on parts that do not join, and on long lines without a point: perhaps a ferry, perhaps a missing day."""
+    steps = segment_lengths(np.array(track.lat_deg), np.array(track.lon_deg))
+    begin = np.array([part.first - 1 for part in track.parts[1:]], dtype=int)
+    far = int((steps[begin] > JUMP_M).sum())
+    bare = np.setdiff1d(np.flatnonzero(steps > BARE_M), begin)
+    remarks = []
+    if far:
+        words = f"{far} parts begin more than {JUMP_M / 1000:.0f} km from where the one before ends; straight lines join them."
+        remarks.append(words + " Mark a ferry or train as a transfer.")
+    if bare.size and bare.size < steps.size / 2:
+        km, first = steps[bare].max() / 1000, float(steps[: bare[0]].sum()) / 1000
+        lines = f"{bare.size} straight lines" if bare.size > 1 else "a straight line"
+        remarks.append(f"From km {first:.0f} on the track has {lines} of up to {km:.0f} km without a point. Over water it counts as ridden until you mark it as a transfer.")
+    return remarks
 
 
 def write_gpx(name: str, track: Track, days: list[Day], places: Iterable[tuple[Stop, float, float]]) -> str:

@@ -116,6 +116,16 @@ def test_parts_that_do_not_join_are_named():
     assert join([far]) is far
 
 
+def test_a_crossing_drawn_as_one_line_is_asked_about():
+    """Forty points a minute of arc apart, 1.84 km each, and half a degree more in the middle: 19 x 1.84 = 35 km, then 57 km."""
+    lat = [n / 60 + (0.5 if n >= 20 else 0) for n in range(40)]
+    points = "".join(f'<trkpt lat="{at}" lon="7"/>' for at in lat)
+    found = read_gpx(f"<gpx><trk><trkseg>{points}</trkseg></trk></gpx>".encode())
+    assert any("From km 35 on the track has a straight line of up to 57 km" in remark for remark in found.remarks)
+    even = "".join(f'<trkpt lat="{n / 2}" lon="0"/>' for n in range(9))
+    assert not any("straight line" in r for r in read_gpx(f"<gpx><trk><trkseg>{even}</trkseg></trk></gpx>".encode()).remarks)
+
+
 @given(st.integers(2, 40), st.data())
 def test_turned_twice_is_the_same_and_trimming_keeps_what_it_says(count, data):
     lat = np.linspace(45, 45.5, count)

@@ -78,7 +78,7 @@ class _Deeds:
         self.vessels = [(t, n) for t, n in voyage.ride.vessels if supply_in(t) == name]
         inside = fills(self.vessels, {name: supply.amounts.leaving * unit}, supply.refills.km)
         self.filled: list[list[float]] = [(held / unit).tolist() for held in inside]
-        self.days: list[int] = (voyage.days.offset[voyage.days.riding_day(supply.refills.km)] + 1).tolist()
+        self.days: list[int] = (voyage.days.offset[voyage.days.riding_day(supply.refills.km, leaving=False)] + 1).tolist()
 
     def at(self, place: int) -> Deed:
         """What to do at one place."""
