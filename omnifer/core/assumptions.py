@@ -37,7 +37,7 @@ def _left_open(tour: TourSheet, profile: Profile | None) -> Iterator[Assumption]
         value = say("{zones}", zones=", ".join(dict.fromkeys(names))) if names else say("none: a typed road has no sun")
         yield Assumption(name="Time zones", value=value, source="map of time zones, by the track", said_at="zones")
     if profile is not None and (lost := rests_at_the_ends(tour.road, profile)):
-        value = say("{days} days of rest at the start or the end are not counted: ride later, or set the night on the road",
+        value = say("{days:day|days} of rest at the start or the end are not counted: ride later, or set the night on the road",
                     days=number(lost))  # fmt: skip
         yield Assumption(name="Rest where the road begins and ends", value=value, source="nothing is ridden from or to there",
                          said_at="track")  # fmt: skip
@@ -59,7 +59,7 @@ def _left_open(tour: TourSheet, profile: Profile | None) -> Iterator[Assumption]
             )
         drawn = sum(carrier.size is None for carrier in bike.carriers)
         if drawn:
-            value = say("{count} bags of {bike} as large as usual at their litres", count=number(drawn), bike=bike.name)
+            value = say("{count:bag|bags} of {bike} as large as usual at their litres", count=number(drawn), bike=bike.name)
             yield Assumption(name="Sizes of bags", value=value, source="practice", said_at="rig")
     static = [thing.name for thing in tour.kit if thing.fuel]
     if static:

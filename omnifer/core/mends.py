@@ -227,7 +227,7 @@ class _Help:
         moves = _otherwise(self.tour.load, found.load)
         others = len({p.thing_id for p in moves} - {t.id for t in mend.things} - {p.thing_id for p in mend.moves})
         if found.holds and not set(found.out) - set(shelf_of(self.tour)):
-            words, figures = "{others} things move to make room", {"others": number(others)}
+            words, figures = "{others:thing moves|things move} to make room", {"others": number(others)}
         else:
             moves, words, figures = mend.moves, "no bag has room for it as they are packed", {}
         told = Text(words=mend.consequence.words + "; " + words, figures=mend.consequence.figures | figures,
@@ -339,7 +339,7 @@ class _Help:
             return
         told = [f"{self.names[p.thing_id]} to {self.names[p.carrier_id]}" for p in mend.moves[:NAMED]]
         more = f", and {len(moved) - NAMED} more" if len(moved) > NAMED else ""
-        name = say("Move {n} things", n=number(len(moved))) if len(moved) != 1 else say("Move one thing")
+        name = say("Move {n:thing|things}", n=number(len(moved)))
         if not moved:
             name, told = (
                 say("Divide the food otherwise"),

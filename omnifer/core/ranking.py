@@ -213,7 +213,7 @@ def _for_days(here: Situation, thing: Thing, uses: int, way: Way | None) -> tupl
         return "post_home", say("needed until day {day} of {days}", day=number(int(on[-1])), days=number(last))
     if way == "ahead":
         return "post_ahead", say("needed from day {day} of {days} on", day=number(int(on[0])), days=number(last))
-    return "comes", say("needed on {n} of {days} days", n=number(uses), days=number(last))
+    return "comes", say("needed on {n} of {days:day|days}", n=number(uses), days=number(last))
 
 
 def _parcels(here: Situation, minutes_of: dict[str, float]) -> list[Parcel]:
@@ -263,8 +263,8 @@ def _told(here: Situation, sent: Sent) -> Parcel:
     words = "Post home from {place}" if home else "Send ahead to {place}"
     mend = Mend(
         name=say(words, place=stop.name),
-        consequence=say("{n} things, {mass}; saves {saves} on the tour for {costs}", n=number(len(things)), mass=fine_kg(mass),
-                        saves=minutes(sent.saves_min), costs=minutes(cost_min)),
+        consequence=say("{n:thing|things}, {mass}; saves {saves} on the tour for {costs}", n=number(len(things)),
+                        mass=fine_kg(mass), saves=minutes(sent.saves_min), costs=minutes(cost_min)),
         things=changed,
     )  # fmt: skip
     return Parcel(

@@ -1,8 +1,12 @@
 """Short makers of figures, so that findings read like sentences."""
 
 import math
+import re
 
 from omnifer.core.model.quantities import Figure, Quantity, Text
+
+HARDLY_ONE = 0.005
+"""A count this near to one is written as one."""
 
 
 def _figure(value: float, quantity: Quantity, decimals: int | None = None) -> Figure:
@@ -93,10 +97,24 @@ def fine_number(value: float) -> Figure:
     return _figure(round(value, 2), "count", 2)
 
 
+_COUNTED = re.compile(r"\{(\w+)(::?)([^|{}]*)\|([^|{}]*)\}")
+
+
 def say(words: str, **parts: Figure | str) -> Text:
-    """A sentence from its words, figures and names; all of them are of their kinds already, so nothing is checked again."""
+    """A sentence from its words, figures and names; all of them are of their kinds already, so nothing is checked again.
+
+    `{n:night|nights}` is the figure n with the word that goes with one of it, or with several; `{n::is|are}` is the word alone.
+    """
+
+    def counted(found: re.Match[str]) -> str:
+        name, colon, one, several = found.groups()
+        figure = parts[name]
+        single = figure == "1" if isinstance(figure, str) else abs(figure.value - 1) < HARDLY_ONE
+        word = one if single else several
+        return word if colon == "::" else f"{{{name}}} {word}"
+
     return Text.model_construct(
-        words=words,
+        words=_COUNTED.sub(counted, words) if "|" in words else words,
         figures={k: v for k, v in parts.items() if not isinstance(v, str)},
         names={k: v for k, v in parts.items() if isinstance(v, str)},
     )

@@ -327,7 +327,8 @@ def jumps(track: Track) -> list[str]:
     if bare.size and bare.size < steps.size / 2:
         km, first = steps[bare].max() / 1000, float(steps[: bare[0]].sum()) / 1000
         lines = f"{bare.size} straight lines" if bare.size > 1 else "a straight line"
-        remarks.append(f"From km {first:.0f} on the track has {lines} of up to {km:.0f} km without a point. Over water it counts as ridden until you mark it as a transfer.")
+        words = f"From km {first:.0f} on the track has {lines} of up to {km:.0f} km without a point."
+        remarks.append(words + " Over water it counts as ridden until you mark it as a transfer.")
     return remarks
 
 

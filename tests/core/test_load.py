@@ -387,3 +387,9 @@ def test_wet_things_ride_outside_and_papers_where_they_stay():
     leaky = carrier("rear_pannier", "left", "rack", "left", leaks="at the seam")
     wet = small_tour(thing("e", 0.2, 0.3, natures=("electronics",)), bikes=(pannier_bike(carriers=[leaky.model_dump()]),))
     assert propose_load(wet, None, rounds=0, effort=0).out == {"e": 1}
+
+
+def test_a_bike_without_a_bag_takes_nothing_and_says_so():
+    """Nothing rides on a bare bike: what is packed stays out, and that is no complete load."""
+    found = propose_load(small_tour(thing("tent"), thing("pot"), bikes=(pannier_bike(carriers=[], supports=[]),)), None)
+    assert (found.complete, found.out, found.load.placements) == (False, {"tent": 1, "pot": 1}, ())

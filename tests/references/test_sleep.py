@@ -25,7 +25,9 @@ def test_as_much_all_around_as_the_standard_asks_bears_the_night(night_c):
     """ISO 11079 by pythermalcomfort 4.8.1 at 0.8 met in still air, below the 1.0 met of the standard: a bag whose upper side and mat
     are what its minimal criterion asks (sleepers feel cool) bears hardly this night, with what its neutral one asks a colder one."""
     asked = ireq(night_c, night_c, 0.4, 50, 0.8, 1.0, 8, 0, limit_inputs=False, round_output=False)
-    bears = [float(bears_c(balance(clo * 0.155, LABEL_MAT_R), clo * 0.155 / R_SI)) for clo in (asked.ireq_min, asked.ireq_neutral)]
+    bears = [
+        float(bears_c(balance(clo * 0.155, LABEL_MAT_R), clo * 0.155 / R_SI)) for clo in (asked.ireq_min, asked.ireq_neutral)
+    ]
     assert bears[1] - 0.1 <= night_c <= bears[0] + 0.1
     assert bears[0] - bears[1] == pytest.approx(2.6, abs=0.1)  # 0.4 clo lie between the two
 

@@ -194,7 +194,7 @@ def _deed(
             return "leave", say("never used, {mass}, {time} in all: leave it.", mass=fine_kg(mass), time=minutes(cost))
         case "some_days" if used and len(used) <= SELDOM * carried and mass >= POST_KG:
             return "post", say(
-                "{uses} of {days} days, {mass}: {time} a use. Post it to where it is wanted.",
+                "{uses} of {days:day|days}, {mass}: {time} a use. Post it to where it is wanted.",
                 uses=number(len(used)),
                 days=number(carried),
                 mass=fine_kg(mass),
@@ -203,12 +203,12 @@ def _deed(
         case "some_days":
             per_use = cost / max(len(used), 1)
             return "stays", say(
-                "{uses} of {days} days, {time} a use.", uses=number(len(used)), days=number(carried), time=minutes(per_use)
+                "{uses} of {days:day|days}, {time} a use.", uses=number(len(used)), days=number(carried), time=minutes(per_use)
             )
         case "wrong_one":
             return "replace", say("the wrong one: another kind next time.")
         case "wore_out":
-            return "replace", say("wore out after {days} days: a new one.", days=number(carried))
+            return "replace", say("wore out after {days:day|days}: a new one.", days=number(carried))
         case "broke":
             broke = next((m.day for m in marks if m.kind == "broke"), carried)
             return "replace", say("broke on day {day}: replace it.", day=number(broke))

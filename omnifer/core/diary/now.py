@@ -174,7 +174,8 @@ def _ends(rest: Course, at_km: float) -> Text | None:
 def _second(rest: Course, at_km: float, more: float, late: int) -> Text:
     """The next place, and what is aboard against what is asked up to there."""
     if more > 0:
-        return say("{late} days later than planned; {more} more a day would make up for it.", late=number(late), more=km(more))
+        words = "{late:day|days} later than planned; {more} more a day would make up for it."
+        return say(words, late=number(late), more=km(more))
     gap = next((g for g in rest.gaps if g.supply == "water" and g.from_km <= at_km + NEAR_KM < g.to_km), None)
     if gap is None or rest.moments is None:
         return say("")

@@ -151,7 +151,7 @@ def _within(key: str, value: float) -> float:
 def _conditions(days: list[Day], what: str) -> Text:
     warm = sum(d.mean_max_c for d in days) / len(days)
     wet = sum(d.rain_chance for d in days) / len(days)
-    return say("{days} days of {what}, at {warm} by day, rain on {wet} of them", days=number(len(days)), what=what,
+    return say("{days:day|days} of {what}, at {warm} by day, rain on {wet} of them", days=number(len(days)), what=what,
                warm=celsius(warm), wet=share(wet))  # fmt: skip
 
 
@@ -270,7 +270,7 @@ def _nights(told: _Days) -> Iterator[LearnedRate]:
         found = learning.shift(SLEEPERS_K, margin, felt, blur, TOO_WARM_K)
         assumed = told.sheet.practice.sleeps_colder_k
         belief = Belief(assumed + found.mean, found.sd, assumed + found.low, assumed + found.high)
-        words = say("{count} nights, {cold} of them cold; they were {spare} warmer than is borne", count=number(len(felt)),
+        words = say("{count:night|nights}, {cold} of them cold; they were {spare} warmer than is borne", count=number(len(felt)),
                     cold=number(int((felt < 0).sum())), spare=kelvin(float(margin.mean())))  # fmt: skip
         rate = _rate("sleep", "Nights felt colder by", "temperature_difference", "", assumed, belief, words, "own_value",
                      "sleeps_colder_k", _within("sleeps_colder_k", belief.mean))  # fmt: skip
@@ -300,7 +300,7 @@ def _packing(told: _Days) -> Iterator[LearnedRate]:
     if noted and told.plan.camp.minutes > 0:
         assumed = told.plan.camp.minutes
         belief = learning.mean(assumed, WORTH_DAYS, tuple(noted), PACK_MIN)
-        words = say("{count} mornings by the clock", count=number(len(noted)))
+        words = say("{count:morning|mornings} by the clock", count=number(len(noted)))
         yield _rate("packing", "Packing", "minutes", "a morning", assumed, belief, words, "own_value", "packing_times",
                     _times(told, "packing_times", belief, assumed))  # fmt: skip
 

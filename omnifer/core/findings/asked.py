@@ -46,9 +46,9 @@ def _medicine(s: Situation) -> Iterator[Draft]:
             more = math.ceil(asked * role.rate / role.holds) - thing.count
             yield Draft(
                 kind="not_safe", grade="stops_you",
-                sentence=say("{thing} lasts {lasts} days of {asked}.", thing=thing.name, lasts=number(math.floor(lasts)),
+                sentence=say("{thing} lasts {lasts:day|days} of {asked}.", thing=thing.name, lasts=number(math.floor(lasts)),
                              asked=number(asked)),
-                reason=say("The tour, and {spare} days for delays. Some of it is not to be had elsewhere: ask your doctor.",
+                reason=say("The tour, and {spare:day|days} for delays. Some of it is not to be had elsewhere: ask your doctor.",
                            spare=number(MEDICINE_SPARE_D)),
                 place=say("in the kit"), size=asked - lasts, things=(thing.id,),
                 mends=[one_more(s, thing, say("{n} more", n=number(more)), say("for the whole tour"), more)],
@@ -58,7 +58,7 @@ def _medicine(s: Situation) -> Iterator[Draft]:
 def _lacking(s: Situation, ask: Ask) -> Draft:
     whose = _whose(s, ask)
     day = s.days[(ask.lacks_day or ask.from_day) - 1]
-    span = say("{because}; asked on {n} days, {from_} to {to}", n=number(ask.days), from_=number(ask.from_day),
+    span = say("{because}; asked on {n:day|days}, {from_} to {to}", n=number(ask.days), from_=number(ask.from_day),
                to=number(ask.to_day))  # fmt: skip
     words = span.words.replace("{because}", ask.because.words)
     reason = span.model_copy(
@@ -70,7 +70,7 @@ def _lacking(s: Situation, ask: Ask) -> Draft:
     elif ask.thing_ids and ask.lacks == ask.days:
         sentence = say("Not enough: {what}{whose}.", what=named(ask.serves[0]), whose=whose)
     elif ask.thing_ids:
-        sentence = say("{n} days without {what}{whose}.", n=number(ask.lacks), what=ask.words, whose=whose)
+        sentence = say("{n:day|days} without {what}{whose}.", n=number(ask.lacks), what=ask.words, whose=whose)
     else:
         sentence = say("Nobody has {what}{whose}.", what=ask.words, whose=whose)
     return Draft(

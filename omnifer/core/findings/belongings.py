@@ -118,7 +118,7 @@ def not_ready(s: Situation) -> Iterator[Draft]:
     for thing, age in kit.aged(s.tour):
         yield Draft(
             kind="worn_out", grade="worth_knowing",
-            sentence=say("{thing} is {age} years old.", thing=thing.name, age=number(age)),
+            sentence=say("{thing} is {age:year|years} old.", thing=thing.name, age=number(age)),
             reason=say("Glue holds about two years, sealant one."), place=IN_THE_KIT, size=float(age), things=(thing.id,),
             mends=[Mend(name=say("A fresh one"), consequence=say("a few grams"),
                         things=[otherwise(thing, year=s.tour.start_date.year)])],
@@ -178,7 +178,7 @@ def not_asked(s: Situation) -> Iterator[Draft]:
             *((t.mass_kg, t.volume_l) for t in shelter), strict=True))  # fmt: skip
         yield Draft(
             kind="idle_shelter", grade="worth_knowing",
-            sentence=say("{n} of {slept} nights ask for a tent.", n=number(nights), slept=number(slept)),
+            sentence=say("{n} of {slept:night|nights} {n::asks|ask} for a tent.", n=number(nights), slept=number(slept)),
             reason=say("It is {mass} and {volume}; rooms on those nights would free both.", mass=fine_kg(mass),
                        volume=litres(volume)),
             place=IN_THE_KIT, size=mass, things=tuple(t.id for t in shelter), about="shelter",

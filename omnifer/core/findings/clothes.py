@@ -32,10 +32,11 @@ def _lacking(s: Situation, wardrobe: Wardrobe, lacking: list[int]) -> Draft:
     washed = [0, *(d.day for d in wardrobe.days if d.washed), len(wardrobe.days)]
     return Draft(
         kind="no_clean", grade="slows_you" if sore else "worth_knowing",
-        sentence=say("{rider} has no clean {piece} on {n} days, from day {day} on.", rider=rider.name,
+        sentence=say("{rider} has no clean {piece} on {n:day|days}, from day {day} on.", rider=rider.name,
                      piece=WORDS[wardrobe.piece], n=number(len(lacking)), day=number(day.number)),
-        reason=say("{owned} in all, what is worn counted; up to {gap} days lie between washes, and what was washed hangs until"
-                   " the day after.", owned=number(wardrobe.owned), gap=number(max(b - a for a, b in pairwise(washed)))),
+        reason=say("{owned} in all, what is worn counted; up to {gap:day lies|days lie} between washes, and what was washed"
+                   " hangs until the day after.", owned=number(wardrobe.owned),
+                   gap=number(max(b - a for a, b in pairwise(washed)))),
         place=say("day {day}, {km}", day=number(day.number), km=km(day.from_km)), size=len(lacking), at_km=day.from_km,
         day=day.number, things=tuple(wardrobe.thing_ids), about=f"{rider.id}-{wardrobe.piece}", mends=list(_cleaner(s, wardrobe)),
     )  # fmt: skip
@@ -83,7 +84,7 @@ def _cleaner(s: Situation, wardrobe: Wardrobe) -> Iterator[Mend]:
     every = s.tour.stores.wash_every_days
     for days in (3, 2, 1):
         if every is None or days < every:
-            words = "Wash by hand every evening" if days == 1 else "Wash by hand every {n} days"
+            words = "Wash by hand every evening" if days == 1 else "Wash by hand every {n:day|days}"
             yield Mend(
                 name=say(words, n=number(days)), consequence=say("some water and half an hour, and a line to hang it on"),
                 stores=eating(s.tour.stores, wash_every_days=days),

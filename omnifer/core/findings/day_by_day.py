@@ -112,13 +112,13 @@ def too_few(s: Situation) -> Iterator[Draft]:
     enough = math.ceil(in_all / cut.hours) + len(s.days) - len(riding)
     yield Draft(
         kind="too_few_days", grade="slows_you" if a_day <= LONG_DAY_HOURS else "stops_you",
-        sentence=say("{days} days ask for {riding} of riding on each.", days=number(len(s.days)), riding=hours(a_day)),
-        reason=say("{hours} in all, pauses apart. At {planned} a day, as you plan otherwise, it takes {enough} days.",
+        sentence=say("{days:day asks|days ask} for {riding} of riding on each.", days=number(len(s.days)), riding=hours(a_day)),
+        reason=say("{hours} in all, pauses apart. At {planned} a day, as you plan otherwise, it takes {enough:day|days}.",
                    hours=hours(in_all), planned=hours(cut.hours), enough=number(enough)),
         place=say("the whole tour"), size=a_day - cut.hours, about="",
         mends=[
             Mend(
-                name=say("Take {enough} days", enough=number(enough)),
+                name=say("Take {enough:day|days}", enough=number(enough)),
                 consequence=say("{planned} of riding a day", planned=hours(cut.hours)),
                 cut=cut.model_copy(update={"days": enough}),
             )

@@ -151,7 +151,7 @@ def single_points(s: Situation) -> Iterator[Draft]:
             kind="no_plug",
             grade="slows_you",
             sentence=say("From {place} on no charger fits the sockets.", place=first.name),
-            reason=say("They are of shape {shape} at {n} stops.", shape=first.plug_shape, n=number(len(strange))),
+            reason=say("They are of shape {shape} at {n:stop|stops}.", shape=first.plug_shape, n=number(len(strange))),
             place=say("{km}", km=km(first.at_km)),
             size=len(strange),
             at_km=first.at_km,
@@ -184,7 +184,7 @@ def idle_panel(s: Situation) -> Iterator[Draft]:
         grade="worth_knowing",
         sentence=say("{panel} pays on {n} of {days} days.", panel=panels[0].name, n=number(power.panel_days), days=number(days)),
         reason=say(
-            "It gives {energy} a day; without it something would be dead on {n} days more. It weighs {mass}.",
+            "It gives {energy} a day; without it something would be dead on {n:day|days} more. It weighs {mass}.",
             energy=wh(power.panel_wh / days),
             n=number(power.panel_days),
             mass=kg(mass),

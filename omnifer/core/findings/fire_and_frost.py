@@ -68,7 +68,7 @@ def frost(s: Situation) -> Iterator[Draft]:
             yield Draft(
                 kind="filter_frost",
                 grade="slows_you",
-                sentence=say("{thing} freezes on {n} nights.", thing=thing.name, n=number(len(frozen))),
+                sentence=say("{thing} freezes on {n:night|nights}.", thing=thing.name, n=number(len(frozen))),
                 reason=say(
                     "A wet filter that froze counts as none, and nobody sees it: from day {day} it sleeps with its rider, as"
                     " cells and batteries do.",
@@ -92,7 +92,7 @@ def frost(s: Situation) -> Iterator[Draft]:
         yield Draft(
             kind="bottles_freeze",
             grade="worth_knowing",
-            sentence=say("On {n} nights bottles freeze shut.", n=number(len(shut))),
+            sentence=say("On {n:night|nights} bottles freeze shut.", n=number(len(shut))),
             reason=say(
                 "Below {limit} water in the open is ice by morning: fill the pot in the evening, stand bottles on their heads,"
                 " take one into the sleeping bag. The first such night is day {day}.",
@@ -110,7 +110,7 @@ def frost(s: Situation) -> Iterator[Draft]:
         yield Draft(
             kind="gas_frost",
             grade="slows_you",
-            sentence=say("On {n} nights gas from an upright canister fails.", n=number(len(icy))),
+            sentence=say("On {n:night|nights} gas from an upright canister fails.", n=number(len(icy))),
             reason=say(
                 "Below {limit} it no longer boils off; the first such night is {low}, day {day}.",
                 limit=celsius(usual.gas_frost_c),

@@ -12,7 +12,7 @@ from omnifer.core.findings.situation import Draft, Situation, stretch
 from omnifer.core.itinerary import coldest_night
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.quantities import ROUNDING, Text
+from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
 from omnifer.core.sentence import celsius, hours, kg, km, litres, number, say, share
@@ -34,14 +34,14 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
     for gap in s.gaps:
         if gap.supply != "water" or gap.short <= ROUNDING:
             continue
-        nights = "{nights} dry camps" if gap.nights != 1 else "one dry camp"
+        nights = ", {nights:dry camp|dry camps}" if gap.nights else ""
         chance = ""
         if gap.missed:
             chance = (
                 " {chances} may be dry and does not count." if len(gap.missed) == 1 else " {chances} may be dry and do not count."
             )
         reason = say(
-            "{distance} and {hours} of riding to sure water at {to}, " + nights + "." + chance,
+            "{distance} and {hours} of riding to sure water at {to}" + nights + "." + chance,
             distance=km(gap.to_km - gap.from_km),
             hours=hours(gap.hours),
             to=gap.to_name,
@@ -155,11 +155,11 @@ def shut_shops(s: Situation) -> Iterator[Draft]:
                 kind="shop_shut",
                 grade="slows_you" if gap.governs or gap.days > LONG_FOOD_GAP_DAYS else "worth_knowing",
                 sentence=say("The shop at {place} is shut when you are there.", place=missed.name),
-                reason=Text(
-                    words=f"On {visit.date:%A} {visit.date.day} {visit.date:%B} it is " + missed.why.words
-                    + ". The food from {shop} must last {distance} and {nights} nights.",
-                    figures=missed.why.figures | {"distance": km(gap.to_km - gap.from_km), "nights": number(gap.nights)},
-                    names=missed.why.names | {"shop": gap.from_name},
+                reason=say(
+                    f"On {visit.date:%A} {visit.date.day} {visit.date:%B} it is " + missed.why.words
+                    + ". The food from {shop} must last {distance} and {nights:night|nights}.",
+                    **missed.why.figures, **missed.why.names, distance=km(gap.to_km - gap.from_km), nights=number(gap.nights),
+                    shop=gap.from_name,
                 ),
                 place=say("day {day}, {km}", day=number(s.voyage.day_of(missed.at_km, leaving=False)), km=km(missed.at_km)),
                 size=gap.to_km - gap.from_km, about=missed.stop_id, at_km=missed.at_km,

@@ -151,7 +151,7 @@ def shelf(s: Situation) -> Iterator[Draft]:
     yield Draft(
         kind="on_shelf",
         grade="slows_you",
-        sentence=say("{count} things are still on the shelf.", count=number(sum(out.values())))
+        sentence=say("{count:thing is|things are} still on the shelf.", count=number(sum(out.values())))
         if sum(out.values()) != 1
         else say("{names} is still on the shelf.", names=names),
         reason=say("{names}: {mass} in all. They ride nowhere yet.", names=names, mass=kg(mass)),
@@ -172,7 +172,7 @@ def guesses(s: Situation) -> Iterator[Draft]:
         yield Draft(
             kind="guesses",
             grade="worth_knowing",
-            sentence=say("{count} weights are guesses.", count=number(len(guessed))),
+            sentence=say("{count:weight is|weights are} guesses.", count=number(len(guessed))),
             reason=say("Together {mass}. Put them on a kitchen scale.", mass=kg(mass)),
             place=say("in the kit"),
             size=mass / 10,

@@ -47,7 +47,7 @@ def _nothing(s: Situation, rider: Rider, nights: list[SleptNight]) -> Draft:
     return Draft(
         kind="cold_sleep", grade="stops_you",
         sentence=say("{rider} has nothing to sleep in from day {day} on.", rider=rider.name, day=number(day.number)),
-        reason=say("{n} nights out of doors without a bag, or with it posted away.", n=number(len(nights))),
+        reason=say("{n:night|nights} out of doors without a bag, or with it posted away.", n=number(len(nights))),
         place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)), size=100.0 + len(nights), at_km=day.to_km,
         day=day.number, about=f"{rider.id}-nothing",
     )  # fmt: skip
@@ -61,8 +61,8 @@ def _short(s: Situation, rider: Rider, sleeper: Sleeper, short: list[SleptNight]
         kind="cold_sleep", grade="stops_you" if worst.short_k > STOPS_FROM_K else "slows_you",
         sentence=say("{rider} sleeps warm to {bears}; night {day} asks for {low}.", rider=rider.name,
                      bears=celsius(worst.bears_c or 0.0), day=number(day.number), low=celsius(worst.low_c)),
-        reason=say("{n} of {nights} nights out of doors are colder than bag, mat and what is worn in bed bear, the worst by"
-                   " {short}."
+        reason=say("{n} of {nights} nights out of doors {n::is|are} colder than bag, mat and what is worn in bed bear, the"
+                   " worst by {short}."
                    " Hollows on clear nights may be 5 to 10 degrees colder, and people differ by as much as 5.",
                    n=number(len(short)), nights=number(len(outdoors)), short=kelvin(worst.short_k)),
         place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)), size=worst.short_k, at_km=day.to_km,
@@ -115,10 +115,12 @@ def surplus(s: Situation) -> Iterator[Draft]:
         if not bags:
             continue
         least = sleeper.spare_k or 0.0
+        words = "{bag} is far warmer than all but {n} of {nights} nights."
+        if not asked:
+            words = "{bag} is far warmer than any night asks."
         yield Draft(
             kind="warm_surplus", grade="worth_knowing",
-            sentence=say("{bag} is far warmer than all but {n} of {nights} nights ask.", bag=bags[0].name, n=number(len(asked)),
-                         nights=number(len(nights))),
+            sentence=say(words, bag=bags[0].name, n=number(len(asked)), nights=number(len(nights))),
             reason=say("On the coldest {spare} are to spare with mat and layers. A lighter bag with all clothes worn is enough"
                        " for most sleepers.", spare=kelvin(least)),
             place=say("in the kit"), size=bags[0].mass_kg, things=(bags[0].id,), about=rider.id,

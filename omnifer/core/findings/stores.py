@@ -44,7 +44,7 @@ def fuel_gaps(s: Situation) -> Iterator[Draft]:
                 holds=fine_kg(gap.holds or 0),
             ),
             reason=say(
-                "{days} days and {distance} to the next place that sells it, {to}; {reserve} of it is the reserve.",
+                "{days:day|days} and {distance} to the next place that sells it, {to}; {reserve} of it is the reserve.",
                 days=number(gap.days),
                 distance=km(gap.to_km - gap.from_km),
                 to=gap.to_name,

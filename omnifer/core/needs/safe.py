@@ -45,31 +45,31 @@ COMPANIONS: tuple[tuple[str, str, str], ...] = (
 
 def sheltered(a: Asking) -> Iterator[Wanted]:
     """Something over one's head on every night out of doors."""
-    n = number(a.outdoors.sum())
-    yield Wanted("sheltered", ("tent", "bivy", "tarp", "hammock"), a.outdoors, say("{n} nights out of doors", n=n), "stops_you",
-                 night=True)  # fmt: skip
+    nights = say("{n:night|nights} out of doors", n=number(a.outdoors.sum()))
+    yield Wanted("sheltered", ("tent", "bivy", "tarp", "hammock"), a.outdoors, nights, "stops_you", night=True)  # fmt: skip
     wet = a.outdoors & (a.rain > 0)
-    yield Wanted("sheltered", ("fly", "bivy", "tarp"), wet, say("{n} nights out of doors, some of them wet", n=n), "slows_you",
-                 night=True)  # fmt: skip
+    wet_ones = say("{n:wet night|wet nights} out of doors", n=number(wet.sum()))
+    yield Wanted("sheltered", ("fly", "bivy", "tarp"), wet, wet_ones, "slows_you", night=True)  # fmt: skip
 
 
 def seen(a: Asking) -> Iterator[Wanted]:
     """Lamps, reflectors and mirrors where it is dark or busy."""
     dark, tunnels, traffic = a.dark & a.riding, a.hazard("tunnels"), a.hazard("traffic")
     lit = dark | tunnels
-    why = say("{dark} days begin or end in the dark, {tunnels} have tunnels", dark=number(dark.sum()),
-              tunnels=number(tunnels.sum()))  # fmt: skip
+    words = ["{dark:day begins or ends|days begin or end} in the dark"] * bool(dark.any())
+    words += ["{tunnels:day has|days have} tunnels"] * bool(tunnels.any())
+    why = say(", ".join(words), dark=number(dark.sum()), tunnels=number(tunnels.sum()))
     for bike in a.tour.rig.bikes:
         yield Wanted("seen", ("head_light",), lit, why, "stops_you", bike_id=bike.id, reach="riding")
         yield Wanted("seen", ("tail_light",), lit, why, "stops_you", bike_id=bike.id, reach="riding")
-        yield Wanted("seen", ("mirror",), traffic, say("{n} days on busy roads", n=number(traffic.sum())), "worth_knowing",
+        yield Wanted("seen", ("mirror",), traffic, say("{n:day|days} on busy roads", n=number(traffic.sum())), "worth_knowing",
                      bike_id=bike.id)  # fmt: skip
     for rider in a.tour.riders:
         yield Wanted("seen", ("reflective",), lit | traffic, why, "slows_you", rider_id=rider.id, reach="stop")
         yield Wanted("seen", ("helmet",), a.riding, say("heads; the law differs by country"), "worth_knowing", rider_id=rider.id)
     trailer = a.riding if any(s.trailer for b in a.tour.rig.bikes for s in b.supports) else a.riding & False
     yield Wanted("seen", ("flag",), trailer, say("a trailer is lower than drivers look"), "worth_knowing")
-    yield Wanted("seen", ("torch",), a.outdoors, say("{n} evenings in camp", n=number(a.outdoors.sum())), "slows_you")
+    yield Wanted("seen", ("torch",), a.outdoors, say("{n:evening|evenings} in camp", n=number(a.outdoors.sum())), "slows_you")
 
 
 def safe(a: Asking) -> Iterator[Wanted]:
@@ -86,7 +86,7 @@ def safe(a: Asking) -> Iterator[Wanted]:
         yield Wanted("safe", ("blanket",), a.outdoors, say("a night that was not planned"), "worth_knowing", rider_id=rider.id)
     yield Wanted("safe", ("copies",), every, say("apart from the papers"), "worth_knowing")
     yield Wanted(
-        "safe", ("cash",), every, say("in {n} places, one of them on the body", n=number(CASH_PLACES)), "worth_knowing",
+        "safe", ("cash",), every, say("in {n:place|places}, one of them on the body", n=number(CASH_PLACES)), "worth_knowing",
         count=CASH_PLACES,
     )  # fmt: skip
     yield Wanted("safe", ("lock", "strong_lock"), every, say("where nobody watches the bikes"), "slows_you", reach="stop")

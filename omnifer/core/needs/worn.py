@@ -53,13 +53,14 @@ def wanted(a: Asking) -> Iterator[Wanted]:
         evening = a.outdoors & (a.evening_c < EVENING_C)
         yield Wanted(
             "dressed", ("warm_jacket",), evening,
-            say("{n} evenings out of doors, down to {air}", n=number(evening.sum()), air=celsius(_least(a.evening_c, evening))),
+            say("{n:evening|evenings} out of doors, down to {air}", n=number(evening.sum()),
+                air=celsius(_least(a.evening_c, evening))),
             "slows_you", rider.id, night=True,
         )  # fmt: skip
         frosty = a.outdoors & (a.evening_c < FROSTY_C)
         yield Wanted(
             "dressed", ("fleece",), frosty,
-            say("{n} evenings down to {air}: a layer under the jacket", n=number(frosty.sum()),
+            say("{n:evening|evenings} down to {air}: a layer under the jacket", n=number(frosty.sum()),
                 air=celsius(_least(a.evening_c, frosty))),
             "worth_knowing", rider.id, night=True,
         )  # fmt: skip

@@ -136,13 +136,14 @@ def _pieces(found: Assessment, bike: Bike, journey: Journey) -> Iterator[TravelL
         return
     heaviest = max(pieces, key=lambda piece: piece[1])
     yield TravelLine(answer="told", words=say(
-        "{count} bags of {bike} come off, {mass} without water; the heaviest is {bag} with {most}.", count=str(len(pieces)),
+        "{count:bag|bags} of {bike} {count::comes|come} off, {mass} without water; the heaviest is {bag} with {most}.",
+        count=str(len(pieces)),
         bike=bike.name, mass=kg(sum(mass for _, mass in pieces)), bag=heaviest[0], most=kg(heaviest[1]),
     ))  # fmt: skip
     if journey.pieces is not None and len(pieces) > journey.pieces:
         yield TravelLine(answer="over", words=say(
-            "Of {bike} {count} bags come off and {most} are allowed: tie some together or into one sack.", bike=bike.name,
-            count=str(len(pieces)), most=str(journey.pieces),
+            "Of {bike} {count:bag comes|bags come} off and {most} are allowed: tie some together or into one sack.",
+            bike=bike.name, count=str(len(pieces)), most=str(journey.pieces),
         ))  # fmt: skip
     if journey.piece_most_kg is not None:
         for name, mass in pieces:

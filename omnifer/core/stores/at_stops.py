@@ -187,7 +187,7 @@ def _packs(tour: TourSheet, supply: Supply, taken: float) -> list[ShopItem]:
 
 
 def _for_days(days: float) -> str:
-    return "for a day" if days == 1 else "for {days} days"
+    return "for a day" if days == 1 else "for {days:day|days}"
 
 
 def _lasting(voyage: Voyage, supply: Supply) -> list[float]:

@@ -84,7 +84,7 @@ def _notes(tour: TourSheet, voyage: Voyage, supply: Supply) -> Iterator[LaneNote
         for a, b in zip(refills.km[:-1].tolist(), refills.km[1:].tolist(), strict=True):
             days = voyage.day_of(b, False) - voyage.day_of(a)
             if days >= LONG_WITHOUT_DAYS:
-                yield _note(voyage, a, say("none sold for {days} days", days=number(days)))
+                yield _note(voyage, a, say("none sold for {days:day|days}", days=number(days)))
         flights = refills.km[refills.emptied & np.isnan(supply.fixed)]
         yield from (_note(voyage, float(km), say("nothing aboard an aircraft")) for km in flights)
     if supply.kind.name in ("water", "fuel"):
@@ -114,7 +114,7 @@ def _of_power(tour: TourSheet, voyage: Voyage) -> Lane:
             _note(voyage, 0.0, say("the hub gives {wh} Wh a day", wh=number(round(power.hub_wh / voyage.days.count, 1))))
         )
     if power.panel_wh:
-        words = say("the panel pays on {days} of {all} days", days=number(power.panel_days), all=number(voyage.days.count))
+        words = say("the panel pays on {days} of {all:day|days}", days=number(power.panel_days), all=number(voyage.days.count))
         notes.append(_note(voyage, float(voyage.at_km[voyage.at_km.size // 2]), words))
     return Lane(
         key="power", group="power", name="Power", unit="energy", stock=_column(stock, 1),

@@ -1,4 +1,4 @@
-/** The tour on the desk: as the server last gave it, a change tried and not kept, and work and trouble on the way. */
+/** The tour on the desk: as the server last gave it with what is on its way to it, a change tried and not kept, and work and trouble on the way. */
 import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react'
 import { rebased, rebasedParts } from './rebase'
@@ -19,7 +19,9 @@ import {
 type Parts = Omit<Change, 'revision' | 'what'>
 
 export interface Desk {
+  /** As it is kept; `assessment` is of this. */
   tour: TourAnswer['tour']
+  /** With the changes that are not answered yet: what was entered stands where it was entered. */
   sheet: TourSheet
   assessment: Assessment
   change: (what: string, parts: Parts) => Promise<boolean>
@@ -82,10 +84,14 @@ export const DrawnAs = DrawnContext.Provider
 
 /** The tour as it is drawn: with what is being tried, or as it is kept. Edits start from the desk, never from here. */
 export function useShown(): Drawn {
-  const { sheet, assessment } = useDesk()
+  const { tour, assessment } = useDesk()
   const { trial } = useTrial()
-  return useContext(DrawnContext) ?? trial ?? { sheet, assessment }
+  return useContext(DrawnContext) ?? trial ?? { sheet: tour.sheet, assessment }
 }
+
+/** Of a change what is a part of a sheet; a mend is none, and shows once it is answered. */
+const partsOf = (sheet: TourSheet, parts: Parts): Partial<TourSheet> =>
+  Object.fromEntries(Object.entries(parts).filter(([name, value]) => name in sheet && value !== undefined && value !== null))
 
 const asProblem = (trouble: unknown) => (trouble instanceof Problem ? trouble : new Problem({ detail: String(trouble) }))
 
@@ -99,6 +105,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const [underWay, setUnderWay] = useState<Work['underWay']>(null)
   const [unsent, setUnsent] = useState<Work['unsent']>(null)
   const [trial, setTrial] = useState<Trial | null>(null)
+  const [onTheWay, setOnTheWay] = useState<{ seen: TourSheet; parts: Partial<TourSheet> }[]>([])
 
   /** Sends one change after the other, each on the revision that the one before it made; undefined where it did not take place. */
   const send = useCallback(
@@ -149,16 +156,23 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const desk = useMemo<Desk | null>(() => {
     if (!data) return null
     const same = (answer: TourAnswer) => answer
+    const sheet = onTheWay.reduce((now, { seen, parts }) => ({ ...now, ...rebasedParts(seen, parts, now) }), data.tour.sheet)
     return {
       tour: data.tour,
-      sheet: data.tour.sheet,
+      sheet,
       assessment: data.assessment,
       // What is changed was made on the sheet of this desk; it is sent as a change of what is there then.
       change: async (what, parts) => {
         const now = () => queries.getQueryData<TourAnswer>(key)?.tour.sheet ?? data.tour.sheet
-        const moved = () => rebasedParts(data.tour.sheet, parts, now())
+        const moved = () => rebasedParts(sheet, parts, now())
         const call = (revision: number) => api.change(id, { revision, what, ...moved() })
-        return (await send(what, call, same)) !== undefined
+        const shown = { seen: sheet, parts: partsOf(sheet, parts) }
+        setOnTheWay((before) => [...before, shown])
+        try {
+          return (await send(what, call, same)) !== undefined
+        } finally {
+          setOnTheWay((before) => before.filter((one) => one !== shown))
+        }
       },
       step: (step) => void send(step, (revision) => api.step(id, revision, step), same),
       propose: async (rounds, tell, signal) =>
@@ -171,7 +185,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         )?.proposal,
       repair: async (what, load, held) => {
         const now = () => queries.getQueryData<TourAnswer>(key)?.tour.sheet.load ?? load
-        const moved = () => rebased(data.tour.sheet.load, load, now())
+        const moved = () => rebased(sheet.load, load, now())
         return (await send(what, (revision) => api.repair(id, revision, what, moved(), held), same)) !== undefined
       },
       bringTrack: async (files, after = false) => {
@@ -184,7 +198,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       },
       ask: async (what, call) => (await send(what, (revision) => call(id, revision), same)) !== undefined,
     }
-  }, [data, id, key, queries, send])
+  }, [data, onTheWay, id, key, queries, send])
 
   const change = desk?.change
   const trying = useMemo<Trying>(
