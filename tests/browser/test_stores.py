@@ -122,6 +122,7 @@ def test_a_thing_is_told_what_it_does_and_where_it_is(page: Page, site: str):
     page.get_by_role("option", name="makes fire").click()
     dialog.get_by_role("button", name="Keep").click()
     expect(page.get_by_role("row", name="Whistle and mirror")).to_contain_text("in a pocket")
+    expect(page.get_by_role("status").filter(has_text="Kept")).to_be_visible()
     visit(page, site, "pack")
     expect(page.get_by_label("Not in a bag")).to_contain_text("Whistle and mirror, in a pocket")
 

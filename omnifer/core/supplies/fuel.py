@@ -76,9 +76,8 @@ def plan(ride: Ride, water_supply: Supply) -> Supply | None:
     # In snow a day of rest drinks what was melted as well.
     camps = water.dry_camp(len(ride.tour.riders), usual, ride.tour.stores) * (1 + rests)
     camps = camps + rests * usual.dry_day_l * len(ride.tour.riders)
-    in_snow = np.array([stop is not None and stop.water == "snow" for stop in ride.night_stops], dtype=bool)
     at_camp: Array = litres * burnt_per_litre(stove, height, tap_c, wind, usual)
-    at_camp = at_camp + in_snow * camps * melted_per_litre(stove, wind, usual)
+    at_camp = at_camp + ride.in_snow * camps * melted_per_litre(stove, wind, usual)
     at_source = _at_sources(ride, stove, water_supply)
     km, burnt = np.concatenate([where, water_supply.refills.km]), np.concatenate([at_camp, at_source])
     some = burnt > 0

@@ -6,10 +6,11 @@ from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
+from numpy.typing import NDArray
 
 from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.road import Stop
-from omnifer.core.model.roles import UsedUp
+from omnifer.core.model.roles import Stove, UsedUp
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
 from omnifer.core.road.arrivals import Visit
@@ -53,6 +54,26 @@ class Ride:
         """Where each night is spent: at the kilometre of its stop, or of the camp."""
         nights = zip(self.days.km[1:-1].tolist(), self.night_stops, strict=True)
         return np.array([km if stop is None else stop.at_km for km, stop in nights])
+
+    @cached_property
+    def melts(self) -> bool:
+        """Whether anything on board melts snow."""
+        return bool(self.things(Stove))
+
+    @cached_property
+    def in_snow(self) -> NDArray[np.bool_]:
+        """Whether each night is spent where snow is the water: at such a stop, or in a camp with one on either side; practice."""
+        km = np.array([stop.at_km for stop in self._stops])
+        snow = np.array([stop.water == "snow" for stop in self._stops], dtype=bool)
+
+        def white(night_km: float, stop: Stop | None) -> bool:
+            if stop is not None and stop.water != "none":
+                return stop.water == "snow"
+            after = int(np.searchsorted(km, night_km))
+            return bool(snow[max(after - 1, 0) : after + 1].any())
+
+        nights = zip(self.days.km[1:-1].tolist(), self.night_stops, strict=True)
+        return np.array([white(at, stop) for at, stop in nights], dtype=bool)
 
     def at_nights(self, along: Array) -> Array:
         """What is so where each night is spent, of something along the road."""

@@ -10,7 +10,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import USUAL, Practice
 from omnifer.core.model.road import Stop
-from omnifer.core.model.roles import Stove, Treatment
+from omnifer.core.model.roles import Treatment
 from omnifer.core.model.stores import Stores
 from omnifer.core.physics import body
 from omnifer.core.road import arrivals
@@ -64,11 +64,11 @@ def dry_camp(riders: int, usual: Practice, stores: Stores = Stores()) -> float: 
 def plan(ride: Ride) -> Supply:
     """Water at the sources that count when the rider is there; a dry camp takes its own at once, a dry rest day its own too."""
     tour, usual, stores = ride.tour, ride.tour.practice, ride.tour.stores
-    melts = bool(ride.things(Stove))
+    melts = ride.melts
     sources = [stop for stop in ride.stops() if counts(stop, ride.visits, melts)]
     refills = places_of(ride, KIND.name, sources)
     nights_km, rests, riders = ride.rests_km(), ride.days.rests, len(tour.riders)
-    dry = np.array([not counts(stop, ride.visits, melts) for stop in ride.night_stops], dtype=bool)
+    dry = np.array([not counts(stop, ride.visits, melts) for stop in ride.night_stops], dtype=bool) & ~(ride.in_snow & melts)
     camps = (1 + rests) * dry
     drunk, bottled = along(ride.pace.hours, ride.climate, ride.riding_c, tour.riders, usual)
     taken: Array = camps * dry_camp(riders, usual, stores) + rests * dry * usual.dry_day_l * riders

@@ -232,7 +232,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
 
   const work = useMemo<Work>(
     () => ({
-      busy,
+      busy: busy || (underWayToo ? 'Keeping' : ''),
       unsent,
       problem,
       remarks,
@@ -245,7 +245,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         setRemarks([])
       },
     }),
-    [busy, unsent, problem, remarks, underWay, refetch],
+    [busy, underWayToo, unsent, problem, remarks, underWay, refetch],
   )
 
   const trouble = error ?? failureReason
