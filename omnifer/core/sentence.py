@@ -2,6 +2,7 @@
 
 import math
 import re
+from collections.abc import Iterable
 
 from omnifer.core.model.quantities import Figure, Quantity, Text
 
@@ -118,3 +119,16 @@ def say(words: str, **parts: Figure | str) -> Text:
         figures={k: v for k, v in parts.items() if not isinstance(v, str)},
         names={k: v for k, v in parts.items() if isinstance(v, str)},
     )
+
+
+def joined(texts: Iterable[Text], between: str = "; ") -> Text:
+    """Several texts as one, each with its own figures and names."""
+    words, figures, names = [], dict[str, Figure](), dict[str, str]()
+    for n, text in enumerate(texts):
+        told = text.words
+        for key in (*text.figures, *text.names):
+            told = told.replace(f"{{{key}}}", f"{{_{n}_{key}}}")
+        words.append(told)
+        figures |= {f"_{n}_{key}": figure for key, figure in text.figures.items()}
+        names |= {f"_{n}_{key}": name for key, name in text.names.items()}
+    return Text.model_construct(words=between.join(words), figures=figures, names=names)

@@ -76,7 +76,7 @@ def _runas_light_bike() -> Bike:
     """The same bike with bags that need no rack: narrow, and half the room."""
     bags = (
         carrier("saddle_pack", "runa-saddle", "saddle", name="Saddle pack"),
-        carrier("handlebar_roll", "runa-bar-roll", "handlebar", name="Handlehandlebar roll"),
+        carrier("handlebar_roll", "runa-bar-roll", "handlebar", name="Handlebar roll"),
         carrier("half_frame_bag", "runa-frame-bag", "frame_triangle", name="Half frame bag"),
         carrier("top_tube_bag", "runa-top-tube", "top_tube", name="Top-tube bag"),
         carrier("bottle_cage", "runa-bottle-down", "down_tube_bolts", name="Down-tube bottle"),
@@ -112,7 +112,7 @@ def _edvins_bike() -> Bike:
                     carrier(
                         "outer_pocket", "edvin-trailer-pocket", "edvin-trailer-bag", name="Trailer pocket", volume_l=3, limit_kg=2
                     ),
-                    carrier("handlebar_roll", "edvin-bar-roll", "handlebar", name="Handlehandlebar roll"),
+                    carrier("handlebar_roll", "edvin-bar-roll", "handlebar", name="Handlebar roll"),
                     carrier("top_tube_bag", "edvin-top-tube", "top_tube", name="Top-tube bag"),
                     carrier("fork_bag", "edvin-fork-left", "edvin-cage-left", "left", name="Fork bag left"),
                     carrier("fork_bag", "edvin-fork-right", "edvin-cage-right", "right", name="Fork bag right"),

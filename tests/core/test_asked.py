@@ -253,8 +253,8 @@ def test_every_bolt_has_its_key():
     tour = gap(tool, serving("bolts"), bike=bike)
     assert fault(tour, "bolt").lacks == ["no key for T25"]
     drafts = look_for("cannot_mend", situation_of(tour, profile_of(tour)))
-    finding = next(draft for key, draft in drafts.items() if key.endswith(f"bolt:{bike.id}"))
-    after = mended(tour, next(m for m in finding.mends if "keys" in m.things[0].serves))
+    offered = [m for draft in drafts.values() for m in draft.mends if m.things]
+    after = mended(tour, next(m for m in offered if "keys" in m.things[0].serves))
     assert fault(after, "bolt").lacks == []
 
 

@@ -410,13 +410,13 @@ def test_a_rest_day_uses_what_a_day_off_uses():
     ["water_gap", "fuel_gap", "device_dies", "runs_out", "filter_frost", "shop_shut", "panel_idle", "snacks_deep"],
 )  # fmt: skip
 def test_the_sample_shows_every_trouble_of_stores_with_a_mend_that_works(sample, sample_road, kind):
-    """One of its mends, tried, ends the worst of its kind."""
+    """One of its mends, tried, ends the worst of its kind, or makes it less where one finding tells of several."""
     before = [f for f in assess(sample, sample_road).findings if f.kind == kind]
     worst = before[0]
 
     def left(mend) -> bool:
         better = Tour.model_validate(mended(sample, mend).model_dump())
-        return worst.id in {f.id for f in assess(better, sample_road).findings}
+        return any(f.id == worst.id and f.size >= worst.size for f in assess(better, sample_road).findings)
 
     tried = [mend for mend in worst.mends if mend.changes]
     assert tried

@@ -1,7 +1,7 @@
 """What goes wrong, where, when and why, and what would mend it: one kind of trouble, one function."""
 
 from collections import Counter
-from collections.abc import Container, Iterator, Set
+from collections.abc import Container, Iterable, Iterator, Set
 from dataclasses import replace
 
 from omnifer.core.findings import (
@@ -18,6 +18,7 @@ from omnifer.core.findings import (
     sleep,
     stores,
 )
+from omnifer.core.findings.gather import gathered, harm, is_small, worst_first
 from omnifer.core.findings.situation import Check, Draft, Situation
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Quantity, Text
@@ -47,6 +48,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     day_by_day.too_few: ("too_few_days",),
     on_the_road.hot_days: ("hot_day",),
     on_the_road.cold_nights: ("cold_night",),
+    on_the_road.frozen_skin: ("frostbite",),
     clothes.without_clean: ("no_clean",),
     sleep.cold: ("cold_sleep",),
     sleep.surplus: ("warm_surplus",),
@@ -88,21 +90,23 @@ OF_PREPARING: frozenset[FindingKind] = frozenset(
 
 
 def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Finding]:
-    """All findings but of some kinds, ranked: those set aside last, by grade, then the day on which they bite, then size."""
+    """All findings but of some kinds, ranked: those set aside last, small things before them; by grade, by what they
+    harm, then the day on which they bite, then size."""
     aside = {one.finding_id: one.reason for one in situation.tour.set_aside}
     checks = [check for check, kinds in CHECKS.items() if not set(kinds) <= but]
-    all_ = [entry for check in checks for entry in _bounded(_keyed(check(situation)), aside) if entry[1].kind not in but]
-    all_.sort(key=lambda f: (f[0] in aside, GRADES.index(f[1].grade), f[1].day or 0, -f[1].size, f[1].kind))
+    found = (entry for check in checks for entry in _bounded(_keyed(gathered(check(situation))), aside))
+    all_ = [entry for entry in found if entry[1].kind not in but]
+    all_.sort(key=lambda f: (f[0] in aside, is_small(f[1]), GRADES.index(f[1].grade), harm(f[1].kind), f[1].day or 0, -f[1].size))
     return [_ranked(rank, key, draft, aside.get(key)) for rank, (key, draft) in enumerate(all_, 1)]
 
 
 def look_for(kind: FindingKind, situation: Situation) -> dict[str, Draft]:
     """What there is of one kind, by what findings of it are called."""
     checks = (check for check, kinds in CHECKS.items() if kind in kinds)
-    return {key: draft for check in checks for key, draft in _keyed(check(situation)) if draft.kind == kind}
+    return {key: draft for check in checks for key, draft in _keyed(gathered(check(situation))) if draft.kind == kind}
 
 
-def _keyed(drafts: Iterator[Draft]) -> Iterator[tuple[str, Draft]]:
+def _keyed(drafts: Iterable[Draft]) -> Iterator[tuple[str, Draft]]:
     """Drafts, each with what no other is called."""
     taken: Counter[str] = Counter()
     for draft in drafts:
@@ -119,7 +123,7 @@ def _bounded(drafts: Iterator[tuple[str, Draft]], aside: Container[str]) -> Iter
         else:
             by_kind.setdefault(draft.kind, []).append((key, draft))
     for found in by_kind.values():
-        found.sort(key=lambda f: (GRADES.index(f[1].grade), -f[1].size))
+        found.sort(key=lambda f: worst_first(f[1]))
         shown, rest = found[:SHOWN_PER_KIND], len(found) - SHOWN_PER_KIND
         if rest > 0:
             key, last = shown[-1]
@@ -138,6 +142,7 @@ def _ranked(rank: int, key: str, draft: Draft, aside: str | None) -> Finding:
         size=round(draft.size, 3),
         of_kit=draft.kind in OF_THE_KIT,
         aside=aside,
+        small=is_small(draft),
         sentence=draft.sentence,
         reason=draft.reason,
         place=draft.place,

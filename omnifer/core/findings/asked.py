@@ -23,6 +23,8 @@ EVENING_H, SHORT_EVENING_H = 1.0, 0.5
 """Pitching and cooking take so long out of doors; of less than the second nobody cooks [h]; practice."""
 HOLDER_KG = 0.6
 """A holder on the frame bears things up to this [kg]; practice."""
+SELDOM = 0.03
+"""What happens less often on such a stretch slows nobody down; practice."""
 SHOWN_MENDS = 2
 """Of several that would answer, so many are offered."""
 
@@ -76,7 +78,8 @@ def _lacking(s: Situation, ask: Ask) -> Draft:
     return Draft(
         kind=KINDS[ask.question], grade=ask.grade, sentence=sentence, reason=reason,
         place=say("day {day}, {km}", day=number(day.number), km=km(day.from_km)), size=float(ask.lacks or ask.days),
-        at_km=day.from_km, day=day.number, bike_id=ask.bike_id, things=tuple(ask.thing_ids), about=ask.id,
+        at_km=day.from_km, day=day.number, bike_id=ask.bike_id, things=tuple(ask.thing_ids), 
+        cause=f"{ask.serves[0]}-{ask.state}", case=say("{what}{whose}", what=ask.words, whose=whose),
         mends=list(_answers(s, ask)),
     )  # fmt: skip
 
@@ -129,17 +132,20 @@ def unmendable(s: Situation) -> Iterator[Draft]:
 def _unmendable(s: Situation, fault: Fault) -> Draft:
     bike = next((b for b in s.tour.rig.bikes if b.id == fault.bike_id), None)
     makeshift = fault.part == "makeshift" and fault.tool != "missing" and fault.fits != "missing"
-    lacks = "; ".join(fault.lacks)
+    lacks, p = "; ".join(fault.lacks), 1 - math.exp(-fault.expected)
+    slows = fault.stops_you and not makeshift and p >= SELDOM
     return Draft(
         kind="cannot_mend",
-        grade="slows_you" if fault.stops_you and not makeshift else "worth_knowing",
+        grade="slows_you" if slows else "worth_knowing",
+        cause=f"{fault.words}:{lacks}" if slows else "seldom",
+        case=say("{fault}{bike}, {p}", fault=fault.words, bike=f" on {bike.name}" if bike else "", p=share(p)),
         sentence=say("{fault}{bike}: {lacks}.", fault=fault.words, bike=f" on {bike.name}" if bike else "", lacks=lacks),
         reason=say(
             "Happens with a chance of {p} on {gap} without a bike shop. So many spares count as enough that one such stretch in"
             " ten runs out of them, in twenty if it stops you; a service before leaving halves the chance, worn parts double it.",
-            p=share(1 - math.exp(-fault.expected)), gap=km(fault.gap_km),
+            p=share(p), gap=km(fault.gap_km),
         ),
-        place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, things=tuple(fault.thing_ids), about=fault.id,
+        place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, things=tuple(fault.thing_ids), 
         mends=[
             bring(s, service, None, 1 if service == "keys" else max(fault.wanted - fault.owned, 1),
                   fit_for(service, bike) if bike else None)

@@ -18,13 +18,24 @@ FEW_NIGHTS = 0.1
 NAMED = 6
 KEPT: frozenset[str] = frozenset({"strong_lock", "messenger"})
 """Kept although no stretch asks for them any more: there are thieves and accidents elsewhere too."""
+WARM: frozenset[str] = frozenset({"warm_jacket", "fleece", "warm_gloves", "gloves", "proof_gloves", "cap", "neck_tube"})
+"""Of what warms, nobody has too much where it freezes."""
+NEVER_IDLE: frozenset[str] = WARM | {
+    "blanket", "first_aid", "medicine", "whistle", "emergency_card", "messenger", "closed_glasses", "wind_shell", "light_shell",
+    "patches", "plugs", "sealant", "boot", "tube", "tyre", "pump", "levers", "hanger", "chain_link", "torch", "head_light",
+    "tail_light",
+}  # fmt: skip
+"""What stays along whatever a guess at weather and faults says: without it a small trouble is a great one; practice."""
 DAYS_LEFT, WORTH_SENDING_KG = 3, 0.2
 """Nobody goes to the post for less [d, kg]; practice."""
 
 
 def doubles(s: Situation) -> Iterator[Draft]:
     """The same function twice."""
+    freezes = any(day.night_low_c < 0 for day in s.days)
     for found in kit.twice(s.tour):
+        if freezes and found.service.id in WARM:
+            continue
         names = " and ".join(dict.fromkeys(t.name for t in found.things))
         least = max(found.things, key=lambda t: (t.unused_tours, t.mass_kg))
         yield Draft(
@@ -92,7 +103,8 @@ def _single(thing: Thing, what: str, mend: Mend) -> Draft:
     return Draft(
         kind="hangs_on_one", grade="worth_knowing", sentence=say("Only {thing} {what}.", thing=thing.name, what=what),
         reason=say("If it breaks or is lost, nothing stands in for it."), place=IN_THE_KIT, size=1.0, things=(thing.id,),
-        about=f"{thing.id}-{what}", mends=[mend],
+        cause="single",
+        mends=[mend],
     )  # fmt: skip
 
 
@@ -160,7 +172,11 @@ def not_asked(s: Situation) -> Iterator[Draft]:
     asking = s.needed.asking
     if asking is None:
         return
-    idle = [t for t in s.tour.kit if t.serves and t.role is None and set(t.serves) <= s.needed.idle and not t.must]
+    idle = [
+        t
+        for t in s.tour.kit
+        if t.serves and t.role is None and set(t.serves) <= s.needed.idle and not t.must and not NEVER_IDLE & set(t.serves)
+    ]
     if idle:
         names = ", ".join(t.name for t in idle[:NAMED]) + (" and more" if len(idle) > NAMED else "")
         mass, volume = (sum(xs) for xs in zip(*((t.mass_kg * t.count, t.volume_l * t.count) for t in idle), strict=True))

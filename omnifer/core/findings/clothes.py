@@ -21,7 +21,8 @@ ON_THE_SKIN: frozenset[Piece] = frozenset({"shorts", "underwear"})
 def without_clean(s: Situation) -> Iterator[Draft]:
     """Kinds of clothes that run out between washes, each rider's by themselves."""
     for wardrobe in s.wardrobes:
-        lacking = [day.day for day in wardrobe.days if day.clean == 0]
+        # Where it never thaws nothing dries, and nobody changes.
+        lacking = [day.day for day in wardrobe.days if day.clean == 0 and s.days[day.day - 1].mean_max_c > 0]
         if lacking:
             yield _lacking(s, wardrobe, lacking)
 
@@ -38,7 +39,9 @@ def _lacking(s: Situation, wardrobe: Wardrobe, lacking: list[int]) -> Draft:
                    " hangs until the day after.", owned=number(wardrobe.owned),
                    gap=number(max(b - a for a, b in pairwise(washed)))),
         place=say("day {day}, {km}", day=number(day.number), km=km(day.from_km)), size=len(lacking), at_km=day.from_km,
-        day=day.number, things=tuple(wardrobe.thing_ids), about=f"{rider.id}-{wardrobe.piece}", mends=list(_cleaner(s, wardrobe)),
+        day=day.number, things=tuple(wardrobe.thing_ids), cause="clothes",
+        case=say("{rider}, {piece}: {n:day|days}", rider=rider.name, piece=WORDS[wardrobe.piece], n=number(len(lacking))),
+        mends=list(_cleaner(s, wardrobe)),
     )  # fmt: skip
 
 

@@ -36,7 +36,7 @@ def days(s: Situation) -> Iterator[Draft]:
                 reason=say("With the pauses counted here, {on_road} on the road.", on_road=hours(on_road)),
                 mends=[_shorter(s, day)], place=place,
                 size=day.riding_hours - LONG_DAY_HOURS, at_km=day.from_km, to_km=day.to_km, day=day.number,
-                about=str(day.number),
+                cause="long", case=say("day {day}, {riding}", day=number(day.number), riding=hours(day.riding_hours)),
             )  # fmt: skip
         if day.walking_km >= WALKED_KM:
             just = day.walking_km < JUST_WALKED * day.distance_km
@@ -47,7 +47,8 @@ def days(s: Situation) -> Iterator[Draft]:
                 reason=say("Steeper or softer than the lowest gear can be turned with this mass; the steepest ramp is {steepest}."
                            " A lower gear or a lighter bike turns it into riding, not into more speed.",
                            steepest=Figure(value=day.steepest, quantity="grade")),
-                place=place, size=day.walking_km, at_km=day.from_km, to_km=day.to_km, day=day.number, about=str(day.number),
+                place=place, size=day.walking_km, at_km=day.from_km, to_km=day.to_km, day=day.number,
+                cause="walking", case=say("{walked} on day {day}", day=number(day.number), walked=km(day.walking_km)),
             )  # fmt: skip
 
 
@@ -89,7 +90,8 @@ def _dark(day: Day, place: Text) -> Draft:
         start_hour = None
     return Draft(
         kind="dark_day", grade="slows_you", sentence=sentence, reason=reason, place=place, size=late, at_km=day.from_km,
-        to_km=day.to_km, day=day.number, about=str(day.number),
+        to_km=day.to_km, day=day.number, cause="dark",
+        case=say("day {day}, by {late}", day=number_of, late=hours(late)),
         mends=[Mend(name=mend, consequence=lights, start_hour=start_hour)],
     )  # fmt: skip
 

@@ -17,6 +17,8 @@ ENOUGH_OUTPUTS = 4
 """Four outputs at one plug beat four chargers; practice."""
 MOST_STAY_H = 48.0
 """A stay at a plug that would have to be longer mends nothing [h]."""
+MESSENGER = "messenger"
+"""Of what calls for help where no phone does."""
 IDLE_SHARE = 0.15
 """A panel that pays on a smaller part of the days is worth a word [-]; practice."""
 
@@ -33,11 +35,14 @@ def dying_devices(s: Situation) -> Iterator[Draft]:
         role = death.thing.role
         assert isinstance(role, Device)
         times = sum(d.thing.id == death.thing.id for d in power.deaths)
+        calls = MESSENGER in death.thing.serves
         again = " It happens {times} times." if times > 1 else ""
         words = {"cells": "Its sets of cells are used up.", "cable": "All devices use {daily} a day; the banks hold {banks}."}
         yield Draft(
             kind="device_dies",
-            grade="slows_you" if role.navigates or role.light else "worth_knowing",
+            grade="stops_you" if calls else "slows_you" if role.navigates or role.light else "worth_knowing",
+            cause="" if role.fed_by == "cells" else "electricity",
+            case=say("{thing} from day {day}", thing=death.thing.name, day=number(death.day)),
             sentence=say("{thing} is dead from day {day}.", thing=death.thing.name, day=number(death.day)),
             reason=say(
                 words.get(role.fed_by, "") + again, daily=wh(power.daily_wh), banks=wh(power.capacity_wh), times=number(times)
@@ -71,14 +76,17 @@ def _cells(s: Situation, role: Device) -> Iterator[Mend]:
 
 def _less_or_more_stored(s: Situation) -> Iterator[Mend]:
     """What helps every device that is charged by cable."""
-    for thing in s.tour.kit:
-        other = thing.role
-        if isinstance(other, Device) and other.saver_wh_a_day is not None and not other.saver:
-            yield Mend(
-                name=say("{thing} in saver mode", thing=thing.name),
-                consequence=say("{less} less a day", less=wh(other.wh_a_day - other.saver_wh_a_day)),
-                things=[with_role(thing, saver=True)],
-            )
+    spared = [
+        (thing, (role.wh_a_day - role.saver_wh_a_day) * thing.count)
+        for thing in s.tour.kit
+        if isinstance(role := thing.role, Device) and role.saver_wh_a_day is not None and not role.saver
+    ]
+    if spared:
+        yield Mend(
+            name=say("{things} in saver mode", things=" and ".join(thing.name for thing, _ in spared)),
+            consequence=say("{less} less a day", less=wh(sum(less for _, less in spared))),
+            things=[with_role(thing, saver=True) for thing, _ in spared],
+        )
     bank = next((t for t in s.tour.kit if isinstance(t.role, Bank)), None)
     if bank is not None and isinstance(bank.role, Bank):
         yield one_more(

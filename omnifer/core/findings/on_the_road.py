@@ -7,10 +7,11 @@ from dataclasses import replace
 
 import numpy as np
 
+from omnifer.core.findings.asked import bring
 from omnifer.core.findings.mending import a_new, eating, new_id
 from omnifer.core.findings.situation import Draft, Situation, stretch
 from omnifer.core.itinerary import coldest_night
-from omnifer.core.model.finding import Mend
+from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.model.tour import TourSheet
@@ -25,6 +26,10 @@ SACK_L = 6.0
 """Largest soft vessel that one lifts with ease [l]; practice."""
 MOST_SACKS = 12
 """More of them nobody hangs on a bike; practice."""
+THIRST_SLOWS, THIRST_STOPS = 0.02, 0.04
+"""Water lacking, as a part of the body's mass, from which work suffers, and from which nobody should ride on [-]. The first by
+the American College of Sports Medicine, Exercise and fluid replacement (2007), doi:10.1249/mss.0b013e31802ca597, from memory; the
+second practice."""
 FOR_WHAT_IT_WEIGHS = 1.1
 """Vessels for more water than is short: it weighs, and heavier one is longer on the way [-]."""
 
@@ -34,6 +39,7 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
     for gap in s.gaps:
         if gap.supply != "water" or gap.short <= ROUNDING:
             continue
+        grade = thirst(s, gap.need - gap.reserve - (gap.holds or 0.0))
         nights = ", {nights:dry camp|dry camps}" if gap.nights else ""
         chance = ""
         if gap.missed:
@@ -72,7 +78,9 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             )
         yield Draft(
             kind="water_gap",
-            grade="stops_you",
+            grade=grade,
+            cause="" if grade == "stops_you" else grade,
+            case=say("{lacks} leaving {place}", lacks=litres(gap.short), place=gap.from_name),
             sentence=say(
                 "Leaving {place} you need {need} of water. The rig holds {holds}.",
                 place=gap.from_name,
@@ -90,6 +98,12 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             parts={"riding": gap.riding, "camp": gap.camp, "reserve": gap.reserve},
             mends=mends,
         )
+
+
+def thirst(s: Situation, lacks_l: float) -> Grade:
+    """How bad it is to lack so much water, by its part of the riders' mass; the reserve is not thirst, only no reserve."""
+    part = lacks_l / max(sum(rider.body_mass_kg for rider in s.tour.riders), 1.0)
+    return "stops_you" if part > THIRST_STOPS else "slows_you" if part > THIRST_SLOWS else "worth_knowing"
 
 
 def _more_water(s: Situation, short: float) -> list[Mend]:
@@ -189,6 +203,34 @@ def _other_starts(voyage: Voyage, tour: TourSheet, stop_id: str) -> Iterator[Men
                 start_date=start + dt.timedelta(days=shift),
             )
             return
+
+
+SKIN_FREEZES: tuple[tuple[float, str], ...] = (
+    (-55.0, "in less than 2 minutes"), (-48.0, "in 2 to 5 minutes"), (-40.0, "in 5 to 10 minutes"),
+    (-28.0, "in 10 to 30 minutes"),
+)  # fmt: skip
+"""Wind chill from which bare skin freezes, and how soon [°C]: Environment Canada, wind chill hazards, from memory."""
+
+
+def frozen_skin(s: Situation) -> Iterator[Draft]:
+    """Days on which the wind of riding down freezes bare skin."""
+    felt = ((day.wind_chill_c, day) for day in s.days if not day.rest)
+    cold = [(worst, day) for worst, day in felt if worst is not None and worst <= SKIN_FREEZES[-1][0]]
+    if not cold:
+        return
+    worst, at = min(cold, key=lambda pair: pair[0])
+    soon = next(words for limit, words in SKIN_FREEZES if worst <= limit)
+    yield Draft(
+        kind="frostbite", grade="stops_you",
+        sentence=say("Riding down feels like {felt} on day {day}: bare skin freezes {soon}.", felt=celsius(worst),
+                     day=number(at.number), soon=soon),
+        reason=say("On {n:day|days} it feels like {from_} or colder, {which}. Cover the face, keep spare dry mitts at hand, look"
+                   " at each other's cheeks and fingers every half hour; white and numb skin is warmed, never rubbed.",
+                   n=number(len(cold)), from_=celsius(SKIN_FREEZES[-1][0]),
+                   which=", ".join(str(day.number) for _, day in cold[:12])),
+        place=stretch(at.number, at.from_km, at.to_km), size=-worst, at_km=at.from_km, to_km=at.to_km, day=at.number, about="",
+        mends=[bring(s, "neck_tube", rider.id) for rider in s.tour.riders],
+    )  # fmt: skip
 
 
 def cold_nights(s: Situation) -> Iterator[Draft]:

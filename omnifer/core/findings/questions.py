@@ -7,7 +7,7 @@ QUESTIONS: tuple[Question, ...] = (
         id="warm", words="Warm enough at night?",
         kinds=["cold_sleep", "warm_surplus", "cold_night", "no_shelter", "idle_shelter"],
     ),
-    Question(id="dressed", words="Dressed for the day?", kinds=["thin_layers", "cold_evening"]),
+    Question(id="dressed", words="Dressed for the day?", kinds=["frostbite", "thin_layers", "cold_evening"]),
     Question(id="clean", words="Clean and dry?", kinds=["no_clean"]),
     Question(id="mended", words="Can you mend it?", kinds=["cannot_mend", "mismatch"]),
     Question(id="seen", words="Will you be seen?", kinds=["not_seen", "dark_day"]),

@@ -23,6 +23,7 @@ def misfits(s: Situation) -> Iterator[Draft]:
             yield Draft(
                 kind="no_fit", grade="slows_you" if severe else "worth_knowing", sentence=clash.sentence, reason=clash.reason,
                 place=_on(load.bike), size=clash.beyond_mm + 1, bike_id=load.bike.id, carrier_id=clash.carrier_id,
+                cause=clash.sentence.words if clash.rule == "hidden" else "",
             )  # fmt: skip
 
 

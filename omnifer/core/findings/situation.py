@@ -77,9 +77,16 @@ class Draft:
     about: str | None = None
     """What tells it from others of its kind on its bike and in its bag; None: the names in its sentence, else its day."""
 
+    cause: str = ""
+    """Drafts of a kind with one cause are one trouble, and are told as one finding; empty: each is its own."""
+    case: Text | None = None
+    """This one among others of its cause, in a few words."""
+
     @property
     def key(self) -> str:
         """What stays the same while it is about the same, whatever its figures."""
+        if self.cause:
+            return f"{self.kind}:::{self.cause}"
         names = sorted(self.sentence.names.values()) or [str(self.day or "")]
         about = "+".join(names) if self.about is None else self.about
         return ":".join([self.kind, self.bike_id or "", self.carrier_id or "", about])

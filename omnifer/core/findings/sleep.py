@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from omnifer.core.findings.mending import a_new, new_id, otherwise, with_role
 from omnifer.core.findings.situation import Draft, Situation
-from omnifer.core.model.finding import Mend
+from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import Sleeper, SleptNight
 from omnifer.core.model.people import Rider
@@ -16,6 +16,12 @@ STOPS_FROM_K = 5.0
 SLOWS_FROM_K, LEAST_SHORT_K = 3.0, 0.5
 """What the coldest of all nights asks for beyond what is borne: from where it spoils more than a night's sleep, and from where it
 is worth a word [K]; practice."""
+LIKELY, DARED = 0.5, 0.25
+"""Chances that some night is too cold: with the first one reckons, the second nobody dares in deep frost [-]; practice."""
+DEEP_FROST_C = -15.0
+"""A night in which a bag that is too thin does harm [°C]; practice."""
+ENOUGH_TO_SPARE_K = 8.0
+"""On the coldest night of all so much must be to spare before a bag is called too warm [K]; practice."""
 LEFT_TO_SPARE_K = 3.0
 """No bag is advised with less to spare on the coldest night of the tour: people differ by 5 [K]; practice."""
 FEW_NIGHTS = 0.1
@@ -76,8 +82,11 @@ def _some_night(s: Situation, rider: Rider, sleeper: Sleeper, short_k: float) ->
     nights = [night for night in sleeper.nights if not night.indoors and night.bears_c is not None]
     tightest = min(nights, key=lambda night: night.low_c - (night.bears_c or 0.0))
     day = s.days[tightest.day - 1]
+    grade: Grade = "slows_you" if short_k > SLOWS_FROM_K or sleeper.some_colder >= LIKELY else "worth_knowing"
+    if tightest.low_c < DEEP_FROST_C and sleeper.some_colder >= DARED:
+        grade = "stops_you"
     return Draft(
-        kind="cold_sleep", grade="slows_you" if short_k > SLOWS_FROM_K else "worth_knowing",
+        kind="cold_sleep", grade=grade,
         sentence=say("{rider} sleeps warm to {bears}; some night will be colder with a chance of {chance}.", rider=rider.name,
                      bears=celsius(tightest.bears_c or 0.0), chance=share(sleeper.some_colder)),
         reason=say("Each of {nights} nights out of doors is borne by itself, at odds of {odds}; the coldest of them all asks for"
@@ -109,7 +118,7 @@ def surplus(s: Situation) -> Iterator[Draft]:
         rider = next(r for r in s.tour.riders if r.id == sleeper.rider_id)
         nights = [night for night in sleeper.nights if not night.indoors and night.bears_c is not None]
         asked = [night for night in nights if not night.far_too_warm]
-        if not nights or len(asked) >= FEW_NIGHTS * len(nights):
+        if not nights or len(asked) >= FEW_NIGHTS * len(nights) or (sleeper.spare_k or 0.0) < ENOUGH_TO_SPARE_K:
             continue
         bags = [t for t in s.tour.kit if t.id in sleeper.thing_ids and isinstance(t.role, SleepingBag)]
         if not bags:

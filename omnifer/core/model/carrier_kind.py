@@ -117,7 +117,7 @@ KINDS: dict[CarrierKind, Kind] = {
         "valuables, camera, papers; lifts off", "high and far forward", "bar", (57, 15, 0), "box", 14, 0.012, "lid",
         lifts_off=True, pleasant_kg=2.5),
     "handlebar_roll": Kind(
-        "Handlehandlebar roll", ("handlebar",), _MIDDLE, 0.45, 12, 4, 400, "camp", "waterproof", (200, 200, 390),
+        "Handlebar roll", ("handlebar",), _MIDDLE, 0.45, 12, 4, 400, "camp", "waterproof", (200, 200, 390),
         "sleep kit, not needed by day", "cables, bar width, tyre clearance", "bar", (55, 15, 0), "roll", 10, 0.016, "roll",
         straps=2, pleasant_kg=3.0),
     "top_tube_bag": Kind(

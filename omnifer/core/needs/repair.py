@@ -34,6 +34,8 @@ THORNS = 3.0
 Applies = Callable[[Bike], bool]
 Misfit = Callable[[Fit, Bike], str]
 """Why a thing does not fit a bike, in words; empty where it does, or where nobody said."""
+NOBODY = "nobody who can do it"
+"""What is lacking where no hand knows how."""
 OTHER_WHEEL = "for another wheel"
 
 
@@ -195,7 +197,7 @@ def _fault(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: floa
     elif part in ("missing", "makeshift"):
         lacks.append(f"{owned} of {wanted} {named(kind.part[0])}" if owned else f"no {named(kind.part[0])}")
     if not able:
-        lacks.append("nobody who can do it")
+        lacks.append(NOBODY)
     return Fault(
         id=f"{kind.id}:{bike.id}" if bike else kind.id, words=kind.words, bike_id=bike.id if bike else None,
         tool="not_asked" if not kind.tool else "missing" if missing else "at_hand", part=part,

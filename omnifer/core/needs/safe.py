@@ -41,6 +41,8 @@ COMPANIONS: tuple[tuple[str, str, str], ...] = (
     ("pan", "pot", "a pan boils no water"),
 )
 """What asks for what else, and why; practice."""
+MINOR: frozenset[str] = frozenset({"lock_key", "data_copy", "memory_card", "shoe_covers"})
+"""Of them those without which the tour goes on as it was."""
 
 
 def sheltered(a: Asking) -> Iterator[Wanted]:
@@ -96,7 +98,7 @@ def companions(a: Asking) -> Iterator[Wanted]:
     """What belongs to something that comes along, and what washing and cooking by hand ask for."""
     for has, lacks, why in COMPANIONS:
         if a.serving(has):
-            yield Wanted("complete", (lacks,), a.every_day, say(why), "slows_you")
+            yield Wanted("complete", (lacks,), a.every_day, say(why), "worth_knowing" if lacks in MINOR else "slows_you")
     if any(isinstance(t.role, Stove) for t in a.tour.kit):
         yield Wanted("complete", ("pot",), a.every_day, say("a stove heats a pot"), "slows_you")
         yield Wanted("complete", ("knife",), a.every_day, say("bread, cheese and cord"), "worth_knowing")
@@ -104,9 +106,9 @@ def companions(a: Asking) -> Iterator[Wanted]:
             yield Wanted("complete", ("spoon",), a.every_day, say("one eats with it"), "worth_knowing", rider_id=rider.id)
             yield Wanted("complete", ("mug",), a.every_day, say("one drinks and measures with it"), "worth_knowing",
                          rider_id=rider.id)  # fmt: skip
-    if a.tour.stores.wash_every_days is not None:
+    if a.tour.stores.wash_every_days is not None and a.outdoors.any():
         yield Wanted("complete", ("washing_line",), a.every_day, say("clothes are washed by hand"), "worth_knowing")
-    for rider in a.tour.riders:
+    for rider in a.tour.riders if a.outdoors.any() else ():
         yield Wanted("complete", ("towel",), a.every_day, say("washed"), "worth_knowing", rider_id=rider.id)
     yield Wanted("complete", ("strap",), a.every_day, say("one lost strap stops a bag"), "worth_knowing")
     yield Wanted("complete", ("binding",), a.every_day, say("tape, ties and wire hold what breaks"), "worth_knowing")

@@ -19,6 +19,8 @@ LINER_FROM_C = 20.0
 """In warmer nights a liner alone is enough [°C]; practice."""
 WET = 0.3
 """On a day with more chance of rain than this, what gets wet warms nobody at night [-]; practice."""
+SQUEEZED = 0.5
+"""Of what it warms by itself a further layer adds, squeezed under the others [-]; practice."""
 FAR_TOO_WARM_K = 8.0
 """What is so much warmer than the night asks is carried for nothing that night [K]; practice."""
 
@@ -77,13 +79,19 @@ def _bears(tour: TourSheet, rider: Rider, kit: list[Thing], rains: bool) -> floa
     """Down to where a rider sleeps warm with what is there [°C]; the warmest bag, all mats, all that is worn in bed and dry."""
     bags = [thing.role.comfort_c for thing in kit if isinstance(thing.role, SleepingBag)]
     dry = [thing for thing in kit if not (thing.wet and rains)]
-    layers = sum(thing.role.warms_k for thing in dry if isinstance(thing.role, BedLayer))
+    layers = warmed_by([thing.role.warms_k for thing in dry if isinstance(thing.role, BedLayer)])
     mat = sum(thing.role.r_value for thing in kit if isinstance(thing.role, Mat))
     shift = {"cold": tour.practice.sleeper_shift_k, "usual": 0.0, "warm": -tour.practice.sleeper_shift_k}[rider.sleeps]
     shift += tour.practice.sleeps_colder_k
     if not bags:
         return round(LINER_FROM_C + shift, 1) if layers else None
-    return round(float(bears_c(min(bags), mat)) - layers + shift, 1)
+    # A mat thicker than that of the test warms the back, and not the rest of the bag.
+    return round(max(float(bears_c(min(bags), mat)), min(bags)) - layers + shift, 1)
+
+
+def warmed_by(layers_k: list[float]) -> float:
+    """How much colder a night may be with some layers in bed [K]: the warmest counts whole, each other by half."""
+    return sum(k * (1.0 if n == 0 else SQUEEZED) for n, k in enumerate(sorted(layers_k, reverse=True)))
 
 
 def nights_needing(tour: TourSheet, days: list[Day], thing: Thing) -> NDArray[np.bool_] | None:

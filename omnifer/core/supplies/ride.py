@@ -21,6 +21,9 @@ from omnifer.core.road.pace import Pace
 from omnifer.core.road.profile import Profile
 from omnifer.core.supplies.carried import Array
 
+SNOW_REACHES_KM = 40.0
+"""As far around a stop whose water is snow there is snow to camp on [km]; practice."""
+
 
 @dataclass(frozen=True)
 class Ride:
@@ -62,15 +65,14 @@ class Ride:
 
     @cached_property
     def in_snow(self) -> NDArray[np.bool_]:
-        """Whether each night is spent where snow is the water: at such a stop, or in a camp with one on either side; practice."""
+        """Whether each night is spent where snow is the water: at such a stop, or in a camp not far from one."""
         km = np.array([stop.at_km for stop in self._stops])
         snow = np.array([stop.water == "snow" for stop in self._stops], dtype=bool)
 
         def white(night_km: float, stop: Stop | None) -> bool:
             if stop is not None and stop.water != "none":
                 return stop.water == "snow"
-            after = int(np.searchsorted(km, night_km))
-            return bool(snow[max(after - 1, 0) : after + 1].any())
+            return bool((np.abs(km[snow] - night_km) <= SNOW_REACHES_KM).any())
 
         nights = zip(self.days.km[1:-1].tolist(), self.night_stops, strict=True)
         return np.array([white(at, stop) for at, stop in nights], dtype=bool)

@@ -1593,7 +1593,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -4489,7 +4489,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home";
             /** Mends */
             mends: components["schemas"]["Mend-Output"][];
             /** Need */
@@ -4515,6 +4515,11 @@ export interface components {
              * @description Of two findings of a kind the larger is the worse
              */
             size: number;
+            /**
+             * Small
+             * @description Harms little: folded among the small things, after all others
+             */
+            small: boolean;
             /**
              * Thing Ids
              * @description The things that it is about
@@ -7125,7 +7130,7 @@ export interface components {
             /** Id */
             id: string;
             /** Kinds */
-            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home")[];
+            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home")[];
             /**
              * Open
              * @description Nothing was said that could answer it

@@ -77,7 +77,8 @@ export function Findings() {
   const [chosen, setOpen] = useState<string | null>(null)
   const [all, setAll] = useState(false)
   const live = assessment.findings.filter((f) => f.aside === null)
-  const findings = live.filter((f) => !f.of_kit)
+  const findings = live.filter((f) => !f.of_kit && !f.small)
+  const small = live.filter((f) => f.small)
   const aside = assessment.findings.filter((f) => f.aside !== null)
   const open = assessment.findings.some((f) => f.id === chosen) ? chosen : (findings[0]?.id ?? null)
   const openAt = findings.findIndex((f) => f.id === open)
@@ -159,10 +160,15 @@ export function Findings() {
           Show fewer
         </Button>
       )}
-      {live.length > findings.length && (
+      {live.length > findings.length + small.length && (
         <Muted>
-          <Link to="../ready">{live.length - findings.length} more about the kit itself, under Ready</Link>
+          <Link to="../ready">{live.length - findings.length - small.length} more about the kit itself, under Ready</Link>
         </Muted>
+      )}
+      {small.length > 0 && (
+        <Fold summary={`Small things: ${small.length}`} open={small.some((f) => f.id === open)}>
+          {small.map(item)}
+        </Fold>
       )}
       {aside.length > 0 && (
         <Fold summary={`Set aside: ${aside.length}`} open={aside.some((f) => f.id === open)}>

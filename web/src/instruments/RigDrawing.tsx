@@ -83,7 +83,7 @@ export function RigDrawing({ bike, trace, leftSide, riderOn, over }: RigDrawingP
     ...near.map((p) => ({ ...p, rect: sideRect(view, p.box) })),
     ...(compact ? [] : far.map((p) => ({ ...p, rect: planRect(view, p.box, planY, leftSide), plan: true }))),
   ]
-  const tabs = assessment.findings.filter((f) => f.bike_id === bike.id).slice(0, 6)
+  const tabs = assessment.findings.filter((f) => f.bike_id === bike.id && !f.small).slice(0, 6)
   return (
     <Frame ref={frame}>
       {width > 0 && (

@@ -1,0 +1,83 @@
+"""One trouble, one finding: what has one cause is told once, the worst of it first; what harms little is told last."""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
+
+from omnifer.core.findings.situation import Draft
+from omnifer.core.model.finding import GRADES, FindingKind, Mend
+from omnifer.core.sentence import joined, say
+
+NAMED = 8
+"""Cases of one cause that are named; of more it is said how many there are."""
+MOST_MENDS = 6
+"""Of what helps against all of them together."""
+
+HARMS: tuple[frozenset[FindingKind], ...] = (
+    frozenset((
+        "frostbite", "thin_layers", "cold_sleep", "no_shelter", "not_safe", "not_seen", "hot_day", "front_lifts", "hitch_load",
+        "over_wheel", "over_system", "over_support", "tyre_pressure", "untreated", "cold_evening",
+    )),
+    frozenset((
+        "water_gap", "fuel_gap", "one_fire", "wrong_fuel", "gas_frost", "filter_frost", "no_room_for_food", "over_mass", "no_fit",
+        "too_wide", "cannot_mend", "too_few_days", "runs_out", "device_dies", "cold_night",
+    )),
+    frozenset((
+        "shop_shut", "dark_day", "walking", "long_day", "on_shelf", "over_volume", "falls_out", "left_behind", "not_dry",
+        "mismatch", "worn_out", "untried", "no_plug", "bottles_freeze", "step_lost", "too_deep", "too_long", "not_together",
+    )),
+)  # fmt: skip
+"""Kinds of trouble by whom or what they harm: somebody is hurt; the tour ends or somebody is stranded; hours are lost. All others
+cost comfort or money. Practice."""
+
+SMALL: frozenset[FindingKind] = frozenset((
+    "hangs_on_one", "big_thing", "sides", "front_share", "pressed", "guesses", "panel_idle", "single_point", "twice", "not_asked",
+    "idle_shelter", "incomplete", "cannot_mend", "no_clean", "not_seen", "improvised", "may_go_home", "to_get", "warm_surplus",
+))  # fmt: skip
+"""Kinds that, where they are only worth knowing, are small things: folded, and never told first."""
+
+
+def harm(kind: FindingKind) -> int:
+    """How bad a kind of trouble is beside others of its grade: 0 is worst."""
+    return next((k for k, kinds in enumerate(HARMS) if kind in kinds), len(HARMS))
+
+
+def is_small(draft: Draft) -> bool:
+    """Whether it is told among the small things."""
+    return draft.grade == "worth_knowing" and draft.kind in SMALL
+
+
+def worst_first(draft: Draft) -> tuple[int, float]:
+    """Orders drafts of a kind."""
+    return GRADES.index(draft.grade), -draft.size
+
+
+def gathered(drafts: Iterable[Draft]) -> Iterator[Draft]:
+    """Drafts with those of one cause made one."""
+    by_cause: dict[tuple[FindingKind, str], list[Draft]] = {}
+    for draft in drafts:
+        if draft.cause:
+            by_cause.setdefault((draft.kind, draft.cause), []).append(draft)
+        else:
+            yield draft
+    for found in by_cause.values():
+        yield _as_one(sorted(found, key=worst_first))
+
+
+def _as_one(found: list[Draft]) -> Draft:
+    """The worst one, with the others listed in its reason, and with what helps against any of them."""
+    lead, others = found[0], found[1:]
+    if not others:
+        return lead
+    cases = [draft.case or draft.sentence for draft in others[:NAMED]]
+    if len(others) > NAMED:
+        cases.append(say("{more} more", more=str(len(others) - NAMED)))
+    also = joined([case.model_copy(update={"words": case.words.rstrip(".")}) for case in cases])
+    told = joined([lead.reason, also.model_copy(update={"words": f"Also: {also.words}."})], " ")
+    mends: dict[str, Mend] = {}
+    for draft in found:
+        for mend in draft.mends:
+            mends.setdefault(repr(mend.name), mend)
+    return replace(
+        lead, reason=told, size=sum(d.size for d in found), things=tuple(dict.fromkeys(t for d in found for t in d.things)),
+        mends=list(mends.values())[:MOST_MENDS],
+    )  # fmt: skip
