@@ -62,7 +62,7 @@ MEASURE = """() => {
       const seen = cut(ink, clip(el))
       if (seen.right - seen.left < 2 || seen.bottom - seen.top < 2) continue
       if (hidden(el, (seen.left + seen.right) / 2, (seen.top + seen.bottom) / 2)) continue
-      boxes.push({ el, ...seen, text: node.data.trim().slice(0, 40) })
+      boxes.push({ node, ...seen, text: node.data.trim().slice(0, 40) })
       const edge = (() => { for (let at = el; at; at = at.parentElement) {
         const s = getComputedStyle(at)
         if (s.textOverflow === 'ellipsis' || ['auto', 'scroll'].includes(s.overflowX)) return null
@@ -78,7 +78,8 @@ MEASURE = """() => {
       const [a, b] = [boxes[i], boxes[j]]
       const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left)
       const tall = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)
-      if (wide > 1.5 && tall > 1.5) found.push(`over: "${a.text}" and "${b.text}" at ${Math.round(b.left)}, ${Math.round(b.top)}`)
+      // A text cut by an ellipsis has two boxes of its own.
+      if (a.node !== b.node && wide > 1.5 && tall > 1.5) found.push(`over: "${a.text}" and "${b.text}" at ${Math.round(b.left)}, ${Math.round(b.top)}`)
     }
   const wide = document.documentElement.scrollWidth - innerWidth
   if (wide > 0) found.push(`the page is ${wide} px wider than the window`)

@@ -1,4 +1,5 @@
 /** The bike from above, on the same x-axis and scale, its near side nearest the elevation, with a level beside it. */
+import { LETTER_PX } from './labels'
 import { type Bike, type BikeTrace, type Box, type Carrier, type CarrierTrace, pick } from '../api/client'
 import { useUnits } from '../ui/preferences'
 import { layersOf } from './Bag'
@@ -127,18 +128,20 @@ function FarLabel({
   const anchor = before ? 'start' : 'end'
   const x = before ? rect.x + rect.w + 7 : Math.min(rect.x, rect.x < bar + 30 ? bar : rect.x) - 14
   const y = 14
+  const room = Math.abs(middle - x) - 4
+  const fitting = (words: string) => (words.length * LETTER_PX <= room ? words : `${words.slice(0, Math.max(Math.floor(room / LETTER_PX) - 1, 0))}…`)
   const corner = before ? rect.x + rect.w - 6 : rect.x + 6
   return (
     <g>
       {rect.y > 40 && <path d={`M${x} 34L${corner} ${rect.y + 6}`} stroke="var(--ink)" />}
       <text x={x} y={y} fontSize="var(--size-fine)" fontWeight={600} textAnchor={anchor} style={{ fontStretch: 'var(--width-narrow)' }}>
-        {[carrier.name, statesInWords(trace.states)].filter(Boolean).join(', ')}
+        {fitting([carrier.name, statesInWords(trace.states)].filter(Boolean).join(', '))}
       </text>
       <text x={x} y={y + 15} fontSize="var(--size-text)" fontWeight={720} textAnchor={anchor} style={{ fontStretch: 'var(--width-text)' }}>
         {units.show(pick(trace.kg, moment), 'mass')}
       </text>
       <text x={x} y={y + 28} fontSize="var(--size-fine)" textAnchor={anchor} style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--ink2)' }}>
-        {units.figure(pick(trace.litres, moment), 'volume')} of {units.show(trace.room_l, 'volume')}
+        {fitting(`${units.figure(pick(trace.litres, moment), 'volume')} of ${units.show(trace.room_l, 'volume')}`)}
       </text>
     </g>
   )

@@ -271,7 +271,7 @@ function Stack({
           return (
             <text
               x={Number(x(worst)) + 20}
-              y={top + 26}
+              y={top + 44} /* below the tabs of findings */
               fontSize="var(--size-fine)"
               fontWeight={650}
               style={{ fontStretch: 'var(--width-narrow)', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 }}

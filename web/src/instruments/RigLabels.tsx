@@ -3,14 +3,12 @@ import { type Bike, pick } from '../api/client'
 import { useShown } from '../api/tour'
 import type { useUnits } from '../ui/preferences'
 import { colourOf } from '../ui/Swatch'
-import { beside, spread } from './labels'
+import { beside, LETTER_PX, spread } from './labels'
 import { namesOf } from './loadEdits'
 import { type Placed, type RigView, sideRect } from './rigView'
 import { statesInWords } from './states'
 
 const COLUMN_STEP = 44
-/** About as wide as a letter of a label. */
-const LETTER_PX = 5.7
 const PLATE = { w: 36, h: 20 }
 
 interface Label extends Placed {

@@ -84,7 +84,7 @@ export const StoreLanes = memo(function StoreLanes({ told, moments, scale, top, 
             <Area row={row} moments={moments} scale={scale} />
             <Bounds row={row} moments={moments} scale={scale} gutter={gutter} right={right} units={units} />
             <Short row={row} moments={moments} scale={scale} units={units} right={right} />
-            <Marks row={row} scale={scale} units={units} right={right} plugs={row.lane.group === 'power' ? told.stops : []} />
+            <Marks row={row} scale={scale} units={units} right={right} plugs={row.lane.group === 'power' ? told.stops : []} small={small} />
             <path d={`M0 ${row.foot + 2}H${width}`} stroke="var(--ink)" strokeWidth={1.5} />
           </g>
         ),
@@ -150,6 +150,10 @@ function Area(props: RowProps) {
   )
 }
 
+const NAME_PX = 150
+/** At the right end it is said what the vessels hold. */
+const HOLDS_PX = 86
+
 const label = { fontStretch: 'var(--width-narrow)', paintOrder: 'stroke', stroke: 'var(--sky)', strokeWidth: 5 } as const
 
 /** What the vessels hold, and the reserve. */
@@ -187,10 +191,12 @@ function Short({ row, moments, scale, units, right }: RowProps & { units: Units;
     else runs.push([i])
   }
   let written = -Infinity
-  const spaced = (x: number) => {
-    const room = x > written
-    if (room) written = x + 74
-    return room
+  /** Where words of so many letters stand that begin at a place; undefined where others stand already. */
+  const spaced = (from: number, letters: number) => {
+    const x = Math.min(from, right - HOLDS_PX - letters * 6.2)
+    if (x < written) return undefined
+    written = x + letters * 6.2
+    return x
   }
   return (
     <g>
@@ -198,21 +204,16 @@ function Short({ row, moments, scale, units, right }: RowProps & { units: Units;
         const missing = pick(lane.short, run[0] ?? 0)
         const x = (i: number) => xAt(moments, scale, i).toFixed(1)
         const end = Number(x(run.at(-1) ?? 0))
+        const words = `${amount(units, lane.unit, missing)} short`
+        const at = spaced(end + 5, words.length)
         const upper = run.map((i) => `${x(i)} ${yOf(row, pick(lane.stock, i) + missing).toFixed(1)}`)
         const lower = [...run].reverse().map((i) => `${x(i)} ${yOf(row, pick(lane.stock, i)).toFixed(1)}`)
         return (
           <g key={run[0]}>
             <path d={`M${[...upper, ...lower].join('L')}Z`} fill="var(--tag)" stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="3 2.5" />
-            {spaced(end) && (
-              <text
-                x={Math.min(end + 5, right)}
-                y={row.top + 9}
-                fontSize="var(--size-fine)"
-                fontWeight={680}
-                textAnchor={end + 80 > right ? 'end' : 'start'}
-                style={label}
-              >
-                {amount(units, lane.unit, missing)} short
+            {at !== undefined && (
+              <text x={at} y={row.top + 9} fontSize="var(--size-fine)" fontWeight={680} style={label}>
+                {words}
               </text>
             )}
           </g>
@@ -223,8 +224,16 @@ function Short({ row, moments, scale, units, right }: RowProps & { units: Units;
 }
 
 /** What is gone, what is to be known, and plugs; words only where they have room. */
-function Marks({ row, scale, units, right, plugs }: Omit<RowProps, 'moments'> & { units: Units; right: number; plugs: AtStop[] }) {
-  const taken: [number, number][] = []
+function Marks({
+  row,
+  scale,
+  units,
+  right,
+  plugs,
+  small,
+}: Omit<RowProps, 'moments'> & { units: Units; right: number; plugs: AtStop[]; small: boolean }) {
+  // On a phone the lane's name stands where its notes begin.
+  const taken: [number, number][] = small ? [[0, NAME_PX]] : []
   const free = (x: number, words: string) => {
     const [a, b] = [x - words.length * 3 - 3, x + words.length * 3 + 3]
     if (b > right + 4 || taken.some(([c, d]) => a < d && b > c)) return false

@@ -1,6 +1,9 @@
 /** Where labels stand beside what they name: side by side in a row, one under the other in a column, or next to their bag. */
 import type { Rect } from './rigView'
 
+/** Of a letter of the fine type, narrow [px]. */
+export const LETTER_PX = 5.7
+
 /** Places labels side by side as near as they can stand to what they name. */
 export function spread(wanted: { at: number; half: number }[], low: number, high: number): number[] {
   const places: number[] = []
