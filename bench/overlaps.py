@@ -79,7 +79,8 @@ MEASURE = """() => {
       const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left)
       const tall = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)
       // A text cut by an ellipsis has two boxes of its own.
-      if (a.node !== b.node && wide > 1.5 && tall > 1.5) found.push(`over: "${a.text}" and "${b.text}" at ${Math.round(b.left)}, ${Math.round(b.top)}`)
+      const apart = a.node === b.node || wide <= 1.5 || tall <= 1.5
+      if (!apart) found.push(`over: "${a.text}" and "${b.text}" at ${Math.round(b.left)}, ${Math.round(b.top)}`)
     }
   const wide = document.documentElement.scrollWidth - innerWidth
   if (wide > 0) found.push(`the page is ${wide} px wider than the window`)
