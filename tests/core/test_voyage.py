@@ -340,7 +340,7 @@ def _with_stores(base):
             treats = {"does": "used_up", "unit": "pieces", "holds": 9, "content_kg": 0.01, "rate": 1.3, "per": "litre_treated"}
         vessel = thing("can", role={"does": "fuel_vessel", "burns": burns, "holds_kg": 0.1})
         kit = (*base.kit, *electric, thing("stove", role=stove), thing("treats", role=treats), vessel)
-        snow = Stop(id="snow", name="Snow", at_km=75, water="snow")
+        snow = Stop(id="snow", name="Snow", at_km=139, water="snow")
         inns = [s.model_copy(update={"services": ("meals",)}) for s in base.road.stops]
         road = base.road.model_copy(update={"stations": (place,), "stops": (spring, plug, snow, *inns)})
         stores = Stores(cooking=cooking, washes=False, eat_out=by == "press")
