@@ -5,6 +5,7 @@ bin/start --reset-demo            (in another terminal)
 """
 
 import datetime as dt
+import re
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -46,6 +47,7 @@ def rigs(page: Page) -> None:
 def mend(page: Page) -> None:
     """A mend tried, neither kept nor put back."""
     findings = page.get_by_role("region", name="Findings")
+    findings.get_by_role("button", name=re.compile("^[0-9]+ more$")).click()
     findings.get_by_role("button", name="E-reader gets damp").click()
     findings.get_by_role("listitem").filter(has_text="Trailer bag").get_by_role("button", name="Try").click()
     findings.get_by_role("button", name="Put back").scroll_into_view_if_needed()
@@ -78,6 +80,7 @@ def set_out(page: Page) -> None:
     """The first hour on the road; the last picture, for it is noted."""
     page.clock.set_fixed_time(dt.datetime.combine(dt.date.today(), dt.time(9, 10)))
     page.get_by_role("button", name="Set out now").click()
+    page.get_by_role("button", name=re.compile("^Set out today")).click()
     page.get_by_role("heading", name="Day 1").wait_for()
 
 

@@ -109,6 +109,9 @@ function PlanBag({ trace, box, view, centre, moment, leftSide }: Props['placed']
 
 const size = (r: { x: number; y: number; w: number; h: number }) => ({ x: r.x, y: r.y, width: r.w, height: r.h })
 
+/** In a drawing that is wide enough a label may reach beyond the middle: the other is seldom as long. */
+const [OVER_MIDDLE_PX, WIDE_PX] = [24, 76]
+
 /** A far bag's label stands inside the plan, beside the frame, where there is always room. */
 function FarLabel({
   carrier,
@@ -128,7 +131,8 @@ function FarLabel({
   const anchor = before ? 'start' : 'end'
   const x = before ? rect.x + rect.w + 7 : Math.min(rect.x, rect.x < bar + 30 ? bar : rect.x) - 14
   const y = 14
-  const room = Math.abs(middle - x) - 4
+  const half = Math.abs(middle - x)
+  const room = half - 4 + (half > WIDE_PX ? OVER_MIDDLE_PX : 0)
   const fitting = (words: string) => (words.length * LETTER_PX <= room ? words : `${words.slice(0, Math.max(Math.floor(room / LETTER_PX) - 1, 0))}…`)
   const corner = before ? rect.x + rect.w - 6 : rect.x + 6
   return (

@@ -66,9 +66,9 @@ export function KeysDialog({ onClose }: { onClose: () => void }) {
     <Dialog title="Ribbon and keys" open onClose={onClose} wide>
       <Section as="h3">The ribbon</Section>
       <Words>
-        The drawing below every view is the whole road, from the first day at the left to the last: the land with its stops above, what is carried at
-        each kilometre below. The <b>playhead</b> is the upright line with the mass beside it. Drag it, or the ribbon under it: bags, stores and
-        figures then show that moment.
+        The drawing below every view is the whole road, the first day at the left: above what is carried at each kilometre, below it the land with its
+        stops, nights and days. The <b>playhead</b> is the upright yellow line. Drag it, or touch the ribbon anywhere: bags, stores and figures then
+        show that moment.
       </Words>
       {OTHERS.map(([where, keys]) => (
         <div key={where}>
