@@ -45,6 +45,10 @@ export function WhyDialog({ thing, from, onClose }: { thing: Thing; from: string
   const { data, error } = useQuery({
     queryKey: ['why', tour.id, tour.revision, thing.id, from],
     queryFn: () => api.why(tour.id, thing.id, from),
+    // What is on its way to a bag is asked about once it is there.
+    enabled:
+      tour.sheet.kit.some((t) => t.id === thing.id) &&
+      (from === null || tour.sheet.load.placements.some((p) => p.thing_id === thing.id && p.carrier_id === from)),
   })
   const points = (value: number) => `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(1)}`
   const reasons = (paid: Paid[]) => dearest(paid, 0.1, points)

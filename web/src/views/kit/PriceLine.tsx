@@ -21,6 +21,8 @@ export function PriceLine({ thing }: { thing: Thing }) {
   const { data } = useQuery({
     queryKey: ['price', tour.id, tour.revision, thing.id],
     queryFn: () => api.price(tour.id, thing.id),
+    // A thing that is still on its way has no price yet.
+    enabled: tour.sheet.kit.some((t) => t.id === thing.id),
   })
   const told = (texts: Text[]) =>
     `${texts
