@@ -7,6 +7,7 @@ At least so many cases (5,000); exits with 1 where an answer is a 5xx, or is non
 
 import http.client
 import importlib
+import logging
 import shutil
 import sys
 import tempfile
@@ -49,6 +50,7 @@ def over_http(app: Flask) -> tuple[int, int, list[str]]:
         module, _, name = where.rpartition(".")
         room = importlib.import_module(module)
         setattr(room, name, counting(getattr(room, name)))
+    logging.getLogger("werkzeug").setLevel(logging.ERROR)
     server = make_server("127.0.0.1", 0, app, threaded=True)
     threading.Thread(target=server.serve_forever, daemon=True).start()
     tours: Tours = tours_of(app)
