@@ -278,3 +278,11 @@ def test_who_cannot_do_it_cannot_mend_it_and_the_gap_is_the_longest():
     handy = tour.model_copy(update={"riders": (RIDER.model_copy(update={"mends": "workshop"}),)})
     assert fault(handy, "spoke").skill == "at_hand"
     assert fault(tour, "spoke").gap_km == 600
+
+
+def test_a_reason_keeps_its_own_figures_beside_the_days():
+    """Cash belongs into three places, on however many days it is asked for."""
+    tour = days(serving("cash"))
+    drafts = look_for("not_safe", situation_of(tour, profile_of(tour)))
+    reason = next(draft.reason.metric() for key, draft in drafts.items() if "cash" in key)
+    assert reason == "In 3 places, one of them on the body; asked on 10 days, 1 to 10."

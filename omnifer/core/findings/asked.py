@@ -11,7 +11,7 @@ from omnifer.core.model.needs import Ask, Fault, Layers
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.needs.repair import fit_for, named
-from omnifer.core.sentence import celsius, fine_kg, hours, km, litres, number, say, share
+from omnifer.core.sentence import celsius, fine_kg, hours, joined, km, litres, number, say, share
 
 KINDS: dict[str, FindingKind] = {
     "dressed": "thin_layers", "sheltered": "no_shelter", "seen": "not_seen", "safe": "not_safe", "complete": "incomplete",
@@ -60,13 +60,9 @@ def _medicine(s: Situation) -> Iterator[Draft]:
 def _lacking(s: Situation, ask: Ask) -> Draft:
     whose = _whose(s, ask)
     day = s.days[(ask.lacks_day or ask.from_day) - 1]
-    span = say("{because}; asked on {n:day|days}, {from_} to {to}", n=number(ask.days), from_=number(ask.from_day),
-               to=number(ask.to_day))  # fmt: skip
-    words = span.words.replace("{because}", ask.because.words)
-    reason = span.model_copy(
-        update={"words": words[:1].upper() + words[1:] + ".", "figures": ask.because.figures | span.figures,
-                "names": ask.because.names}
-    )  # fmt: skip
+    span = say("asked on {n:day|days}, {from_} to {to}.", n=number(ask.days), from_=number(ask.from_day), to=number(ask.to_day))
+    reason = joined([ask.because, span])
+    reason = reason.model_copy(update={"words": reason.words[:1].upper() + reason.words[1:]})
     if ask.state == "too_deep":
         sentence = say("{what} cannot be reached in time{whose}.", what=ask.words[:1].upper() + ask.words[1:], whose=whose)
     elif ask.thing_ids and ask.lacks == ask.days:
