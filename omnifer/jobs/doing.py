@@ -7,6 +7,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from omnifer.core.load import solver  # noqa: F401  loaded once for all errands that search
 from omnifer.core.load.settle import propose_load
 from omnifer.core.model.road import Road
 from omnifer.demo.sample import demo_tour

@@ -3,6 +3,7 @@
 from collections import deque
 from collections.abc import Container, Iterator
 from concurrent.futures import ThreadPoolExecutor
+from typing import TYPE_CHECKING
 
 import numpy as np
 from pydantic import Field
@@ -14,11 +15,13 @@ from omnifer.core.load.problem import Placing, Problem, Score, evaluate
 from omnifer.core.load.relief import Relief, Shortfall, best_change, shortfalls
 from omnifer.core.load.rules import first_against, spot_of
 from omnifer.core.load.search import Search, better_and_better
-from omnifer.core.load.solver import Solved, solve
 from omnifer.core.model.load import FoodShare, Load, Placement
 from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.supplies.stock import Stock
+
+if TYPE_CHECKING:
+    from omnifer.core.load.solver import Solved
 
 ROUNDS = 9
 """Annealing rounds of the search: some six seconds at a hundred things."""
@@ -77,7 +80,7 @@ def proposing(
     try:
         for turn, (placing, score) in enumerate(better_and_better(problem, begun)):
             if turn == 0 and effort > 0:
-                solving = beside.submit(solve, problem, effort)
+                solving = beside.submit(_solved, problem, effort)
             done = turn / (rounds + 1)
             if turn < rounds:
                 bound = (
@@ -91,7 +94,13 @@ def proposing(
         beside.shutdown(wait=False, cancel_futures=True)
 
 
-def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, solved: Solved | None) -> Proposal:
+def _solved(problem: Problem, effort: float) -> "Solved":
+    from omnifer.core.load.solver import solve  # half a second that only a search costs
+
+    return solve(problem, effort)
+
+
+def _settled(tour: TourSheet, problem: Problem, placing: Placing, score: Score, solved: "Solved | None") -> Proposal:
     """The better of search and solver, with the solver's bound."""
     if solved is not None and solved.placing is not None:
         polished, better = _polish(problem, solved.placing)

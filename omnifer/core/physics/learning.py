@@ -10,9 +10,10 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy import special, stats
+from scipy import special
 
 NINE_IN_TEN = 0.9
+QUANTILES = np.array([(1 - NINE_IN_TEN) / 2, (1 + NINE_IN_TEN) / 2])
 GRID = 2001
 """Points at which a belief without a formula is worked out."""
 
@@ -49,7 +50,7 @@ def rate(prior: float, worth: float, used: float, units: float, lump: float = 1.
         return Belief(0.0, 0.0, 0.0, 0.0)
     if lump > 1:
         return _censored(shape - used, worth, used, units, lump)
-    low, high = stats.gamma.ppf([(1 - NINE_IN_TEN) / 2, (1 + NINE_IN_TEN) / 2], shape, scale=1 / exposure)
+    low, high = special.gammaincinv(shape, QUANTILES) / exposure
     return Belief(shape / exposure, shape**0.5 / exposure, float(low), float(high))
 
 
@@ -60,13 +61,15 @@ def _censored(shape: float, worth: float, used: float, units: float, lump: float
     expected = rates * units
     # A Poisson count is below n with the chance of the upper incomplete gamma function at n.
     fewer = special.gammaincc(used, expected) if used > 0 else 0.0
-    return _on_a_grid(rates, stats.gamma.pdf(rates, shape, scale=1 / worth) * (special.gammaincc(used + lump, expected) - fewer))
+    return _on_a_grid(
+        rates, np.exp(special.xlogy(shape - 1, rates) - worth * rates) * (special.gammaincc(used + lump, expected) - fewer)
+    )
 
 
 def _on_a_grid(values: NDArray[np.float64], weight: NDArray[np.float64]) -> Belief:
     part = weight / weight.sum()
     middle = float(values @ part)
-    low, high = np.interp([(1 - NINE_IN_TEN) / 2, (1 + NINE_IN_TEN) / 2], np.cumsum(part), values)
+    low, high = np.interp(QUANTILES, np.cumsum(part), values)
     return Belief(middle, float(((values - middle) ** 2 @ part) ** 0.5), float(low), float(high))
 
 
@@ -99,7 +102,7 @@ def shift(
     left = margins_k[:, None] - shifts[None, :]
     cold, warm = special.ndtr(-left / blur_k), special.ndtr((left - band_k) / blur_k)
     chance = np.where(felt[:, None] < 0, cold, np.where(felt[:, None] > 0, warm, 1 - cold - warm))
-    return _on_a_grid(shifts, stats.norm.pdf(shifts, 0, sd_k) * np.maximum(chance, 1e-12).prod(axis=0))
+    return _on_a_grid(shifts, np.exp(-0.5 * (shifts / sd_k) ** 2) * np.maximum(chance, 1e-12).prod(axis=0))
 
 
 def mean(prior: float, worth: float, values: tuple[float, ...], spread: float) -> Belief:
@@ -120,5 +123,5 @@ def mean(prior: float, worth: float, values: tuple[float, ...], spread: float) -
         raise ValueError("an assumption is worth something, and days differ")
     days = worth + len(values)
     middle, sd = (worth * prior + sum(values)) / days, spread / days**0.5
-    low, high = stats.norm.ppf([(1 - NINE_IN_TEN) / 2, (1 + NINE_IN_TEN) / 2], middle, sd)
+    low, high = middle + sd * special.ndtri(QUANTILES)
     return Belief(middle, sd, float(low), float(high))

@@ -3,15 +3,18 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.spatial import cKDTree
 
 from omnifer.core.model.assessment import ProfileLine
 from omnifer.core.model.quantities import LONGEST_ROAD_KM
 from omnifer.core.model.road import Track, TypedDay
 from omnifer.core.physics import geodesy
+
+if TYPE_CHECKING:
+    from scipy.spatial import cKDTree
 
 STEP_M = 25.0
 """Spacing of the cells [m]; ascent and gradient want 25 m or less."""
@@ -125,8 +128,10 @@ class Profile:
         return np.asarray(np.hypot(self.lat_deg - lat_deg, east * np.cos(middle)) * KM_PER_DEGREE)
 
     @cached_property
-    def _tree(self) -> cKDTree:
+    def _tree(self) -> "cKDTree":
         """The points of the road as they lie on a sphere of radius 1."""
+        from scipy.spatial import cKDTree  # half a second that only tracks with places cost
+
         assert self.lat_deg is not None
         assert self.lon_deg is not None
         return cKDTree(geodesy.on_sphere(self.lat_deg, self.lon_deg))
