@@ -34,7 +34,7 @@ from omnifer.store.cluster import MASTER, ROLE, Cluster
 from omnifer.store.database import LOCAL_RIDER, migrate, owner_named
 from omnifer.store.tours import Tours
 
-SHORT_KM = 900.0
+SHORT_KM, FAR_KM = 480.0, 900.0
 FEW_THINGS = 24
 # Random at the desk, where a new failure is welcome; the same every time where it would only stop others.
 hypothesis.settings.register_profile("steady", deadline=None, derandomize=bool(os.environ.get("CI")))
@@ -130,11 +130,25 @@ def end_worker(worker: subprocess.Popen) -> None:
     worker.wait(timeout=30)
 
 
+def first_km(sample: Tour, km: float) -> Tour:
+    """The first kilometres of the sample: every noun of it, and a part of the road."""
+    track = trim(sample.track, 0, km)
+    return sample.model_copy(update={"track": track, "road": trimmed_road(sample.road, 0, km)})
+
+
 @pytest.fixture(scope="session")
 def short_sample(sample: Tour) -> Tour:
-    """The sample's first weeks: every noun of it, and a third of the road."""
-    track = trim(sample.track, 0, SHORT_KM)
-    return sample.model_copy(update={"track": track, "road": trimmed_road(sample.road, 0, SHORT_KM)})
+    """The sample's first week."""
+    return first_km(sample, SHORT_KM)
+
+
+@pytest.fixture(scope="session")
+def far_sample(sample: Tour) -> tuple[Tour, Profile]:
+    """The sample's first two weeks, with the first long ways between supplies."""
+    tour = first_km(sample, FAR_KM)
+    road = profile_of(tour)
+    assert road is not None
+    return tour, road
 
 
 @pytest.fixture(scope="session")
@@ -145,9 +159,12 @@ def short_road(short_sample: Tour) -> Profile:
 
 
 @pytest.fixture
-def site(served: tuple[str, Flask], short_sample: Tour, short_road: Profile) -> Iterator[str]:
-    """Where the application is served, with the first weeks of the sample tour and no other."""
-    yield from _holding(served, short_sample, short_road)
+def site(request: pytest.FixtureRequest, served: tuple[str, Flask], short_sample: Tour, short_road: Profile) -> Iterator[str]:
+    """Where the application is served, with the first week of the sample tour and no other; marked far: the first two."""
+    if request.node.get_closest_marker("far"):
+        yield from _holding(served, *request.getfixturevalue("far_sample"))
+    else:
+        yield from _holding(served, short_sample, short_road)
 
 
 @pytest.fixture

@@ -3,11 +3,11 @@
 from collections.abc import Iterator
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
 
 from bench.browser import launch
+from tests.browser.seen import PATIENCE_MS
 
-expect.set_options(timeout=30_000)
 NO_WORKER = "Service Worker registration blocked by Playwright"
 """What works without a network is tested by itself (test_companion.py): elsewhere nothing stands between page and server."""
 
@@ -15,7 +15,7 @@ NO_WORKER = "Service Worker registration blocked by Playwright"
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        chromium = launch(playwright)
+        chromium = launch(playwright, frugal=True)
         yield chromium
         chromium.close()
 
@@ -29,7 +29,7 @@ FORGET = """async () => {
 
 def listened(page: Page, complaints: list[str]) -> Page:
     """A page whose console's errors and warnings are noted."""
-    page.set_default_timeout(30_000)
+    page.set_default_timeout(PATIENCE_MS)
     page.on("console", lambda m: complaints.append(m.text) if m.type in ("error", "warning") and m.text != NO_WORKER else None)
     page.on("pageerror", lambda e: complaints.append(str(e)))
     return page

@@ -3,9 +3,10 @@
 import json
 import re
 
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page
 
 from tests.browser.conftest import open_page, visit
+from tests.browser.seen import expect
 
 SEARCH_MS = 60_000
 """A search on a machine that does much else meanwhile."""

@@ -5,9 +5,10 @@ from collections.abc import Iterator
 
 import pytest
 import requests
-from playwright.sync_api import Browser, BrowserContext, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page
 
 from tests.browser.conftest import listened
+from tests.browser.seen import expect
 from tests.core.test_diary import KIT, STOWED, straight_tour
 from tests.faults.house import House, until
 
@@ -170,7 +171,7 @@ def test_two_phones_without_a_network_and_a_server_that_is_killed(browser: Brows
     assert [len(numbers) for numbers in by_phone.values()] == [EACH, EACH]
     # Undone on one phone, it is undone on the other.
     first.get_by_role("button", name="Undo it").click()
-    expect(second.get_by_text(f"{2 * EACH} entries")).to_be_visible(timeout=30_000)
+    expect(second.get_by_text(f"{2 * EACH} entries")).to_be_visible()
     for context, _ in phones:
         context.close()
     assert [c for c in complaints if not OFFLINE.search(c)] == []

@@ -5,12 +5,13 @@ from collections.abc import Iterator
 
 import pytest
 from flask import Flask
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from omnifer.core.model.road import Road
 from omnifer.store.database import LOCAL_RIDER, owner_named
 from omnifer.store.diary import Diary
 from tests.browser.conftest import look_away
+from tests.browser.seen import expect
 from tests.conftest import small_tour, tours_of
 from tests.core.test_diary import KIT, STOWED, straight_tour, told
 

@@ -2,9 +2,11 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+import pytest
+from playwright.sync_api import Page
 
 from tests.browser.conftest import open_page, visit
+from tests.browser.seen import expect
 
 
 def undo(page: Page, what: str) -> None:
@@ -145,6 +147,7 @@ def test_night_colours_are_remembered(page: Page, site: str):
     assert page.evaluate(background) == day
 
 
+@pytest.mark.far
 def test_tours_are_drawn_renamed_copied_removed_and_fetched_back(page: Page, site: str):
     page.goto(site)
     name = "Tamsen Quay to Lantern Point"

@@ -7,9 +7,10 @@ from pathlib import Path
 
 import pytest
 from flask import Flask
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from tests.browser.conftest import open_page
+from tests.browser.seen import expect
 from tests.conftest import tours_of
 
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -87,7 +88,7 @@ def test_the_first_hour(size: tuple[int, int], empty_site: str, browser, complai
     with page.expect_file_chooser() as chooser:
         page.get_by_role("button", name="Bring a GPX track").click()
     chooser.value.set_files(own_track(tmp_path))
-    expect(page.get_by_text("points,").first).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("points,").first).to_be_visible()
     page.get_by_role("button", name=re.compile("Cut the road by")).click()
     page.get_by_role("option", name="Days in all").click()
     days = page.get_by_label("Days, rests with them")

@@ -2,9 +2,10 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from tests.browser.conftest import visit
+from tests.browser.seen import expect
 
 LONG_MS = 60_000
 """For a comparison that searches loads first, on a machine with other work [ms]."""

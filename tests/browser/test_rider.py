@@ -4,11 +4,12 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page
 
 from omnifer.demo.country import demo_track
 from omnifer.formats.gpx import write_gpx
 from tests.browser.conftest import open_page, visit
+from tests.browser.seen import expect
 
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
@@ -54,7 +55,7 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
         tab_to(page, "Bring a GPX track")
         page.keyboard.press("Enter")
     chooser.value.set_files(track)
-    expect(page.get_by_text("points,").first).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("points,").first).to_be_visible()
     expect(page.get_by_role("button", name="Show fewer days")).to_be_visible()  # land and plan are drawn without a reload
     expect(page.get_by_role("img", name="The road from above")).to_be_visible()
 
@@ -169,6 +170,7 @@ def test_escape_puts_what_is_in_hand_back(page: Page, site: str):
     expect(page.locator('[data-thing="tarp"]')).to_have_attribute("aria-pressed", "false")
 
 
+@pytest.mark.far
 def test_supplies_are_set_in_one_gesture_on_the_ribbon(page: Page, site: str):
     visit(page, site, "road")
     row = page.get_by_label("Water at Dry Ford", exact=True)
@@ -215,6 +217,7 @@ def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: lis
     other.context.close()
 
 
+@pytest.mark.far
 def test_both_unit_systems(page: Page, site: str):
     visit(page, site, "load")
     expect(page.locator("svg.rig")).to_contain_text("kg")
@@ -227,10 +230,11 @@ def test_both_unit_systems(page: Page, site: str):
     expect(page.locator("svg.rig")).to_contain_text("lb")
 
 
+@pytest.mark.far
 def test_a_mend_is_tried_and_kept(page: Page, site: str):
     visit(page, site, "load")
     page.locator('[data-thing="folding-chair"]').click()
-    page.get_by_role("button", name="Edvin").click()
+    page.get_by_role("button", name="Edvin", exact=True).click()
     page.locator('[data-carrier="edvin-top-tube"]').click()
     page.get_by_role("button", name=re.compile(r"^\d+ more$")).click()
     page.get_by_role("button", name="Top-tube bag holds").first.click()
@@ -240,6 +244,7 @@ def test_a_mend_is_tried_and_kept(page: Page, site: str):
     expect(page.get_by_role("button", name="Undo: Mend")).to_be_enabled()
 
 
+@pytest.mark.far
 def test_bad_files_are_answered_in_words(page: Page, site: str, tmp_path: Path, complaints: list[str]):
     bad = tmp_path / "cut.gpx"
     bad.write_text("<gpx><trk><trkseg><trkpt lat='1' lon='2'/>")

@@ -4,9 +4,10 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from tests.browser.conftest import visit
+from tests.browser.seen import expect
 from tests.formats.test_gpx import gpx
 
 
@@ -188,7 +189,7 @@ def test_a_default_is_overwritten_seen_to_move_the_tour_and_taken_back(road: Pag
     name = "Water of a rider for an evening, night and morning away from a source"
     road.get_by_role("button", name=f"What it moves: {name}").click()
     moved = road.get_by_role("table", name=f"What {name} moves")
-    expect(moved.get_by_role("row").filter(has_text="Most water")).to_be_visible(timeout=30_000)
+    expect(moved.get_by_role("row").filter(has_text="Most water")).to_be_visible()
     field = road.get_by_role("textbox", name=re.compile(name))
     field.fill("a lot")
     field.press("Enter")

@@ -3,9 +3,10 @@
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from tests.browser.conftest import open_page, visit
+from tests.browser.seen import expect
 
 
 @pytest.fixture
@@ -24,6 +25,7 @@ def go_to(page: Page, place: str) -> None:
         page.keyboard.press("]")
 
 
+@pytest.mark.far
 def test_a_shop_is_skipped_and_the_rest_follows_and_is_undone(stores: Page):
     go_to(stores, "Castrel")
     buy = stores.get_by_role("button", name=re.compile("^Buy"))
@@ -58,7 +60,7 @@ def test_an_amount_is_typed_and_planned_again(stores: Page):
 
 
 def test_a_refill_is_dragged_on_its_lane(stores: Page):
-    expect(stores.get_by_text("(proven)")).to_be_visible(timeout=30_000)  # the last that comes by itself and may move a line
+    expect(stores.get_by_text("(proven)")).to_be_visible()  # the last that comes by itself and may move a line
     go_to(stores, "Quarve")
     handle = stores.locator("circle[data-mark]").first
     handle.hover()
@@ -72,12 +74,13 @@ def test_a_refill_is_dragged_on_its_lane(stores: Page):
 
 def test_the_best_plan_is_proven_and_taken(stores: Page):
     take = stores.get_by_role("button", name="Take the best")
-    expect(take).to_be_visible(timeout=30_000)
+    expect(take).to_be_visible()
     expect(stores.get_by_text("(proven)")).to_be_visible()
     take.click()
-    expect(stores.get_by_text("No plan carries less (proven)")).to_be_visible(timeout=30_000)
+    expect(stores.get_by_text("No plan carries less (proven)")).to_be_visible()
 
 
+@pytest.mark.far
 def test_lists_name_every_stop_and_every_lane(stores: Page):
     stores.get_by_role("button", name="Lists and tables").click()
     expect(stores.get_by_role("row").filter(has_text="Castrel")).to_contain_text("Charge")
@@ -85,10 +88,10 @@ def test_lists_name_every_stop_and_every_lane(stores: Page):
     expect(stores.get_by_role("row").filter(has_text="Hessick")).to_be_visible()
 
 
+@pytest.mark.far
 def test_a_mend_of_the_stores_is_tried_and_kept(page: Page, site: str):
     visit(page, site, "load")
-    expect(page.get_by_role("button", name=re.compile("^Leaving Kestin Wells"))).to_be_visible()
-    page.get_by_role("button", name="What helps").click()
+    page.get_by_role("button", name=re.compile("^Leaving Kestin Wells")).click()
     mend = page.get_by_role("listitem").filter(has_text=re.compile("^Carry .* more in"))
     mend.get_by_role("button", name="Try").click()
     expect(mend).to_contain_text("This ends it.")

@@ -17,7 +17,7 @@ from tests.jobs.conftest import until
 
 STREAM = {"Accept": "text/event-stream"}
 HALF_A_SECOND = 0.5
-THINGS = [thing(f"thing-{n}", 0.2 + n % 7 / 10, 0.5 + n % 5, group=f"kit {n % 6}") for n in range(60)]
+THINGS = [thing(f"thing-{n}", 0.2 + n % 7 / 10, 0.5 + n % 5, group=f"kit {n % 6}") for n in range(24)]
 
 
 @pytest.fixture
@@ -120,7 +120,7 @@ def test_one_rider_has_only_so_many_at_a_time(tour):
 
 
 def test_a_killed_workers_search_is_taken_up_by_another(tour, worker, database):
-    response = Asked(tour, rounds=3)
+    response = Asked(tour, rounds=2)
     response.until("proposal")
     other = start_worker(database)
     worker.kill()
@@ -132,7 +132,7 @@ def test_a_killed_workers_search_is_taken_up_by_another(tour, worker, database):
 
 
 def test_a_stopped_worker_gives_its_search_back(tour, worker, database):
-    response = Asked(tour, rounds=3)
+    response = Asked(tour, rounds=2)
     response.until("proposal")
     began = time.monotonic()
     end_worker(worker)
@@ -143,7 +143,7 @@ def test_a_stopped_worker_gives_its_search_back(tour, worker, database):
 
 
 def test_a_killed_process_is_begun_once_more(tour, worker):
-    response = Asked(tour, rounds=3)
+    response = Asked(tour, rounds=2)
     response.until("proposal")
     for number in doers(worker):
         os.kill(number, signal.SIGKILL)
