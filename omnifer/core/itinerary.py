@@ -114,7 +114,7 @@ def _riding_day(
         rain_chance=round(float(weather.rain_chance[part].mean()), 2),
         wind_ms=round(float(weather.wind_ms[part].mean()), 1),
         night_at=night.name if night else last_name(list(voyage.supplies.values())) if last else "",
-        night_water=last or water.counts(night, voyage.visits, voyage.ride.melts),
+        night_water=last or water.counts(night, voyage.visits, voyage.ride.melts(end)),
         night_set_km=None if last else next((n.at_km for n in tour.road.nights if abs(n.at_km - end) < SAME_PLACE_KM), None),
         steepest=round(float(road.gradient[cells].max()), 3),
     )

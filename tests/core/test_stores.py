@@ -283,9 +283,9 @@ def test_small_things_last_as_long_as_their_containers():
 def test_tablets_go_with_the_litres_and_a_press_takes_its_time():
     """Common practice, no source: 6 l by presses of 0.9 l are 7 fillings of 4.3 min, 30 min; 12 days x 1.5 l at a tablet for 0.75 l
     are 24 tablets."""
-    press = thing("press", 0.1, role={"does": "treatment", "by": "press"})
+    press = thing("press", 0.1, role={"does": "treatment", "by": "press", "litres_a_piece": 0.9})
     tour = ten_days(press)
-    method = water.treatment_of(ride(tour).ride)
+    method = water.treatment_of(ride(tour).ride, 0)
     assert method.minutes(6.0) == pytest.approx(30, abs=0.5)
     tablets = thing("tablets", 0.01, role={"does": "used_up", "unit": "pieces", "holds": 50, "content_kg": 0.02, "rate": 1 / 0.75,
                                           "per": "litre_treated"})  # fmt: skip
@@ -483,3 +483,27 @@ def test_an_inn_near_the_days_end_is_the_night_for_every_need():
     found = told(ten_days(bag, stops=(inn,)))
     assert found.days[0].night_at == inn.name
     assert found.sleepers[0].nights[0].indoors
+
+
+def test_what_went_home_treats_and_melts_no_more():
+    """Streams and snow at 100 and 300 km: from 200 on neither filter nor stove is there."""
+
+    def sent_home(of):
+        return type(of).model_validate(of.model_dump() | {"where": [{"from_km": 200, "how": "home"}]})
+
+    press = thing("press", 0.1, role={"does": "treatment", "by": "press"})
+    streams = tuple(stop(km, water="reliable", treat_water=True) for km in (100, 300))
+    sack = thing("sack", 0.1, holds_water_l=40)
+    kept, gone = (ten_days(press, sack, stops=streams), ten_days(sent_home(press), sack, stops=streams))
+    assert [f for f in told(kept).findings if f.kind == "untreated"] == []
+    (lost,) = [f for f in told(gone).findings if f.kind == "untreated"]
+    assert lost.at_km == 300
+    minutes = water.minutes_by_hand(ride(gone).ride, ride(gone).supplies["water"])
+    assert (minutes > 0).sum() == 1
+    stove = thing("stove", 0.3, role={"does": "stove", "burns": "petrol"})
+    snow = tuple(stop(km, water="snow") for km in (100, 300))
+    white, bare = ten_days(stove, sack, stops=snow), ten_days(sent_home(stove), sack, stops=snow)
+    assert [set(ride(tour).supplies["water"].refills.km.tolist()) & {100, 300} for tour in (white, bare)] == [{100, 300}, {100}]
+    dry = thing("bottle", 0.1, role={"does": "fuel_vessel", "burns": "petrol", "holds_kg": 0.5})
+    empty = ten_days(stove, sent_home(dry), sack, stops=snow)
+    assert set(ride(empty).supplies["water"].refills.km.tolist()) & {100, 300} == {100}

@@ -112,13 +112,15 @@ def _days_behind(days: list[Day], at_km: float, date: dt.date, hour: float) -> f
 
 
 def _ahead(findings: list[Finding], at_km: float, day: int) -> list[Finding]:
-    """What still bites: findings of places ahead, of days to come, and of nothing in particular."""
-    return [
-        f for f in findings
-        if f.aside is None
-        and (f.at_km is None or (f.to_km if f.to_km is not None else f.at_km) >= at_km - NEAR_KM)
-        and (f.day is None or f.day >= day)
-    ]  # fmt: skip
+    """What still bites: findings of places ahead, of days to come, and of nothing in particular; what began behind and lasts
+    is said until it ends."""
+
+    def bites(f: Finding) -> bool:
+        if f.to_km is not None and f.to_km > at_km + NEAR_KM:
+            return True
+        return (f.at_km is None or (f.to_km or f.at_km) >= at_km - NEAR_KM) and (f.day is None or f.day >= day)
+
+    return [f for f in findings if f.aside is None and bites(f)]
 
 
 def _sentence(behind: float, begun: bool, arrived: bool, findings: list[Finding], rest: Course, at_km: float) -> Text:

@@ -21,8 +21,9 @@ def untreated_water(s: Situation) -> Iterator[Draft]:
     if s.voyage is None:
         return
     supply = s.voyage.supplies["water"]
-    wanted = water.treated(supply)
-    if not wanted.any() or water.treatment_of(s.voyage.ride).thing is not None:
+    with_what = [water.treatment_of(s.voyage.ride, km).thing for km in supply.refills.km.tolist()]
+    wanted = water.treated(supply) * np.array([thing is None for thing in with_what])
+    if not wanted.any():
         return
     first = int(np.flatnonzero(wanted)[0])
     at = float(supply.refills.km[first])

@@ -38,10 +38,11 @@ def cold(s: Situation) -> Iterator[Draft]:
     """Riders who lie awake: the coldest night against what they have."""
     for sleeper in s.sleepers:
         rider = next(r for r in s.tour.riders if r.id == sleeper.rider_id)
-        bare = [night for night in sleeper.nights if not night.indoors and night.bears_c is None]
+        ahead = [night for night in sleeper.nights if s.days[night.day - 1].to_km >= s.from_km]
+        bare = [night for night in ahead if not night.indoors and night.bears_c is None]
         if bare:
             yield _nothing(s, rider, bare)
-        short = [night for night in sleeper.nights if night.short_k >= LEAST_SHORT_K]
+        short = [night for night in ahead if night.short_k >= LEAST_SHORT_K]
         if short:
             yield _short(s, rider, sleeper, short)
         elif sleeper.spare_k is not None and sleeper.spare_k <= -LEAST_SHORT_K:

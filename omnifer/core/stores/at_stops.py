@@ -73,7 +73,6 @@ class _Deeds:
         self.tour, self.voyage, self.supply, self.larder = tour, voyage, supply, larder
         self.taken: list[float] = supply.taken.tolist()
         self.lasting = _lasting(voyage, supply)
-        self.treats = water.treatment_of(voyage.ride)
         name, unit = supply.kind.name, supply.kind.kg_per_unit or 1.0
         self.vessels = [(t, n) for t, n in voyage.ride.vessels if supply_in(t) == name]
         inside = fills(self.vessels, {name: supply.amounts.leaving * unit}, supply.refills.km)
@@ -85,7 +84,7 @@ class _Deeds:
         supply, kind, amounts = self.supply, self.supply.kind, self.supply.amounts
         taken, stop = self.taken[place], supply.refills.stops[place]
         treated = kind.name == "water" and stop is not None and stop.treat_water
-        by_hand = self.treats.minutes(taken) if treated else 0.0
+        by_hand = self._treats(place).minutes(taken) if treated else 0.0
         items = self.larder.buys(supply, place) if kind.name == "food" else _packs(self.tour, supply, taken)
         vessels = self._vessels(place)
         most = min(float(supply.capacity[place]) - float(amounts.arriving[place]), float(supply.refills.offers[place]))
@@ -97,6 +96,10 @@ class _Deeds:
             minutes=round(by_hand, 1), money=self._money(items, taken), words=self._words(place),
             note=self._note(place, by_hand, treated, vessels), vessels=vessels, items=items,
         )  # fmt: skip
+
+    def _treats(self, place: int) -> water.Method:
+        """How water is treated there."""
+        return water.treatment_of(self.voyage.ride, float(self.supply.refills.km[place]))
 
     def _vessels(self, place: int) -> list[VesselFill]:
         unit = self.supply.kind.kg_per_unit or 1.0
@@ -157,10 +160,11 @@ class _Deeds:
                 )
             return say("{asked} asked, {short} short", asked=make(round(asked, 2)), short=make(round(short, 2)))
         if treated and self.taken[place] > 0:
-            if self.treats.thing is None:
+            treats = self._treats(place)
+            if treats.thing is None:
                 return say("to be treated, and nothing on board does")
-            words = "{thing}: {by_hand} by hand" + (", then wait {wait}" if self.treats.wait_min else "")
-            return say(words, thing=self.treats.thing.name, by_hand=minutes(by_hand), wait=minutes(self.treats.wait_min))
+            words = "{thing}: {by_hand} by hand" + (", then wait {wait}" if treats.wait_min else "")
+            return say(words, thing=treats.thing.name, by_hand=minutes(by_hand), wait=minutes(treats.wait_min))
         empty = [v for v in vessels if v.filled <= HARDLY and v.until_day is not None]
         if empty:
             names = " and ".join(dict.fromkeys(v.name for v in empty))

@@ -33,8 +33,7 @@ def stores_told(tour: TourSheet, voyage: Voyage) -> StoresTold:
 def figures(tour: TourSheet, voyage: Voyage, supplies: dict[str, Supply]) -> PlanFigures:
     """What carrying and getting supplies comes to."""
     carried = sum(kg_km(voyage, supply) for supply in supplies.values())
-    treats = water.treatment_of(voyage.ride)
-    by_hand = sum(treats.minutes(litres) for litres in water.treated(supplies["water"]).tolist() if litres > 0)
+    by_hand = float(water.minutes_by_hand(voyage.ride, supplies["water"]).sum())
     return PlanFigures(
         kg_km=round(carried, 1), minutes=round(carried * minutes_per_kg_km(voyage) + by_hand, 1), money=_money(tour, supplies)
     )

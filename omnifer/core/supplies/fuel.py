@@ -117,7 +117,7 @@ def _terms(kind: FuelKind, vessels: list[tuple[Thing, int]]) -> Terms:
 def _at_sources(ride: Ride, stove: Stove, supply: Supply) -> Array:
     """Fuel burnt where water is boiled to be safe or melted out of snow, shape (refills,) [kg]."""
     usual, km = ride.tour.practice, supply.refills.km
-    boils = water.treatment_of(ride).boils
+    boils = np.array([water.treatment_of(ride, at).boils for at in km.tolist()], dtype=bool)
     height, wind, air_c = (
         np.interp(km, ride.nodes.km, along) for along in (ride.nodes.elevation_m, ride.climate.wind_ms, ride.climate.mean_c)
     )

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.road import Stop
-from omnifer.core.model.roles import Stove, UsedUp
+from omnifer.core.model.roles import FuelVessel, Stove, UsedUp
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
 from omnifer.core.road.arrivals import Visit
@@ -58,10 +58,17 @@ class Ride:
         nights = zip(self.days.km[1:-1].tolist(), self.night_stops, strict=True)
         return np.array([km if stop is None else stop.at_km for km, stop in nights])
 
-    @cached_property
-    def melts(self) -> bool:
-        """Whether anything on board melts snow."""
-        return bool(self.things(Stove))
+    def melts(self, km: float) -> bool:
+        """Whether a stove that is on board there melts snow, with a vessel of its fuel where any fuel is told of."""
+        vessels = self.things(FuelVessel)
+        burns = {role.burns for role in (t.role for t in vessels if self.aboard(t, km)) if isinstance(role, FuelVessel)}
+        stoves = [t.role for t in self.things(Stove) if self.aboard(t, km)]
+        return any(isinstance(role, Stove) and (not vessels or role.burns in burns) for role in stoves)
+
+    @staticmethod
+    def aboard(thing: Thing, km: float) -> bool:
+        """Whether a thing is on board at a place, also where it comes or goes."""
+        return not thing.where or any(a <= km <= b and place.how in ABOARD for a, b, place in thing.stretches())
 
     @cached_property
     def in_snow(self) -> NDArray[np.bool_]:
@@ -83,7 +90,13 @@ class Ride:
 
     def things(self, role: type) -> list[Thing]:
         """The things of the kit with a role, that are on board anywhere."""
-        return [thing for thing in self._with_roles if isinstance(thing.role, role)]
+        if role not in self._by_role:
+            self._by_role[role] = [thing for thing in self._with_roles if isinstance(thing.role, role)]
+        return self._by_role[role]
+
+    @cached_property
+    def _by_role(self) -> dict[type, list[Thing]]:
+        return {}
 
     @cached_property
     def _with_roles(self) -> list[Thing]:

@@ -48,8 +48,8 @@ def _use(ride: Ride, role: UsedUp, water_supply: Supply) -> tuple[Array, Array, 
         case "km":
             return role.rate * nodes_km, np.zeros(0), np.zeros(0)
         case "litre_treated":
-            by_pieces = water.treatment_of(ride).thing
-            treats = by_pieces is not None and isinstance(by_pieces.role, UsedUp)
+            things = [water.treatment_of(ride, km).thing for km in water_supply.refills.km.tolist()]
+            treats = np.array([thing is not None and isinstance(thing.role, UsedUp) for thing in things], dtype=bool)
             return still, water_supply.refills.km, role.rate * water.treated(water_supply) * treats
 
 

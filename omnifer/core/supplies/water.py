@@ -64,19 +64,24 @@ def dry_camp(riders: int, usual: Practice, stores: Stores = Stores()) -> float: 
 def plan(ride: Ride) -> Supply:
     """Water at the sources that count when the rider is there; a dry camp takes its own at once, a dry rest day its own too."""
     tour, usual, stores = ride.tour, ride.tour.practice, ride.tour.stores
-    melts = ride.melts
-    sources = [stop for stop in ride.stops() if counts(stop, ride.visits, melts)]
+    sources = [stop for stop in ride.stops() if counts(stop, ride.visits, ride.melts(stop.at_km))]
     refills = places_of(ride, KIND.name, sources)
     nights_km, rests, riders = ride.rests_km(), ride.days.rests, len(tour.riders)
-    dry = np.array([not counts(stop, ride.visits, melts) for stop in ride.night_stops], dtype=bool) & ~(ride.in_snow & melts)
+    melts = np.array([ride.melts(km) for km in nights_km.tolist()], dtype=bool)
+    sure = [counts(stop, ride.visits, melt) for stop, melt in zip(ride.night_stops, melts.tolist(), strict=True)]
+    dry = ~np.array(sure, dtype=bool) & ~(ride.in_snow & melts)
     camps = (1 + rests) * dry
     drunk, bottled = along(ride.pace.hours, ride.climate, ride.riding_c, tour.riders, usual)
     taken: Array = camps * dry_camp(riders, usual, stores) + rests * dry * usual.dry_day_l * riders
     reserve = np.maximum(np.diff(np.interp(refills.km, ride.nodes.km, bottled - drunk)), 0)
     seasonal = np.array([stop is not None and stop.water == "seasonal" for stop in refills.stops[1:]], dtype=bool)
     reserve += usual.seasonal_reserve * seasonal * np.diff(np.interp(refills.km, ride.nodes.km, drunk))
-    treats = treatment_of(ride)
-    handling = np.array([0.0 if stop is None or not stop.treat_water else treats.minutes_per_l for stop in refills.stops])
+    handling = np.array(
+        [
+            treatment_of(ride, km).minutes_per_l if stop is not None and stop.treat_water else 0.0
+            for stop, km in zip(refills.stops, refills.km.tolist(), strict=True)
+        ]
+    )
     plain, salted = ([(t, n) for t, n in ride.vessels if t.holds_water_l > 0 and t.salts == salts] for salts in (False, True))
     # What has salts in it is drunk while riding; beyond that it is no use to camp and kitchen.
     drinks = np.minimum(ride.capacity(salted, refills.km), np.diff(np.interp(refills.km, ride.nodes.km, bottled)))
@@ -104,8 +109,9 @@ class Method:
         return litres * self.minutes_per_l
 
 
-def treatment_of(ride: Ride) -> Method:
-    """How this party treats its water: the filter that takes the least time, else boiling, else tablets."""
+def treatment_of(ride: Ride, km: float) -> Method:
+    """How this party treats its water at a place, with what is on board there: the filter that takes the least time, else
+    boiling, else tablets."""
     usual = ride.tour.practice
     by_hand = {
         "press": (usual.press_min_per_l, 0.0), "pump": (usual.pump_min_per_l, 0.0),
@@ -113,6 +119,8 @@ def treatment_of(ride: Ride) -> Method:
     }  # fmt: skip
     found = []
     for thing in ride.things(Treatment):
+        if not ride.aboard(thing, km):
+            continue
         role = thing.role
         assert isinstance(role, Treatment)
         minutes, wait = by_hand[role.by]
@@ -125,7 +133,7 @@ def treatment_of(ride: Ride) -> Method:
     if found:
         return min(found, key=lambda method: (method.boils, method.minutes_per_l))
     tablets = ride.treated_by_pieces()
-    if tablets is not None:
+    if tablets is not None and ride.aboard(tablets, km):
         return Method(tablets, usual.tablet_min_per_l, usual.tablet_wait_min, boils=False)
     return Method(None, 0.0, 0.0, boils=False)
 
@@ -136,18 +144,24 @@ def treated(supply: Supply) -> Array:
     return np.asarray(supply.taken * wanted)
 
 
+def minutes_by_hand(ride: Ride, supply: Supply) -> Array:
+    """What treating takes at each place, shape (refills,) [min]."""
+    places = zip(supply.refills.km.tolist(), treated(supply).tolist(), strict=True)
+    return np.array([treatment_of(ride, km).minutes(litres) if litres > 0 else 0.0 for km, litres in places])
+
+
 def hours_at_sources(ride: Ride, supply: Supply) -> tuple[Array, Array] | None:
     """Where water is treated by hand in the course of a day, in road order, and how long in all up to there [km, h].
 
     Where the night is spent hands have time enough.
     """
-    method, slept = treatment_of(ride), {stop.id for stop in ride.night_stops if stop is not None}
+    slept = {stop.id for stop in ride.night_stops if stop is not None}
     found = [
-        (stop.at_km, method.minutes(litres) / 60)
-        for stop, litres in zip(supply.refills.stops, treated(supply).tolist(), strict=True)
-        if litres > 0 and stop is not None and stop.id not in slept
+        (stop.at_km, minutes / 60)
+        for stop, minutes in zip(supply.refills.stops, minutes_by_hand(ride, supply).tolist(), strict=True)
+        if minutes > 0 and stop is not None and stop.id not in slept
     ]
-    if not found or method.minutes_per_l == 0:
+    if not found:
         return None
     km, hours = zip(*found, strict=True)
     return np.array(km), np.concatenate([[0.0], np.cumsum(hours)])
