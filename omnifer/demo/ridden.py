@@ -154,7 +154,7 @@ class _Diary:
             )
             yield self._note(day, 18.5, "used", km=here, about="fuel", amount=round(max(chance.gauss(0.07, 0.012), 0.01), 3))
         if day % 4 == 0:
-            yield self._note(day, 20, "used", who=1, km=here, about="wet-wipes", amount=float(chance.choice((9, 10, 11, 12, 8))))
+            yield self._note(day, 20, "used", who=1, km=here, about="wet-wipes", amount=float(chance.choice((4, 5, 6, 7))))
         if day % 5 == 1:
             yield self._note(day, 12, "used", km=here, about="sun-cream", amount=float(chance.choice((15, 20, 25))))
         if here > before and day % 3 == 2:
@@ -208,6 +208,8 @@ class _Diary:
             "wash-up-set": "daily",
             "wet-wipes": "some_days",
             "sun-sleeves": "wrong_one",
+            "folding-chair": "never",
+            "travel-chess": "never",
         }
         for thing, verdict in said.items():
             if thing in self.things:

@@ -16,7 +16,7 @@ from omnifer.core.diary.rates import taking
 from omnifer.core.diary.track import laid_on
 from omnifer.core.model.diary import Entry, Received
 from omnifer.core.model.load import Load, Placement
-from omnifer.core.model.road import DayCut, Road, Stop, Track
+from omnifer.core.model.road import DayCut, Road, Stop, Track, Weather
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.physics.geodesy import segment_lengths
 from tests.conftest import pannier_bike, small_tour, thing
@@ -452,7 +452,12 @@ def test_insurance_is_told_apart_from_waste(planned):
 def test_stories_follow_the_things(planned):
     entries, tour, plan, made = six_weeks(planned, 2)
     stories = {s.thing_id: s for s in debrief(tour, plan, made, Journal.of(entries)).stories}
-    assert (stories["lens"].carried_to, stories["lens"].verdict, stories["lens"].deed) == (4, "never", "leave")
+    # Sent home on day 4: that it was never used nobody said, and the library learns nothing of it.
+    assert (stories["lens"].carried_to, stories["lens"].verdict, stories["lens"].deed) == (4, None, "stays")
+    lens = next(t for t in tour.kit if t.id == "lens").model_copy(update={"unused_tours": 1})
+    assert taught(lens, stories["lens"]) == lens
+    said = debrief(tour, plan, made, Journal.of([*entries, told("verdict", day=11, about="lens", word="never")])).stories
+    assert taught(lens, next(s for s in said if s.thing_id == "lens")).unused_tours == 2
     assert (stories["bottle"].verdict, stories["bottle"].deed) == ("broke", "replace")
     assert stories["wipes"].used_days == list(range(1, 10))
     assert stories["wipes"].verdict == "daily"
@@ -467,3 +472,20 @@ def test_entries_that_say_nothing_are_refused():
     ):  # fmt: skip
         with pytest.raises(ValueError, match=r"say|weigh|verdict|names|night|nothing"):
             told(**bad)
+
+
+def test_a_lack_that_began_behind_is_said_until_it_ends():
+    """Warm gloves lost on day 2 of ten frosty ones: on day 5 they are lacking still, and after the last day no more."""
+    tour = straight_tour(*KIT, thing("mitts", 0.1, 0.3, serves=("warm_gloves",)))
+    frost = tour.road.model_copy(update={"weather": (Weather(from_km=0, day_high_c=3, night_low_c=-6),)})
+    tour = tour.model_copy(update={"road": frost})
+    road = profile_of(tour)
+    plan = assess(tour, road)
+
+    def lacking(*entries) -> list[str]:
+        return [f.id for f in replan(tour, plan, road, Journal.of(list(entries))).now.findings if "gloves" in f.id]
+
+    lost = [told("set_out", hour=7, km=0), told("lost", day=2, about="mitts", km=90)]
+    assert lacking(lost[0]) == []
+    assert len(lacking(*lost, told("here", day=5, hour=18, km=300))) == 1
+    assert lacking(*lost, told("arrived", day=10, hour=18, km=600)) == []

@@ -137,9 +137,7 @@ def _proposed(thing: Thing, used: list[int], carried: int, marks: list[Mark], bo
         return "bought"
     if len(used) >= DAILY * carried:
         return "daily"
-    if used:
-        return "some_days"
-    return "never" if "left" in kinds else None
+    return "some_days" if used else None
 
 
 def _harm(plan: Assessment, thing: Thing) -> tuple[Grade | None, float]:
@@ -178,6 +176,8 @@ def _deed(
 ) -> tuple[str, Text]:
     mass = thing.mass_kg * thing.count
     match verdict:
+        case None if gone := next((mark.day for mark in marks if mark.kind == "left"), None):
+            return "stays", say("sent off on day {day}; was it used before?", day=number(gone))
         case None:
             return "stays", say("not said yet: was it used?")
         case "never" | "insurance" if insures:
@@ -279,7 +279,9 @@ def _next_time(stories: list[ThingStory], days: int) -> Iterator[NextTime]:
 
 
 def taught(thing: Thing, story: ThingStory) -> Thing:
-    """A thing with what this tour taught of it, as the library keeps it."""
+    """A thing with what this tour taught of it, as the library keeps it; what nobody said teaches nothing."""
+    if story.verdict is None:
+        return thing
     news: dict[str, object] = {"last_time": story.words.metric()[:1].upper() + story.words.metric()[1:]}
     news["unused_tours"] = min(thing.unused_tours + 1, 50) if story.verdict in ("never", "insurance") else 0
     if story.verdict in ("wore_out", "broke"):
