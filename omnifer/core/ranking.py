@@ -22,7 +22,8 @@ from omnifer.core.needs.safe import COMFORT
 from omnifer.core.physics.spares import running_out
 from omnifer.core.road.pace import pace_along
 from omnifer.core.road.profile import Profile
-from omnifer.core.sentence import fine_kg, minutes, number, say, share
+from omnifer.core.sentence import fine_kg, joined, minutes, number, say, share
+from omnifer.core.spared import spared
 
 Verdict = Literal[
     "must_come", "comes", "insurance", "comfort", "probably_not", "post_ahead", "post_home", "buy_there", "not_said"
@@ -102,9 +103,25 @@ def rank(tour: TourSheet, road: Profile | None) -> Ranking:
     sent = _parcels(here, cost)
     ways = {thing_id: parcel.way for parcel in sent for thing_id in parcel.thing_ids}
     things = [_standing(here, thing, cost.get(thing.id), work.get(thing.id), ways.get(thing.id)) for thing in tour.kit]
+    things = _as_one_plan(tour, road, things)
     by_rider = minutes_by_rider(tour, here.voyage)
     mean = sum(by_rider.values()) / len(by_rider) if by_rider else None
     return Ranking(things=things, parcels=sent, minutes_a_kg=None if mean is None else round(mean, 3), days=len(here.days))
+
+
+def _as_one_plan(tour: TourSheet, road: Profile | None, things: list[Standing]) -> list[Standing]:
+    """The same with what may stay tried as a whole, the heaviest first: two that stand in for each other do not both stay."""
+    heaviest = sorted((s for s in things if s.verdict == "probably_not"), key=lambda s: -s.mass_kg)
+    _, refused = spared(tour, road, [standing.thing_id for standing in heaviest])
+
+    def judged(standing: Standing) -> Standing:
+        lack = refused.get(standing.thing_id)
+        if lack is None:
+            return standing
+        ground = joined([say("left with what else may stay"), lack], ": ")
+        return standing.model_copy(update={"verdict": "comes", "ground": ground})
+
+    return [judged(standing) for standing in things]
 
 
 Saving = Callable[[float], float]

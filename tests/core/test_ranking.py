@@ -191,3 +191,20 @@ def test_work_is_paid_by_whoever_carries():
     found = standings(long_tour(*kit, riders=(RIDER, ben)))
     assert found["b"].minutes_a_day < 0.1 * found["a"].minutes_a_day
     assert found["b"].kj_a_day > 0.4 * found["a"].kj_a_day
+
+
+def test_two_that_stand_in_for_each_other_do_not_both_stay_at_home():
+    """A bag for 4 degrees on nights of 1: with either of two liners of 4 K every night is warm enough, with none it is not. Nets for
+    the head, which nothing asks for, stay all together."""
+    cold = Road(typed_days=(TypedDay(distance_km=60),) * 6, weather=(Weather(from_km=0, day_high_c=12, night_low_c=1),))
+    mat, bag = (
+        thing("mat", 0.4, 2, role=Mat(r_value=5), rider_id="ada"),
+        thing("bag", 1, 8, role=SleepingBag(comfort_c=4), rider_id="ada"),
+    )
+    liners = [thing(name, kg, 0.5, role=BedLayer(warms_k=4), rider_id="ada") for name, kg in (("silk", 0.2), ("cotton", 0.3))]
+    found = standings(small_tour(mat, bag, *liners, thing("cap", 0.05, 0.1, serves=("cap",)), road=cold))
+    assert (found["cotton"].verdict, found["silk"].verdict) == ("probably_not", "comes")
+    assert found["silk"].ground.words.startswith("left with what else may stay: ")
+    assert "sleeps warm to" in found["silk"].ground.words
+    nets = [thing(f"net-{k}", 0.03, 0.05, serves=("head_net",)) for k in range(4)]
+    assert {s.verdict for s in standings(small_tour(*nets, road=cold)).values()} == {"probably_not"}
