@@ -70,5 +70,6 @@ def _figures(found: Assessment) -> dict[str, tuple[Quantity, float]]:
             "count",
             sum(night.short_k > 0 for sleeper in found.sleepers for night in sleeper.nights),
         )
+    figures["Parts to carry for repairs"] = "count", sum(fault.wanted for fault in found.faults)
     figures["Things that do not fit or hold"] = "count", sum(finding.grade == "stops_you" for finding in found.findings)
     return figures

@@ -10,6 +10,8 @@ from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.road import Hazard, MonthNormals, Road, Station, Stop, TypedDay
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import AnswerGiven, Tour
+from omnifer.core.rig.catalogue import support
+from omnifer.core.sensitivity import effect_of
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
 
 
@@ -229,6 +231,18 @@ def test_service_halves_and_wear_and_thorns_raise_what_is_expected():
     assert fault(thorny, "puncture").expected == pytest.approx(2, abs=0.01)
 
 
+def test_how_often_a_part_fails_is_the_riders_to_say():
+    tour = gap(serving("tube"))
+    often = tour.model_copy(update={"own_values": {"puncture_per_1000_km": 2.5}})
+    assert fault(often, "puncture").expected == pytest.approx(2.5 * 0.9, abs=0.01)
+    assert fault(often, "puncture").wanted > fault(tour, "puncture").wanted
+    moved = {
+        figure.name: (figure.low, figure.high) for figure in effect_of(tour, profile_of(tour), "puncture_per_1000_km").figures
+    }
+    low, high = moved["Parts to carry for repairs"]
+    assert low < high
+
+
 def test_one_pair_of_pads_lasts_2000_km():
     found = fault(gap(serving("pads"), km=2000), "pads")
     assert found.expected == pytest.approx(1.0, abs=0.01)
@@ -286,3 +300,15 @@ def test_a_reason_keeps_its_own_figures_beside_the_days():
     drafts = look_for("not_safe", situation_of(tour, profile_of(tour)))
     reason = next(draft.reason.metric() for key, draft in drafts.items() if "cash" in key)
     assert reason == "In 3 places, one of them on the body; asked on 10 days, 1 to 10."
+
+
+def test_a_trailers_tube_wants_a_pump_for_its_own_valve():
+    towing = pannier_bike(supports=[*pannier_bike().supports, support("trailer_one_wheel", "trailer")])
+    bead_seat = next(s.trailer.bead_seat_mm for s in towing.supports if s.trailer)
+    tube = thing("t", 0.15, 0.3, serves=("tube",), count=4, fit=Fit(bead_seat_mm=bead_seat, valve="schrader"))
+    levers, presta = serving("levers"), thing("pump", 0.1, serves=("pump",), fit=Fit(valve="presta"))
+    flat = fault(gap(tube, levers, presta, bike=towing), "trailer_tube")
+    assert (flat.fits, flat.lacks) == ("missing", ["its tube takes schrader, the pump presta"])
+    assert flat.serves == ["pump"]
+    both = fault(gap(tube, levers, presta, thing("other", 0.1, serves=("pump",)), bike=towing), "trailer_tube")
+    assert (both.fits, both.lacks) == ("at_hand", [])

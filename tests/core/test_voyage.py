@@ -25,7 +25,7 @@ from omnifer.core.model.road import (
     TypedDay,
     Weather,
 )
-from omnifer.core.model.roles import SleepingBag
+from omnifer.core.model.roles import Mat, SleepingBag, Stove
 from omnifer.core.model.stores import Stores
 from omnifer.core.rig.catalogue import carrier, support
 from omnifer.core.road import profile as profiles
@@ -297,7 +297,10 @@ TRIED_ON = {
     ),
     "windy": "wind_at_rider",
     "bikeless": "drag_area_m2 rolling_resistance",
-    "typed": "default_day_high_c default_night_low_c",
+    "typed": (
+        "default_day_high_c default_night_low_c mat_per_1000_km pole_per_1000_km stove_per_1000_km trailer_pin_per_1000_km "
+        "trailer_tube_per_1000_km tubeless_per_1000_km"
+    ),
     "press": (
         "bank_usable boiled_cook_l boiled_evening boiled_only_l breakfast_share camp_cooking_l charging cloudy_per_rain "
         "coldest_water_c evening_share exchanger_gain food_hot_c fuel_reserve_days fuel_times gas_efficiency "
@@ -384,7 +387,13 @@ def test_every_default_moves_something_somewhere():
             ),
         }
     )
-    typed = small_tour()
+    towing = pannier_bike(
+        tubeless=True, supports=[*pannier_bike().supports, support("trailer_one_wheel", "trailer")], pedals="flat"
+    )
+    typed = small_tour(
+        thing("mat", 0.4, role=Mat(r_value=3)), thing("tent", 2, serves=("tent", "poles")), thing("levers", serves=("levers",)),
+        thing("stove", 0.1, role=Stove(burns="gas")), bikes=(towing,),
+    )  # fmt: skip
     tours = dict(zip(TRIED_ON, (seasons, base, windy, bikeless, typed, *_with_stores(base)), strict=True))
     roads = {name: profile_of(tour) for name, tour in tours.items()}
     now = {name: assess(tour, roads[name]).model_dump(exclude={"assumptions"}) for name, tour in tours.items()}

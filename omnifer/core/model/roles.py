@@ -55,7 +55,7 @@ class Treatment(Noun):
         None, description="Until it can be drunk; None: the usual [min]"
     )
     litres_a_piece: Annotated[float, Field(gt=0, le=20)] = Field(
-        0.9, description="Of a press: one filling, mostly 0.5 to 1; read it off the bottle [l]"
+        0.7, description="Of a press: one filling, mostly 0.5 to 1; read it off the bottle [l]"
     )
     freezes: bool = Field(False, description="Frost destroys it once it is wet")
 

@@ -8,6 +8,7 @@ import numpy as np
 
 from omnifer.core.model.kit import Fit, Thing
 from omnifer.core.model.needs import CellState, Fault
+from omnifer.core.model.practice import Practice
 from omnifer.core.model.rig import Bike, TrailerFrame
 from omnifer.core.model.roles import Mat, Stove
 from omnifer.core.model.serves import SERVICES
@@ -99,14 +100,13 @@ def _pads(fit: Fit, bike: Bike) -> str:
 
 @dataclass(frozen=True)
 class Kind:
-    """One kind of fault; lists of services are any of which; an empty one asks for nothing. Rates are practice."""
+    """One kind of fault; lists of services are any of which; an empty one asks for nothing. How often it comes is a default."""
 
     id: str
     words: str
     tool: tuple[str, ...]
     part: tuple[str, ...]
     skill: str
-    per_1000_km: float
     stops: bool
     makeshift: tuple[str, ...] = ()
     """What gets one on where the part is missing."""
@@ -116,36 +116,40 @@ class Kind:
     reusable: bool = False
     """One of it mends many."""
 
+    def per_1000_km(self, usual: Practice) -> float:
+        """How often it comes on 1,000 km [-]."""
+        return float(getattr(usual, f"{self.id}_per_1000_km"))
+
 
 OF_A_BIKE: tuple[Kind, ...] = (
-    Kind("puncture", "Puncture", ("levers",), ("tube", "patches"), "little", 1000 / 900, True, misfit=_tube,
+    Kind("puncture", "Puncture", ("levers",), ("tube", "patches"), "little", True, misfit=_tube,
          applies=lambda b: not b.tubeless),
-    Kind("tubeless", "Tubeless leak", ("plugs",), ("tube", "sealant"), "little", 1000 / 2500, True, misfit=_tube,
+    Kind("tubeless", "Tubeless leak", ("plugs",), ("tube", "sealant"), "little", True, misfit=_tube,
          applies=lambda b: b.tubeless),
-    Kind("valve", "Valve and pump", ("pump",), (), "little", 0.05, True, misfit=_valve),
-    Kind("cut_tyre", "Cut tyre", ("levers",), ("tyre", "boot"), "little", 0.08, True, ("binding", "bank_card"), _wheel),
-    Kind("spoke", "Spoke", ("spoke_key",), ("spoke",), "workshop", 0.15, False, ("binding",), _spokes, clustered=True),
-    Kind("sprocket_spoke", "Spoke at sprockets", ("sprocket_tool",), ("spoke",), "workshop", 0.1, False, (), _spokes,
+    Kind("valve", "Valve and pump", ("pump",), (), "little", True, misfit=_valve),
+    Kind("cut_tyre", "Cut tyre", ("levers",), ("tyre", "boot"), "little", True, ("binding", "bank_card"), _wheel),
+    Kind("spoke", "Spoke", ("spoke_key",), ("spoke",), "workshop", False, ("binding",), _spokes, clustered=True),
+    Kind("sprocket_spoke", "Spoke at sprockets", ("sprocket_tool",), ("spoke",), "workshop", False, (), _spokes,
          clustered=True),
-    Kind("chain", "Chain", ("chain_tool",), ("chain_link",), "roadside", 0.15, True, misfit=_speeds),
-    Kind("hanger", "Hanger", ("keys", "spanner"), ("hanger",), "workshop", 0.03, True, misfit=_hanger),
-    Kind("cable", "Gear or brake cable", ("keys", "cutter"), ("cable",), "roadside", 0.1, False,
+    Kind("chain", "Chain", ("chain_tool",), ("chain_link",), "roadside", True, misfit=_speeds),
+    Kind("hanger", "Hanger", ("keys", "spanner"), ("hanger",), "workshop", True, misfit=_hanger),
+    Kind("cable", "Gear or brake cable", ("keys", "cutter"), ("cable",), "roadside", False,
          applies=lambda b: b.brakes != "disc" or b.speeds > 1),
-    Kind("pads", "Brake pads", ("keys", "spanner"), ("pads",), "roadside", 0.5, True, misfit=_pads,
+    Kind("pads", "Brake pads", ("keys", "spanner"), ("pads",), "roadside", True, misfit=_pads,
          applies=lambda b: b.brakes != "hub"),
-    Kind("bolt", "Bolt of rack or cage", ("keys", "spanner"), ("bolts",), "little", 0.1, False, ("binding",)),
-    Kind("loose", "Headset, crank, pedal", ("keys", "spanner"), (), "roadside", 0.05, False),
-    Kind("trailer_tube", "Trailer's tyre", ("levers",), ("tube", "patches"), "little", 1000 / 900, True, misfit=_trailer_wheel,
+    Kind("bolt", "Bolt of rack or cage", ("keys", "spanner"), ("bolts",), "little", False, ("binding",)),
+    Kind("loose", "Headset, crank, pedal", ("keys", "spanner"), (), "roadside", False),
+    Kind("trailer_tube", "Trailer's tyre", ("levers",), ("tube", "patches"), "little", True, misfit=_trailer_wheel,
          applies=_has_trailer),
-    Kind("trailer_pin", "Trailer's pin", (), ("bolts",), "little", 0.02, True, ("binding", "strap"), applies=_has_trailer,
+    Kind("trailer_pin", "Trailer's pin", (), ("bolts",), "little", True, ("binding", "strap"), applies=_has_trailer,
          reusable=True),
-    Kind("rack", "Bent or broken rack", (), ("binding",), "roadside", 0.03, False, ("strap",), reusable=True),
+    Kind("rack", "Bent or broken rack", (), ("binding",), "roadside", False, ("strap",), reusable=True),
 )  # fmt: skip
 OF_THE_CAMP: tuple[Kind, ...] = (
-    Kind("bag", "Zip or strap of a bag", ("needle",), ("strap",), "little", 0.1, False, ("binding",), reusable=True),
-    Kind("mat", "Mat", (), ("mat_patches",), "little", 0.08, False, ("patches", "binding"), reusable=True),
-    Kind("pole", "Tent pole", (), ("pole_sleeve",), "little", 0.05, False, ("binding", "pegs"), reusable=True),
-    Kind("stove", "Stove", (), ("stove_parts",), "roadside", 0.05, False, (), reusable=True),
+    Kind("bag", "Zip or strap of a bag", ("needle",), ("strap",), "little", False, ("binding",), reusable=True),
+    Kind("mat", "Mat", (), ("mat_patches",), "little", False, ("patches", "binding"), reusable=True),
+    Kind("pole", "Tent pole", (), ("pole_sleeve",), "little", False, ("binding", "pegs"), reusable=True),
+    Kind("stove", "Stove", (), ("stove_parts",), "roadside", False, (), reusable=True),
 )
 
 
@@ -185,10 +189,12 @@ def _fault(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: floa
     wanted = _wanted(kind, expected, _thorny_km(a, from_km, to_km) > 0)
     owned = sum(_mends(kind, t) for t in fitting)
     judged = tools if kind.id == "valve" else [t for t in parts if kind.part[0] in t.serves] or parts
-    misfits = _misfits(kind, judged, bike)
+    unpumped = _unpumped(a, kind, fitting)
+    misfits = _misfits(kind, judged, bike) or unpumped
     unturned = _unturned(a, bike) if kind.id == "bolt" and bike is not None else []
     part = _part(a, kind, wanted, owned)
-    more = [*missing, *(["keys"] if unturned else []), *(kind.part[:1] if part in ("missing", "makeshift") or misfits else ())]
+    wants = ["pump"] if unpumped else kind.part[:1] if part in ("missing", "makeshift") or misfits else ()
+    more = [*missing, *(["keys"] if unturned else []), *wants]
     able = best >= SKILLS.index(kind.skill)
     lacks = [f"no {named(service)}" for service in missing]
     lacks += [f"no key for {', '.join(unturned)}"] if unturned else []
@@ -222,9 +228,23 @@ def _misfits(kind: Kind, things: list[Thing], bike: Bike | None) -> str:
     return f"{told[0][1]} ({told[0][0]})" if told else ""
 
 
-def fit_for(service: str, bike: Bike) -> Fit | None:
-    """What a part or a tool must fit to serve a bike; None where everything of its kind does."""
+def _unpumped(a: Asking, kind: Kind, tubes: list[Thing]) -> str:
+    """Why no pump fills the tubes of a trailer, whose valves may be others than those of the bikes; empty where one may."""
+    valves = {t.fit.valve for t in tubes if t.fit is not None and t.fit.valve is not None}
+    pumps = [t.fit.valve if t.fit is not None else None for t in a.serving("pump")]
+    if kind.id != "trailer_tube" or not valves or not pumps or None in pumps or valves & set(pumps):
+        return ""
+    return f"its tube takes {' or '.join(sorted(valves))}, the pump {' or '.join(sorted(filter(None, pumps)))}"
+
+
+def fit_for(service: str, bike: Bike, of_trailer: bool = False) -> Fit | None:
+    """What a part or a tool must fit to serve a bike or its trailer; None where everything of its kind does."""
+    trailer = _trailer(bike) if of_trailer else None
     match service:
+        case "tube" if trailer is not None:
+            return Fit(bead_seat_mm=trailer.bead_seat_mm)
+        case "pump" if trailer is not None:
+            return None
         case "tube":
             return Fit(bead_seat_mm=bike.bead_seat_mm, valve=bike.valve, valve_mm=bike.rim_depth_mm + BEYOND_RIM_MM)
         case "tyre":
@@ -261,7 +281,7 @@ def named(service: str) -> str:
 
 def _expected(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: float) -> float:
     """How often it comes up on the gap [-]."""
-    rate, km = kind.per_1000_km / 1000 * (STATE[bike.state] if bike else 1.0), to_km - from_km
+    rate, km = kind.per_1000_km(a.tour.practice) / 1000 * (STATE[bike.state] if bike else 1.0), to_km - from_km
     if kind.id in OF_A_TYRE and bike is not None:
         rate *= TYRE[bike.tyre_kind]
         km += (THORNS - 1) * _thorny_km(a, from_km, to_km)

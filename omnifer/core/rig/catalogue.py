@@ -67,8 +67,8 @@ SUPPORTS: dict[SupportKind, SupportTemplate] = {
         _support("front_rack", "Low front rack", "fork_eyelets", _MIDDLE, 0.65, 15, 4, 90),
         _support("fork_cage", "Fork cage", "fork_bolts", _PAIR, 0.12, 3, 3, 35),
         _support("under_tube_cage", "Under-tube cage", "under_down_tube_bolts", _MIDDLE, 0.1, 3, 2, 25),
-        _support("trailer_one_wheel", "One-wheel trailer", "rear_axle", _MIDDLE, 6.2, 32, 0, 350, _ONE_WHEEL),
-        _support("trailer_two_wheels", "Two-wheel trailer", "rear_axle", _MIDDLE, 9.5, 45, 0, 320, _TWO_WHEELS),
+        _support("trailer_one_wheel", "One-wheel trailer", "rear_axle", _MIDDLE, 6.2, 28, 0, 350, _ONE_WHEEL),
+        _support("trailer_two_wheels", "Two-wheel trailer", "rear_axle", _MIDDLE, 9.5, 40, 0, 320, _TWO_WHEELS),
     )
 }
 
