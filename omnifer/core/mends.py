@@ -112,6 +112,7 @@ def mended(tour: TourSheet, mend: Mend) -> TourSheet:
         update={
             "stops": tuple(_replaced(tour.road.stops, mend.stops, add=True)),
             "cut": mend.cut or tour.road.cut,
+            "nights": tour.road.nights if mend.nights is None else tuple(mend.nights),
             "start_hour": tour.road.start_hour if mend.start_hour is None else mend.start_hour,
         }
     )

@@ -42,6 +42,11 @@ def mm(value: float) -> Figure:
     return _figure(round(value), "length")
 
 
+def metres(value: float) -> Figure:
+    """A height of the land."""
+    return _figure(round(value), "elevation")
+
+
 def celsius(value: float) -> Figure:
     """A temperature."""
     return _figure(round(value, 1), "temperature")

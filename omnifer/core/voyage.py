@@ -131,13 +131,14 @@ def _played(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], hel
     stops = tuple(stop for stop in road.stops if arrivals.reached(stop, usual))
     detours = [(stop.at_km, stop.detour_km) for stop in stops if stop.detour_km > 0 and stop.at_km <= profile.length_km]
     reached = road.model_copy(update={"stops": stops})
+    wished = days.wished_nights(road, tour.riders)
     day = np.floor(nodes.km / FIRST_GUESS_KM)
     for turn in range(PLANNED):
         weather = climate.along(nodes, road, tour.start_date, day, usual)
         here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, weather.mean_c, detours)
         if turn == 0 or weather.source == "stations":
             ridden, stores_kg = pace.pace_along(profile, party, here, usual_kg), usual_kg
-        plan = days.cut(nodes, ridden.hours, reached)
+        plan = days.cut(nodes, ridden.hours, reached, wished)
         day = plan.offset[plan.riding_day(nodes.km, leaving=False)].astype(float)
     weather = climate.along(nodes, road, tour.start_date, day, usual)
     night_stops = days.night_stops(stops, plan.km[1:-1], usual.night_near_stop_km)

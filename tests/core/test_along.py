@@ -14,7 +14,7 @@ from omnifer.core.load.limits import Loaded
 from omnifer.core.load.settle import propose_load, stock_of
 from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.model.load import Load, Placement
-from omnifer.core.model.road import DayCut, Road, Stop, TypedDay
+from omnifer.core.model.road import DayCut, Hazard, Road, Stop, TypedDay
 from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import carrier
 from tests.conftest import pannier_bike, small_tour, thing
@@ -136,6 +136,10 @@ def test_clamps_crowd_and_bags_hide_lamps():
     packed = pannier_bike(supports=[], carriers=[carrier("saddle_pack", "pack", "saddle").model_dump()])
     tail = along(lamp("tail", "seat_post"), bikes=(packed,))
     assert ("hidden", "pack") in {(c.rule, c.carrier_id) for c in assess(tail, profile_of(tail)).bikes[0].clashes}
+    tunnels = tail.road.model_copy(update={"hazards": (Hazard(from_km=3, to_km=9, kind="tunnels"),)})
+    unseen = tail.model_copy(update={"road": tunnels})
+    grades = [{f.grade for f in assess(t, None).findings if "hides" in f.sentence.words} for t in (tail, unseen)]
+    assert (grades[1], "stops_you" in grades[0]) == ({"stops_you"}, False)
 
 
 def test_a_season_module_goes_as_a_whole_and_stays_shut():

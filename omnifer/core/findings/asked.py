@@ -23,6 +23,8 @@ EVENING_H, SHORT_EVENING_H = 1.0, 0.5
 """Pitching and cooking take so long out of doors; of less than the second nobody cooks [h]; practice."""
 HOLDER_KG = 0.6
 """A holder on the frame bears things up to this [kg]; practice."""
+SOAKED = "soaked"
+"""What lacks against rain where being wet is more than unpleasant is one trouble, of legs, hands and riders alike."""
 SELDOM = 0.03
 """What happens less often on such a stretch slows nobody down; practice."""
 SHOWN_MENDS = 2
@@ -74,8 +76,9 @@ def _lacking(s: Situation, ask: Ask) -> Draft:
     return Draft(
         kind=KINDS[ask.question], grade=ask.grade, sentence=sentence, reason=reason,
         place=say("day {day}, {km}", day=number(day.number), km=km(day.from_km)), size=float(ask.lacks or ask.days),
-        at_km=day.from_km, day=day.number, bike_id=ask.bike_id, things=tuple(ask.thing_ids), 
-        cause=f"{ask.serves[0]}-{ask.state}", case=say("{what}{whose}", what=ask.words, whose=whose),
+        at_km=day.from_km, to_km=s.days[ask.to_day - 1].to_km, day=day.number, bike_id=ask.bike_id, things=tuple(ask.thing_ids),
+        cause=SOAKED if (ask.question, ask.grade) == ("dressed", "stops_you") else f"{ask.serves[0]}-{ask.state}",
+        case=say("{what}{whose}", what=ask.words, whose=whose),
         mends=list(_answers(s, ask)),
     )  # fmt: skip
 
@@ -141,10 +144,10 @@ def _unmendable(s: Situation, fault: Fault) -> Draft:
             " ten runs out of them, in twenty if it stops you; a service before leaving halves the chance, worn parts double it.",
             p=share(p), gap=km(fault.gap_km),
         ),
-        place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, things=tuple(fault.thing_ids), 
+        place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, things=tuple(fault.thing_ids),
         mends=[
             bring(s, service, None, 1 if service == "keys" else max(fault.wanted - fault.owned, 1),
-                  fit_for(service, bike) if bike else None)
+                  fit_for(service, bike, fault.id.startswith("trailer")) if bike else None)
             for service in dict.fromkeys(fault.serves)
         ],
     )  # fmt: skip

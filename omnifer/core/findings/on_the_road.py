@@ -16,7 +16,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
-from omnifer.core.sentence import celsius, hours, kg, km, litres, number, say, share
+from omnifer.core.sentence import celsius, clock, hours, kg, km, litres, number, say, share
 from omnifer.core.supplies import food, water
 from omnifer.core.voyage import Voyage
 
@@ -30,6 +30,11 @@ THIRST_SLOWS, THIRST_STOPS = 0.02, 0.04
 """Water lacking, as a part of the body's mass, from which work suffers, and from which nobody should ride on [-]. The first by
 the American College of Sports Medicine, Exercise and fluid replacement (2007), doi:10.1249/mss.0b013e31802ca597, from memory; the
 second practice."""
+EXTREME_C, MANY_HOT = 51.7, 7
+"""A heat index of extreme danger (125 °F, US National Weather Service, from memory); so many hot days wear down who rides through
+them [d]; practice."""
+COOL_START_H, NOON_H = 5.0, 12.0
+"""Where days are hot one sets out so early, and rests from noon on [h]; practice."""
 FOR_WHAT_IT_WEIGHS = 1.1
 """Vessels for more water than is short: it weighs, and heavier one is longer on the way [-]."""
 
@@ -127,31 +132,34 @@ def _more_water(s: Situation, short: float) -> list[Mend]:
 
 
 def hot_days(s: Situation) -> Iterator[Draft]:
-    """The hottest day, where it is more than unpleasant."""
-    if s.voyage is None or not s.voyage.climate.known or not s.days:
+    """The hottest day, where it is more than unpleasant, and how many there are."""
+    hot = [day for day in s.days if day.hot]
+    if s.voyage is None or not s.voyage.climate.known or not hot:
         return
-    hottest = max(s.days, key=lambda day: day.heat_index_c)
-    if not hottest.hot:
-        return
+    hottest = max(hot, key=lambda day: day.heat_index_c)
+    weather, km_ = s.voyage.climate, s.voyage.ride.nodes.km
+    there = np.flatnonzero((km_ >= hottest.from_km) & (km_ <= hottest.to_km))
+    at = there[np.argmax(s.voyage.noon_heat_index_c[there])] if there.size else int(np.searchsorted(km_, hottest.from_km))
+    high = float(weather.day_high_c[at])
     figures = {
-        "day": number(hottest.number),
-        "felt": celsius(hottest.heat_index_c),
-        "high": celsius(hottest.day_high_c),
-        "damp": share(hottest.humidity_pct / 100),
-    }
-    advice = "Full sun adds up to 8 degrees. Ride early, rest at noon; treat confusion or collapse as an emergency."
+        "day": number(hottest.number), "felt": celsius(hottest.heat_index_c), "high": celsius(high),
+        "damp": share(float(weather.humidity_at(weather.day_high_c)[at]) / 100), "n": number(len(hot) - 1),
+        "limit": celsius(s.tour.practice.hot_index_c), "hours": hours(min(hottest.riding_hours, NOON_H - COOL_START_H)),
+    }  # fmt: skip
+    others = " {n:day more feels|days more feel} like {limit} or worse." if len(hot) > 1 else ""
+    shade = any(h.kind == "sun" and h.from_km < hottest.to_km and h.to_km > hottest.from_km for h in s.tour.road.hazards)
+    sun = " There is no shade: full sun adds up to 8 degrees." if shade else " Full sun adds up to 8 degrees."
     yield Draft(
-        kind="hot_day",
-        grade="slows_you",
+        kind="hot_day", grade="stops_you" if hottest.heat_index_c >= EXTREME_C or len(hot) >= MANY_HOT else "slows_you",
         sentence=say("Day {day} may feel like {felt} in the shade.", **figures),
-        reason=say("{high} on a hot day with {damp} of humidity. " + advice, **figures),
-        place=stretch(hottest.number, hottest.from_km, hottest.to_km),
-        size=hottest.heat_index_c - s.tour.practice.hot_index_c,
-        about="",
-        at_km=hottest.from_km,
-        to_km=hottest.to_km,
-        day=hottest.number,
-    )
+        reason=say("{high} with {damp} of humidity at noon." + others + sun + " Treat confusion or collapse as an emergency.",
+                   **figures),
+        place=stretch(hottest.number, hottest.from_km, hottest.to_km), size=hottest.heat_index_c - s.tour.practice.hot_index_c,
+        about="", at_km=hottest.from_km, to_km=hottest.to_km, day=hottest.number,
+        mends=[Mend(name=say("Start at {at}, rest in the shade from {noon} to {four}", at=clock(COOL_START_H),
+                             noon=clock(NOON_H), four=clock(NOON_H + 4)),
+                    consequence=say("{hours} of that day's riding are done before noon", **figures))],
+    )  # fmt: skip
 
 
 def shut_shops(s: Situation) -> Iterator[Draft]:
@@ -176,7 +184,8 @@ def shut_shops(s: Situation) -> Iterator[Draft]:
                     shop=gap.from_name,
                 ),
                 place=say("day {day}, {km}", day=number(s.voyage.day_of(missed.at_km, leaving=False)), km=km(missed.at_km)),
-                size=gap.to_km - gap.from_km, about=missed.stop_id, at_km=missed.at_km,
+                size=gap.to_km - gap.from_km, about=missed.stop_id, at_km=missed.at_km, cause=f"shut on {visit.date:%A}",
+                case=say("{place} too", place=missed.name),
                 day=s.voyage.day_of(missed.at_km, leaving=False),
                 mends=list(_other_starts(s.voyage, s.tour, missed.stop_id)),
             )  # fmt: skip

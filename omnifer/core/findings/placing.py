@@ -98,7 +98,7 @@ def sides(s: Situation) -> Iterator[Draft]:
                     "{bike}: at the {axle} the {side} is {off} heavier.", bike=bike.bike.name, axle=axle,
                     side="right" if off > 0 else "left", off=kg(abs(off)),
                 ),
-                reason=say("Within {tolerance} at an axle the bike stays upright; beyond, you steer against it all day.",
+                reason=say("Within {tolerance} at an axle the bike stays upright; beyond, most steer against it (practice).",
                            tolerance=kg(SIDES_TOLERANCE_KG)),
                 place=place,
                 size=abs(off),

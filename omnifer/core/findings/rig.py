@@ -4,13 +4,18 @@ from collections.abc import Iterator
 from typing import Any
 
 from omnifer.core.findings.situation import Draft, Situation
-from omnifer.core.model.finding import Mend
+from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
-from omnifer.core.sentence import bar, mm, number, say
+from omnifer.core.sentence import bar, joined, km, mm, number, say
 
 SEVERE_FROM = 40.0
 """Millimetres of air missing from which something surely does not fit; practice."""
+OF_ONE_CAUSE = frozenset({"hidden", "heel_room"})
+"""Rules that several bags of a rig break for one cause: how they hang."""
+SOFT_KM, SOFT_LONG_KM, ON_SOFT = 5.0, 50.0, 0.4
+"""So much soft ground is worth letting air out for, so much of it decides the day; and what is left in the tyre [km, km, -];
+practice."""
 WIDER_BY_MM = 50.0
 """Room wanted beyond the rig's own width [mm]; practice."""
 
@@ -20,10 +25,17 @@ def misfits(s: Situation) -> Iterator[Draft]:
     for load in s.bikes:
         for clash in load.clashes():
             severe = clash.beyond_mm >= SEVERE_FROM or clash.rule == "bolts"
+            grade: Grade = "slows_you" if severe else "worth_knowing"
+            reason = clash.reason
+            tunnel = next((h for h in s.tour.road.hazards if h.kind == "tunnels"), None) if clash.rule == "hidden" else None
+            if tunnel is not None:
+                grade = "stops_you"
+                words = say("Tunnels from {a} to {b}: one must be seen there.", a=km(tunnel.from_km), b=km(tunnel.to_km))
+                reason = joined([words, reason], " ")
             yield Draft(
-                kind="no_fit", grade="slows_you" if severe else "worth_knowing", sentence=clash.sentence, reason=clash.reason,
+                kind="no_fit", grade=grade, sentence=clash.sentence, reason=reason,
                 place=_on(load.bike), size=clash.beyond_mm + 1, bike_id=load.bike.id, carrier_id=clash.carrier_id,
-                cause=clash.sentence.words if clash.rule == "hidden" else "",
+                cause=clash.sentence.words if clash.rule in OF_ONE_CAUSE else "",
             )  # fmt: skip
 
 
@@ -57,6 +69,28 @@ def stances(s: Situation) -> Iterator[Draft]:
                            wanted=bar(most), most=bar(stance.most_bar)),
                 size=most - stance.most_bar, about="", **common,
             )  # fmt: skip
+
+
+def soft_ground(s: Situation) -> Iterator[Draft]:
+    """Stretches of sand, mud or snow, on which tyres are ridden far softer than on the road."""
+    soft = [ground for ground in s.tour.road.surfaces if ground.surface == "soft"]
+    length = sum(ground.to_km - ground.from_km for ground in soft)
+    if length < SOFT_KM:
+        return
+    first = min(soft, key=lambda ground: ground.from_km)
+    for load in s.bikes:
+        bike, tyre = load.bike, s.stances[load.bike.id].rear_tyre
+        wanted, least = tyre.bar * ON_SOFT, bike.tyre_least_bar
+        too_soft = " Its maker allows {least} at least: ask how soft it may be, or push." if wanted < least else ""
+        yield Draft(
+            kind="soft_ground", grade="slows_you" if length >= SOFT_LONG_KM else "worth_knowing",
+            sentence=say("On {length} of soft ground the rear tyre of {bike} wants some {wanted}, not {bar}.", length=km(length),
+                         bike=bike.name, wanted=bar(wanted), bar=bar(tyre.bar)),
+            reason=say("Sand, mud and snow bear a tyre by its width: a third to a half of the road's pressure is common practice."
+                       " Keep a gauge and a pump at hand to fill it again." + too_soft, least=bar(least)),
+            place=say("from {at} on", at=km(first.from_km)), size=length, at_km=first.from_km, to_km=first.to_km, bike_id=bike.id,
+            cause="soft ground", case=say("{bike} {wanted}", bike=bike.name, wanted=bar(wanted)),
+        )  # fmt: skip
 
 
 def improvised(s: Situation) -> Iterator[Draft]:

@@ -20,6 +20,9 @@ from omnifer.core.supplies import food
 from omnifer.core.supplies.supply import Supply
 from omnifer.core.voyage import Voyage
 
+RESERVE_GONE = 0.5
+"""Of a reserve, what may be missing before somebody has to save; practice."""
+
 
 def fuel_gaps(s: Situation) -> Iterator[Draft]:
     """A stretch between places that sell the fuel that takes more than the vessels hold."""
@@ -34,14 +37,20 @@ def fuel_gaps(s: Situation) -> Iterator[Draft]:
         if lacking <= ROUNDING:
             continue
         into_reserve = gap.need - gap.reserve <= (gap.holds or 0)
+        part = lacking / gap.reserve if gap.reserve > 0 else 1.0
+        words = "Leaving {place} you need {need} of fuel. The vessels hold {holds}."
+        if into_reserve:
+            words = "From {place} on {part} of the fuel's reserve is missing: {lacks} of {need}."
         yield Draft(
             kind="fuel_gap",
-            grade="slows_you" if into_reserve else "stops_you",
+            grade="stops_you" if not into_reserve else "slows_you" if part > RESERVE_GONE else "worth_knowing",
             sentence=say(
-                "Leaving {place} you need {need} of fuel. The vessels hold {holds}.",
+                words,
                 place=gap.from_name,
                 need=fine_kg(gap.need),
                 holds=fine_kg(gap.holds or 0),
+                lacks=fine_kg(lacking),
+                part=share(part),
             ),
             reason=say(
                 "{days:day|days} and {distance} to the next place that sells it, {to}; {reserve} of it is the reserve.",

@@ -49,7 +49,7 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None, usual: Pract
         swinging_kg=round(sum(float(c.kg.max(initial=0)) for c in load.contents if KINDS[c.carrier.kind].sway_limit_kg), 2),
         front_tyre=_pressure(front, bike),
         rear_tyre=_pressure(rear, bike),
-        most_bar=min(bike.tyre_most_bar, HOOKLESS_BAR) if bike.hookless else bike.tyre_most_bar,
+        most_bar=borne_bar(bike),
         bolts=sum(s.bolts for s in bike.supports if not s.improvised),
         straps=sum(c.straps for c in bike.carriers),
         tied_on=sum(s.improvised for s in bike.supports) + sum(c.improvised for c in bike.carriers),
@@ -59,8 +59,16 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None, usual: Pract
     )
 
 
+def borne_bar(bike: Bike) -> float:
+    """Most that tyre and rim bear [bar]."""
+    return min(bike.tyre_most_bar, HOOKLESS_BAR) if bike.hookless else bike.tyre_most_bar
+
+
 def _pressure(load_kg: float, bike: Bike) -> Pressure:
-    """What to begin with in a tyre at its fullest moment, never less than its maker allows."""
+    """What to begin with in a tyre at its fullest moment, never less than its maker allows nor more than tyre and rim bear.
+
+    Its low end is not held below what they bear: a tyre that wants more even there is too narrow for its load.
+    """
     by_rule, least = float(tyres.pressure(load_kg, bike.tyre_width_mm)), bike.tyre_least_bar
     note = None
     if not tyres.drawn_for(load_kg, bike.tyre_width_mm):
@@ -68,6 +76,7 @@ def _pressure(load_kg: float, bike: Bike) -> Pressure:
     elif by_rule < least:
         note = say("The rule says {by_rule}; the tyre's own least counts.", by_rule=bar(by_rule))
     low, middle, high = (max(by_rule * times, least) for times in (1 - tyres.UNSURE, 1.0, 1 + tyres.UNSURE))
+    middle, high = (max(min(value, borne_bar(bike)), low) for value in (middle, high))
     return Pressure(bar=round(middle, 2), low_bar=round(low, 2), high_bar=round(high, 2), note=note)
 
 

@@ -10,7 +10,7 @@ from omnifer.core.model.load import FoodShare, Placement
 from omnifer.core.model.needs import Grade as Grade
 from omnifer.core.model.quantities import Noun, Quantity, Text
 from omnifer.core.model.rig import Carrier
-from omnifer.core.model.road import DayCut, Stop
+from omnifer.core.model.road import DayCut, Night, Stop
 from omnifer.core.model.stores import Stores
 
 GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
@@ -81,6 +81,15 @@ FindingKind = Literal[
     "not_asked",
     "idle_shelter",
     "may_go_home",
+    "no_bed",
+    "no_slack",
+    "days_left",
+    "wet_runs",
+    "long_way",
+    "childs_load",
+    "soft_ground",
+    "climbs_fast",
+    "sleeps_high",
 ]
 
 
@@ -98,6 +107,7 @@ class Mend(Noun):
     stops: list[Stop] = Field([], description="Stops to take instead of those with the same identifiers")
     start_date: dt.date | None = None
     start_hour: float | None = Field(None, ge=0, lt=24, description="Another hour to set out at [h]")
+    nights: list[Night] | None = Field(None, description="Nights to set instead of those that are set")
     cut: DayCut | None = Field(None, description="Another way to cut the days")
 
     @property

@@ -265,6 +265,9 @@ class Road(Noun):
     hazards: tuple[Hazard, ...] = Field((), max_length=300)
     journeys: tuple[Journey, ...] = Field((), max_length=60)
     rooms_only: bool = Field(False, description="Every night is spent in a room, wherever that is found")
+    wild_camps: bool | None = Field(
+        None, description="Whether nights away from sites, huts and rooms are wanted; None: not where a child rides along"
+    )
     zones: tuple[ZoneStretch, ...] = Field((), max_length=60, description="Time zones; none given: those the track lies in")
     weather: tuple[Weather, ...] = Field((), max_length=400, description="Typed design weather; stations go before it")
     stations: tuple[Station, ...] = Field((), max_length=200)

@@ -14,8 +14,8 @@ from omnifer.core.model.quantities import REACHES, Reach, Text
 from omnifer.core.model.road import HazardKind, Stop
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.model.tour import AnswerGiven, TourSheet
-from omnifer.core.needs import is_mine, night_stops, sleeps_indoors
-from omnifer.core.physics.weather import daily_course
+from omnifer.core.needs import is_mine, night_stops, out_of_doors
+from omnifer.core.physics.weather import daily_course, wind_chill
 from omnifer.core.voyage import Voyage
 
 EVENING_H = 21.0
@@ -25,6 +25,10 @@ USUAL_RISE_H, USUAL_FALL_H = 6.0, 18.0
 
 GRAVITY: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
 Days = NDArray[np.bool_]
+
+
+WET_K = 5.0
+"""Wet clothes in the wind of riding feel so much colder than dry ones [K]; practice."""
 
 
 @dataclass(frozen=True)
@@ -96,22 +100,24 @@ class Asking:
         return np.array([day.to_km for day in self.days])
 
     @cached_property
+    def soaked_c(self) -> NDArray[np.float64]:
+        """Felt wet through on a long descent from each day's top, in air between its usual low and high; inf: none [°C]."""
+        km, weather = self.voyage.ride.nodes.km, self.voyage.climate
+        felt = wind_chill((weather.mean_min_c + weather.mean_max_c) / 2, self.tour.practice.descent_cap_kmh) - WET_K
+        ends = zip(*(np.searchsorted(km, at) for at in (self.start_km, self.end_km)), self.days, strict=True)
+        return np.array(
+            [np.inf if d.wind_chill_c is None else felt[first : max(last, first + 1)].min() for first, last, d in ends]
+        )
+
+    @cached_property
     def night_stops(self) -> list[list[Stop]]:
         """The stops at which each night is spent."""
         return night_stops(self.tour, self.days)
 
     @cached_property
     def outdoors(self) -> Days:
-        """Nights out of doors; the night at the end is not slept on the road, but it is all a tour of one day has."""
-        out = np.array(
-            [
-                not sleeps_indoors(self.tour, stops) and not any(stop.shelter == "hut" for stop in stops)
-                for stops in self.night_stops
-            ]
-        )
-        if len(self.days) > 1:
-            out[-1] = False
-        return out
+        """Nights out of doors."""
+        return out_of_doors(self.tour, self.days)
 
     @cached_property
     def morning_c(self) -> NDArray[np.float64]:

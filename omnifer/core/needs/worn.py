@@ -28,6 +28,9 @@ SPRAY_C = 15.0
 SHOWERS, WET, WET_COLD_C, WARM_C = 0.1, 0.3, 10.0, 20.0
 """Chance of rain from which one carries a light shell, from which a whole suit, below which air a whole suit at any chance of
 rain, and above which air rain is only wet [-, -, °C, °C]; practice."""
+SOAKED_C, SOME_DAY = 3.0, 0.5
+"""Felt colder than this on a descent, whoever is wet to the skin cannot hold the brakes for long; and the chance of it from which
+legs and hands are kept dry whatever it weighs [°C, -]; practice."""
 CLO = {
     "arm_covers": 0.05, "leg_covers": 0.1, "wind_shell": 0.15, "fleece": 0.3, "warm_jacket": 0.6, "rain_jacket": 0.2,
     "light_shell": 0.15, "rain_trousers": 0.15, "off_bike": 0.3, "nightwear": 0.2, "cap": 0.08, "gloves": 0.05,
@@ -79,14 +82,21 @@ def _rain(a: Asking, rider_id: str) -> Iterator[Wanted]:
     because = say("rain on up to {p} of the days", p=share(float(a.rain.max(initial=0.0))))
     yield Wanted("dressed", ("rain_jacket", "rain_cape"), suit, because, "slows_you", rider_id)
     yield Wanted("dressed", ("light_shell", "rain_jacket", "rain_cape"), any_rain & ~suit, because, "worth_knowing", rider_id)
-    yield Wanted("dressed", ("rain_trousers", "rain_cape"), suit, because, "worth_knowing", rider_id)
+    chilled = a.riding & (a.rain >= SHOWERS) & (a.soaked_c < SOAKED_C)
+    some_day = 1 - float(np.prod(1 - a.rain[chilled]))
+    soaked = say("{n:day|days} with a long descent that feels like {felt} wet through, {p} that it rains on one of them",
+                 n=number(chilled.sum()), felt=celsius(_least(a.soaked_c, chilled)), p=share(some_day))  # fmt: skip
+    likely = some_day >= SOME_DAY
+    yield Wanted("dressed", ("rain_trousers", "rain_cape"), suit | chilled if likely else suit, soaked if likely else because,
+                 "stops_you" if likely else "worth_knowing", rider_id)  # fmt: skip
     bare = any(b.rider_id == rider_id and not b.mudguards for b in a.tour.rig.bikes)
     spray = any_rain & (a.usual_c < SPRAY_C) & bare
     yield Wanted("dressed", ("shoe_covers",), spray, say("no mudguards: spray from the wheels"), "worth_knowing", rider_id)
     cold = a.riding & chilling
     words = say("rain at {air}: soaked gloves and shoes cool far faster than dry ones", air=celsius(_least(a.usual_c, cold)))
     yield Wanted("dressed", ("shoe_covers",), cold, words, "slows_you", rider_id)
-    yield Wanted("dressed", ("proof_gloves",), cold, words, "slows_you", rider_id)
+    yield Wanted("dressed", ("proof_gloves",), cold | chilled if likely else cold, soaked if likely else words,
+                 "stops_you" if likely else "slows_you", rider_id)  # fmt: skip
 
 
 def _least(figures: np.ndarray, days: np.ndarray) -> float:

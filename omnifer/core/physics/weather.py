@@ -1,5 +1,6 @@
 """Cold, heat and odds: what weather figures mean to a rider."""
 
+from collections.abc import Sequence
 from statistics import NormalDist
 
 import numpy as np
@@ -111,6 +112,24 @@ def some_below(mean_c: ArrayLike, spread_k: ArrayLike, borne_c: ArrayLike) -> fl
     for mean, spread, borne in zip(*(x.tolist() for x in np.broadcast_arrays(mean_c, spread_k, borne_c)), strict=True):
         none_colder *= 1 - NormalDist(mean, spread).cdf(borne) if spread > 0 else float(borne <= mean)
     return 1 - none_colder
+
+
+def chance_of_run(chances: Sequence[float], length: int) -> float:
+    """Probability that so many days running are wet, each wet by itself [-].
+
+    Parameters
+    ----------
+    chances : sequence of float
+        Of each day in turn [-].
+    length : int
+        Of the run [d].
+    """
+    running = [1.0] + [0.0] * (length - 1)
+    come = 0.0
+    for wet in chances:
+        come += running[-1] * wet
+        running = [sum(running) * (1 - wet), *(been * wet for been in running[:-1])]
+    return come
 
 
 def daily_course(

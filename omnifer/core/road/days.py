@@ -2,14 +2,18 @@
 
 import datetime as dt
 from bisect import bisect_left, bisect_right
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
+from operator import attrgetter
+from typing import NamedTuple, get_args
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.road import Night, Road, Stop
+from omnifer.core.model.people import Rider
+from omnifer.core.model.road import Night, Road, Shelter, Stop
 from omnifer.core.road.profile import Profile
 
 LONGEST_TOUR_DAYS = 400
@@ -19,6 +23,10 @@ SHORTEST_LAST_DAY = 0.25
 """A rest of the road shorter than this part of a day is ridden on the day before."""
 NEAR_SHARE = 0.3
 """A stop is near a day's end within this part of a day's length; practice."""
+WISHED_SHARE = 0.5
+"""Where it is a night of the kind that the party wants; practice."""
+CHILD_YEARS = 16
+"""Whoever rides with somebody younger sleeps where others do, unless it is said otherwise; practice."""
 SHELTER_WORTH = {"none": 0.0, "wild": 0.02, "site": 0.08, "hut": 0.08, "room": 0.08}
 WATER_WORTH = 0.08
 """How much nearer a good place to sleep counts [parts of a day]; practice."""
@@ -33,7 +41,17 @@ SNAP_TO_STOP_KM = 1.5
 SHORTEST_SHARE = 0.05
 """No day ends so close before a place where the next one must end [parts of a day]."""
 
+ANY_NIGHT: frozenset[Shelter] = frozenset(get_args(Shelter))
 Array = NDArray[np.float64]
+
+
+def wished_nights(road: Road, riders: Sequence[Rider]) -> frozenset[Shelter]:
+    """Kinds of shelter at which the party wants its nights; all of them where any night will do."""
+    if road.rooms_only:
+        return frozenset({"room"})
+    child = any(rider.age_years is not None and rider.age_years < CHILD_YEARS for rider in riders)
+    wild = not child if road.wild_camps is None else road.wild_camps
+    return ANY_NIGHT if wild else frozenset({"site", "hut", "room"})
 
 
 @dataclass(frozen=True)
@@ -73,7 +91,7 @@ class Days:
         return start + dt.timedelta(days=int(self.offset[riding_day]))
 
 
-def cut(profile: Profile, hours: Array, road: Road) -> Days:
+def cut(profile: Profile, hours: Array, road: Road, wished: frozenset[Shelter] = ANY_NIGHT) -> Days:
     """Cut a road into days.
 
     Parameters
@@ -83,6 +101,8 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
     road : Road
         Typed days stand as they are. Elsewhere a day ends at every night the rider has set, and between these where it is
         full, or at a good place to sleep near there; or so that the whole tour takes the days that it is to take.
+    wished : frozenset of str
+        Where the party wants its nights; a place of that kind is gone to from farther away.
     """
     marks = _marks(road, profile)
     if road.typed_days:
@@ -90,7 +110,7 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
         inner = np.unique(ends[(ends > 0) & (ends < ends[-1])])
     else:
         along = profile.km if road.cut.by == "distance" else hours
-        cutting = _Cutting(road, profile, along, marks)
+        cutting = _Cutting(road, profile, along, marks, wished)
         if road.cut.by == "days":
             size = cutting.size_for(road.cut.days - sum(night.rest_days for night in marks))
         else:
@@ -110,10 +130,10 @@ def cut(profile: Profile, hours: Array, road: Road) -> Days:
 class _Cutting:
     """A road about to be cut into days, in hours or kilometres along it."""
 
-    def __init__(self, road: Road, profile: Profile, along: Array, marks: list[Night]) -> None:
+    def __init__(self, road: Road, profile: Profile, along: Array, marks: list[Night], wished: frozenset[Shelter]) -> None:
         self.whole = float(along[-1])
         self.least = self.whole / LONGEST_TOUR_DAYS
-        self.places = _good_places(road, profile, along) if road.cut.to_stops else []
+        self.places = _good_places(road, profile, along, wished) if road.cut.to_stops else []
         self.fixed: list[float] = np.interp([0.0, *(n.at_km for n in marks), profile.length_km], profile.km, along).tolist()
         self.begun = [None if n.from_km is None else float(np.interp(n.from_km, profile.km, along)) for n in marks]
 
@@ -172,17 +192,26 @@ def rests_at_the_ends(road: Road, profile: Profile) -> int:
     return typed + sum(night.rest_days for night in near if night.at_km not in inside)
 
 
-def _good_places(road: Road, profile: Profile, along: Array) -> list[tuple[float, float]]:
+def _good_places(road: Road, profile: Profile, along: Array, wished: frozenset[Shelter]) -> list["_Place"]:
     """Places to sleep and what each is worth, in the measure of the cut."""
     found = []
     for stop in road.stops:
         worth = SHELTER_WORTH[stop.shelter] + (WATER_WORTH if stop.water == "reliable" else 0)
-        if worth > 0 and SAME_PLACE_KM < stop.at_km < profile.length_km - SAME_PLACE_KM:
-            found.append((float(np.interp(stop.at_km, profile.km, along)), worth))
+        of_the_kind = wished != ANY_NIGHT and stop.shelter in wished
+        if (worth > 0 or of_the_kind) and SAME_PLACE_KM < stop.at_km < profile.length_km - SAME_PLACE_KM:
+            found.append(_Place(float(np.interp(stop.at_km, profile.km, along)), worth, of_the_kind))
     return sorted(found)
 
 
-def _between(start: float, end: float, size: float, places: list[tuple[float, float]]) -> list[float]:
+class _Place(NamedTuple):
+    """Where a day may end: how far along, how much nearer it counts than it is, and whether it is the night that is wanted."""
+
+    at: float
+    worth: float
+    wished: bool
+
+
+def _between(start: float, end: float, size: float, places: list["_Place"]) -> list[float]:
     """Ends of the days between two fixed ones."""
     ends = []
     here = start
@@ -192,16 +221,21 @@ def _between(start: float, end: float, size: float, places: list[tuple[float, fl
     return ends
 
 
-def _next_end(here: float, size: float, places: list[tuple[float, float]], end: float) -> float:
+def _next_end(here: float, size: float, places: list["_Place"], end: float) -> float:
     """Where a day that begins here ends: where it is full, or at a good place to sleep near there; places are in order."""
     target = here + size
-    first = bisect_left(places, (target - NEAR_SHARE * size, -np.inf))
-    last = bisect_right(places, (target + NEAR_SHARE * size, np.inf))
-    near = [(abs(at - target) / size - worth, at) for at, worth in places[first:last] if here < at < end - SHORTEST_SHARE * size]
-    return min(near)[1] if near else target
+    first = bisect_left(places, target - WISHED_SHARE * size, key=attrgetter("at"))
+    last = bisect_right(places, target + WISHED_SHARE * size, key=attrgetter("at"))
+    near = [
+        (not place.wished, off - place.worth, place.at)
+        for place in places[first:last]
+        if here < place.at < end - SHORTEST_SHARE * size
+        and (off := abs(place.at - target) / size) <= (WISHED_SHARE if place.wished else NEAR_SHARE)
+    ]
+    return min(near)[2] if near else target
 
 
-def _before(start: float, end: float, day_from: float, size: float, places: list[tuple[float, float]]) -> list[float]:
+def _before(start: float, end: float, day_from: float, size: float, places: list["_Place"]) -> list[float]:
     """Ends of the days before a night that was set by hand: cut as if it had not been, up to where its own day began.
 
     Where days were cut anew since, its own day gets no longer than it was made.

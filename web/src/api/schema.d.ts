@@ -1593,7 +1593,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "climbs_fast" | "sleeps_high")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -4489,7 +4489,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "climbs_fast" | "sleeps_high";
             /** Mends */
             mends: components["schemas"]["Mend-Output"][];
             /** Need */
@@ -5936,6 +5936,12 @@ export interface components {
             moves?: components["schemas"]["Placement-Input"][];
             name: components["schemas"]["Text-Input"];
             /**
+             * Nights
+             * @description Nights to set instead of those that are set
+             * @default null
+             */
+            nights?: components["schemas"]["Night-Input"][] | null;
+            /**
              * Start Date
              * @default null
              */
@@ -6000,6 +6006,12 @@ export interface components {
              */
             moves: components["schemas"]["Placement-Output"][];
             name: components["schemas"]["Text-Output"];
+            /**
+             * Nights
+             * @description Nights to set instead of those that are set
+             * @default null
+             */
+            nights: components["schemas"]["Night-Output"][] | null;
             /**
              * Start Date
              * @default null
@@ -7130,7 +7142,7 @@ export interface components {
             /** Id */
             id: string;
             /** Kinds */
-            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home")[];
+            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "climbs_fast" | "sleeps_high")[];
             /**
              * Open
              * @description Nothing was said that could answer it
@@ -7556,6 +7568,12 @@ export interface components {
              */
             weather?: components["schemas"]["Weather-Input"][];
             /**
+             * Wild Camps
+             * @description Whether nights away from sites, huts and rooms are wanted; None: not where a child rides along
+             * @default null
+             */
+            wild_camps?: boolean | null;
+            /**
              * Zones
              * @description Time zones; none given: those the track lies in
              * @default []
@@ -7658,6 +7676,12 @@ export interface components {
              * @default []
              */
             weather: components["schemas"]["Weather-Output"][];
+            /**
+             * Wild Camps
+             * @description Whether nights away from sites, huts and rooms are wanted; None: not where a child rides along
+             * @default null
+             */
+            wild_camps: boolean | null;
             /**
              * Zones
              * @description Time zones; none given: those the track lies in
@@ -10009,6 +10033,7 @@ export interface components {
              *       "transfers": [],
              *       "typed_days": [],
              *       "weather": [],
+             *       "wild_camps": null,
              *       "zones": []
              *     }
              */
@@ -10299,7 +10324,7 @@ export interface components {
             /**
              * Litres A Piece
              * @description Of a press: one filling, mostly 0.5 to 1; read it off the bottle [l]
-             * @default 0.9
+             * @default 0.7
              */
             litres_a_piece?: number;
             /**
@@ -10339,7 +10364,7 @@ export interface components {
             /**
              * Litres A Piece
              * @description Of a press: one filling, mostly 0.5 to 1; read it off the bottle [l]
-             * @default 0.9
+             * @default 0.7
              */
             litres_a_piece: number;
             /**

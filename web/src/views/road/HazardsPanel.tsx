@@ -3,9 +3,15 @@ import type { Road } from '../../api/client'
 import { Muted, RailLine, Row } from '../../ui/controls'
 import { HAZARD_WORDS } from '../../instruments/RibbonHazards'
 import { Choice, SettledField } from '../../ui/fields'
-import { Picks } from '../../ui/Picks'
 import { Stretches } from './SurfacesPanel'
 import { choices } from './words'
+
+const NIGHTS = [
+  { id: 'usual' as const, text: 'As usual: anywhere, with a child at sites, huts, rooms' },
+  { id: 'anywhere' as const, text: 'Anywhere, wild too' },
+  { id: 'places' as const, text: 'At sites, huts and rooms' },
+  { id: 'rooms' as const, text: 'In rooms only' },
+]
 
 export function HazardsPanel({ road, put }: { road: Road; put: (what: string, part: Partial<Road>) => void }) {
   return (
@@ -27,13 +33,18 @@ export function HazardsPanel({ road, put }: { road: Road; put: (what: string, pa
       />
       <RailLine>Nights</RailLine>
       <Row $min={200}>
-        <Picks
-          label="Every night"
-          options={[{ id: 'rooms', text: 'in a room, wherever that is found' }]}
-          chosen={road.rooms_only ? ['rooms'] : []}
-          onChange={(v) => put('Nights in rooms', { rooms_only: v.includes('rooms') })}
+        <Choice
+          label="Nights you want"
+          value={road.rooms_only ? 'rooms' : road.wild_camps === null ? 'usual' : road.wild_camps ? 'anywhere' : 'places'}
+          options={NIGHTS}
+          onChange={(v) =>
+            put('Nights you want', {
+              rooms_only: v === 'rooms',
+              wild_camps: v === 'usual' || v === 'rooms' ? null : v === 'anywhere',
+            })
+          }
         />
-        <Muted>Then nothing to sleep in is asked for, and no tent.</Muted>
+        <Muted>Days end at such places where they can. In rooms only, nothing to sleep in is asked for, and no tent.</Muted>
       </Row>
     </>
   )

@@ -1,0 +1,65 @@
+"""Sleeping high: how fast the nights climb, by the published guidance, and how high they get."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.model.assessment import Day
+from omnifer.core.model.finding import Mend
+from omnifer.core.model.quantities import Text
+from omnifer.core.sentence import km, metres, number, say
+
+HIGH_M, STEP_M, REST_M = 3000.0, 500.0, 1000.0
+"""Above this height nobody should sleep more than so much higher than the night before, and should stay a night more for each so
+many metres [m]. Wilderness Medical Society, practice guidelines for acute altitude illness (2019 update),
+doi:10.1016/j.wem.2019.04.006, from memory."""
+FELT_M = 2500.0
+"""Nights from this height on can make ill [m]; the same."""
+LEAP_M = 1000.0
+"""So much higher than the night before is more than a matter of headaches [m]; practice."""
+
+
+def nights(s: Situation) -> Iterator[Draft]:
+    """Nights that lie too much higher than those before, and the highest where they climb no faster than is advised."""
+    if s.voyage is None or not s.voyage.profile.has_heights or len(s.days) < 2:
+        return
+    profile = s.voyage.profile
+    slept = [(day, float(np.interp(day.to_km, profile.km, profile.elevation_m))) for day in s.days[:-1]]
+    fast = list(_fast(slept, float(profile.elevation_m[0])))
+    for day, at, gain in fast:
+        yield Draft(
+            kind="climbs_fast", grade="stops_you" if gain > LEAP_M else "slows_you",
+            sentence=say("Night {day} lies at {at}, {gain} above the night before.", day=number(day.number), at=metres(at),
+                         gain=metres(gain)),
+            reason=say("Above {high} at most {step} more a night are advised, and a night more for each {rest}"
+                       " (Wilderness Medical Society). Headache with sickness or a stagger: sleep no higher; if it gets worse, go"
+                       " down at once. Ask a doctor before.", high=metres(HIGH_M), step=metres(STEP_M), rest=metres(REST_M)),
+            place=_place(day), size=gain, at_km=day.to_km, day=day.number, cause="climb",
+            case=say("night {day} by {gain}", day=number(day.number), gain=metres(gain)),
+            mends=[Mend(name=say("Sleep lower on the way, or rest a day before"), consequence=say("takes a day"))],
+        )  # fmt: skip
+    high = [(day, at) for day, at in slept if at >= FELT_M]
+    if high and not fast:
+        day, at = max(high, key=lambda night: night[1])
+        yield Draft(
+            kind="sleeps_high", grade="worth_knowing",
+            sentence=say("{n:night lies|nights lie} above {felt}, the highest at {at}.", n=number(len(high)),
+                         felt=metres(FELT_M), at=metres(at)),
+            reason=say("They climb no faster than is advised. Whoever has a headache there sleeps no higher the next night."),
+            place=_place(day), size=len(high), at_km=day.to_km, day=day.number, about="",
+        )  # fmt: skip
+
+
+def _fast(slept: list[tuple[Day, float]], start_m: float) -> Iterator[tuple[Day, float, float]]:
+    """Nights that climb faster than is advised, each with its height, and by how much it lies above the one before [m]."""
+    before = rested = start_m
+    for day, at in slept:
+        rested = at if day.rest or at <= HIGH_M else rested
+        if at > HIGH_M and (at - max(before, FELT_M) > STEP_M or at - max(rested, HIGH_M) > REST_M):
+            yield day, at, at - before
+        before = at
+
+
+def _place(day: Day) -> Text:
+    return say("day {day}, {km}", day=number(day.number), km=km(day.to_km))

@@ -1,0 +1,206 @@
+"""What leaves no slack: nights of the wrong kind, no day in hand, days of rain, a long way between shops, a child's load."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+import numpy as np
+
+from omnifer.core.findings.situation import Draft, Situation, stretch
+from omnifer.core.model.assessment import Day, Gap
+from omnifer.core.model.finding import Mend
+from omnifer.core.model.quantities import Figure
+from omnifer.core.model.road import Night, Stop
+from omnifer.core.needs import night_stops, out_of_doors
+from omnifer.core.physics.weather import chance_of_run
+from omnifer.core.road.days import ANY_NIGHT, CHILD_YEARS, wished_nights
+from omnifer.core.sentence import clock, fine_number, kg, km, number, say, share
+
+HOME_KM = 3.0
+"""A journey that begins so near the end of the road takes the party home [km]."""
+RUN_D, RUN_CHANCE, OFTEN_WET = 3, 0.5, 0.35
+"""Wet days running that soak what is slept in, and the chance of them and the part of wet days from which one plans for them [d,
+-, -]; practice."""
+LONG_WAY_D = 5
+"""Days without a shop from which food alone is a matter of its own [d]; practice."""
+SOFTER = 1 / 3
+"""So much longer soft ground takes when it is softer than reckoned [-]; practice: a quarter slower."""
+CHILDS_SHARE = 0.25
+"""Most luggage on a child's bike, of the child's mass [-]; practice: a fifth rides well, beyond a quarter hills are pushed."""
+
+
+def nights(s: Situation) -> Iterator[Draft]:
+    """Nights that are not of the kind that the party wants: no bed where only rooms are slept in, wild camps with a child."""
+    road = s.tour.road
+    wished = wished_nights(road, s.tour.riders)
+    if s.voyage is None or wished == ANY_NIGHT or not any(stop.shelter in wished for stop in road.stops):
+        return
+    at_stops = night_stops(s.tour, s.days)
+    for day, stops in list(zip(s.days, at_stops, strict=True))[:-1]:
+        if day.rest or any(stop.shelter in wished for stop in stops):
+            continue
+        where = day.night_at or "the end of the day"
+        before, after = _either_side(s, [stop for stop in road.stops if stop.shelter in wished], day)
+        figures: dict[str, Figure | str] = {"day": number(day.number), "place": where}
+        if road.rooms_only:
+            sentence = say("Night {day} has no bed: there is no room at {place}.", **figures)
+            reason = "You ride from room to room."
+        else:
+            sentence = say("Night {day} is a wild camp: no site, hut or room at {place}.", **figures)
+            reason = "A child rides along." if road.wild_camps is None else "You want sites, huts and rooms."
+        near = {f"name_{k}": stop.name for k, stop in enumerate((before, after)) if stop is not None}
+        off = {f"off_{k}": km(abs(stop.at_km - day.to_km)) for k, stop in enumerate((before, after)) if stop is not None}
+        lie = [f"{{off_{k}}} {way} lies {{name_{k}}}" for k, way in enumerate(("before", "after")) if f"off_{k}" in off]
+        words = "; ".join(lie) + ". Ask there before you count on it." if lie else "None lies within a day of it."
+        yield Draft(
+            kind="no_bed", grade="stops_you" if road.rooms_only else "slows_you", sentence=sentence,
+            reason=say(f"{reason} {words}", **near, **off),
+            place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)), size=1, at_km=day.to_km, day=day.number,
+            cause="night", case=say("night {day}", day=number(day.number)),
+            mends=[_ending_at(s, day, stop) for stop in (before, after) if stop is not None and stop.at_km > day.from_km],
+        )  # fmt: skip
+
+
+def _either_side(s: Situation, places: list[Stop], day: Day) -> tuple[Stop | None, Stop | None]:
+    """The nearest places before and behind a night, within its day and the next."""
+    following = next((other.to_km for other in s.days if other.from_km >= day.to_km and not other.rest), day.to_km)
+    before = [stop for stop in places if day.from_km <= stop.at_km < day.to_km]
+    after = [stop for stop in places if day.to_km < stop.at_km <= following]
+    return max(before, key=lambda t: t.at_km, default=None), min(after, key=lambda t: t.at_km, default=None)
+
+
+def _ending_at(s: Situation, day: Day, stop: Stop) -> Mend:
+    others = tuple(night for night in s.tour.road.nights if not day.from_km < night.at_km <= max(day.to_km, stop.at_km))
+    earlier = stop.at_km < day.to_km
+    return Mend(
+        name=say("End day {day} at {place}", day=number(day.number), place=stop.name),
+        consequence=say("{off} less that day" if earlier else "{off} more that day", off=km(abs(stop.at_km - day.to_km))),
+        nights=[*others, Night(at_km=stop.at_km, from_km=day.from_km)],
+    )
+
+
+def days_in_hand(s: Situation) -> Iterator[Draft]:
+    """Days that the plan leaves of those asked for, and a journey home that waits for nobody."""
+    cut = s.tour.road.cut
+    if s.voyage is None or not s.days:
+        return
+    left = cut.days - len(s.days) if cut.by == "days" and not s.tour.road.typed_days else 0
+    if left > 0:
+        yield Draft(
+            kind="days_left", grade="worth_knowing",
+            sentence=say("{left:day|days} of the {asked} {left::stays|stay} free.", left=number(left), asked=number(cut.days)),
+            reason=say("For rain, a rest, or a way around. Days are cut so that they end at places to sleep."),
+            place=say("the whole tour"), size=left, about="",
+        )  # fmt: skip
+    length, last = s.voyage.profile.length_km, s.days[-1]
+    home = [j for j in s.tour.road.journeys if j.at_km >= length - HOME_KM and (j.by == "flight" or j.departs_h is not None)]
+    if not home or left > 0:
+        return
+    rests = sum(day.rest for day in s.days)
+    yield Draft(
+        kind="no_slack", grade="stops_you" if home[0].by == "flight" else "slows_you",
+        sentence=say("No day is in hand before the {way} at the end.", way=home[0].by),
+        reason=say(
+            "Day {day} ends there at {clock}, after {riding:day|days} of riding and {rests} of rest. An illness, a storm or a"
+            " broken part takes a day, on about one tour of five by common practice; packing a bike takes hours.",
+            day=number(last.number), clock=clock(last.arrive_h), riding=number(len(s.days) - rests),
+            rests=number(rests) if rests else "none",
+        ),
+        place=stretch(last.number, last.from_km, last.to_km), size=1, at_km=last.to_km, day=last.number, about="",
+        mends=[Mend(name=say("Travel home a day or two later"), consequence=say("a day in hand for each two weeks is usual"))],
+    )  # fmt: skip
+
+
+def wet_runs(s: Situation) -> Iterator[Draft]:
+    """Rain on so many days that several running are to be planned for."""
+    if s.voyage is None or not s.voyage.climate.known or len(s.days) < RUN_D:
+        return
+    chances = [day.rain_chance for day in s.days]
+    run, wet = chance_of_run(chances, RUN_D), sum(chances)
+    if run < RUN_CHANCE or wet < OFTEN_WET * len(chances):
+        return
+    outdoors = out_of_doors(s.tour, s.days)
+    out = int(outdoors.sum())
+    first = next((day.number for day, outside in zip(s.days[:-1], outdoors, strict=False) if not outside), None)
+    roof = ""
+    if out:
+        roof = " The first night under a roof is night {first}." if first else " No night is under a roof."
+    yield Draft(
+        kind="wet_runs", grade="slows_you" if out else "worth_knowing",
+        sentence=say("{wet} of {days} days may be wet, with {chance} {run} of them running.", wet=number(round(wet)),
+                     days=number(len(s.days)), chance=share(run), run=number(RUN_D)),
+        reason=say("Each day taken by itself; real weather comes in spells, so runs are likelier." + roof
+                   + " Nothing dries meanwhile: keep what is slept in in a dry bag, and look for a roof after two wet days.",
+                   first=number(first or 0)),
+        place=say("the whole tour"), size=run, about="",
+    )  # fmt: skip
+
+
+def long_ways(s: Situation) -> Iterator[Draft]:
+    """The longest way without a shop, and what it becomes on softer ground than reckoned."""
+    gap = next((g for g in s.gaps if g.supply == "food" and g.governs and g.days >= LONG_WAY_D), None)
+    if gap is None or s.voyage is None:
+        return
+    a_day = gap.need / gap.days
+    late, reserve = _later(s, gap), s.tour.practice.food_reserve_days
+    here = Draft("long_way", "worth_knowing", say(""), say(""), stretch(gap.day, gap.from_km, gap.to_km), gap.days,
+                 at_km=gap.from_km, to_km=gap.to_km, day=gap.day, about="")  # fmt: skip
+    figures: dict[str, Figure | str] = {
+        "days": number(gap.days), "from_": gap.from_name, "to": gap.to_name, "mass": kg(gap.need),
+        "way": km(gap.to_km - gap.from_km),
+    }  # fmt: skip
+    if late > reserve:
+        more = max(round(late), 1)
+        yield replace(
+            here, grade="stops_you", size=late,
+            sentence=say("On softer ground the {days} days to {to} become {then}; the food lasts {lasts}.", **figures,
+                         then=number(gap.days + more), lasts=fine_number(gap.days + reserve)),
+            reason=say("{way} and {mass} of food from {from_} on. Soft ground that takes a third longer than reckoned is common:"
+                       " ask who came through lately, and set a place and a day from which you turn back.", **figures),
+            mends=[Mend(name=say("Food for {more:day|days} more", more=number(more)),
+                        consequence=say("{mass} more", mass=kg(a_day * more)))],
+        )  # fmt: skip
+        return
+    yield replace(
+        here,
+        sentence=say("No shop for {days} days: {mass} of food leave {from_} with you.", **figures),
+        reason=say("{way} to {to}, with food for {reserve} days to spare. Who comes later than planned eats less.", **figures,
+                   reserve=fine_number(reserve)),
+    )  # fmt: skip
+
+
+def _later(s: Situation, gap: Gap) -> float:
+    """Days that a stretch takes longer where its soft ground is softer than reckoned [d]."""
+    assert s.voyage is not None
+    at, hours = s.voyage.ride.nodes.km, s.voyage.ridden.hours
+    soft = 0.0
+    for ground in s.tour.road.surfaces:
+        ends = np.clip([ground.from_km, ground.to_km], gap.from_km, gap.to_km)
+        if ground.surface == "soft":
+            soft += float(np.diff(np.interp(ends, at, hours))[0])
+    ridden = [day for day in s.days if not day.rest and gap.from_km <= day.from_km < gap.to_km]
+    each = sum(day.riding_hours for day in ridden) / max(len(ridden), 1)
+    return soft * SOFTER / each if each > 0 else 0.0
+
+
+def childs_loads(s: Situation) -> Iterator[Draft]:
+    """More on a child's bike than rides well."""
+    riders = {rider.id: rider for rider in s.tour.riders}
+    for load in s.bikes:
+        rider = riders[load.bike.rider_id]
+        if rider.age_years is None or rider.age_years >= CHILD_YEARS:
+            continue
+        luggage = load.total - load.bike.mass_kg
+        heaviest = int(np.argmax(luggage))
+        part = float(luggage[heaviest]) / rider.body_mass_kg
+        if part <= CHILDS_SHARE:
+            continue
+        at_km, day, place = s.when(heaviest)
+        too_much = (part - CHILDS_SHARE) * rider.body_mass_kg
+        yield Draft(
+            kind="childs_load", grade="slows_you",
+            sentence=say("{name} carries {mass} of luggage, {part} of {body}.", name=rider.name,
+                         mass=kg(float(luggage[heaviest])), part=share(part), body=kg(rider.body_mass_kg)),
+            reason=say("Bags and racks counted. A fifth of a child's mass rides well; beyond a quarter hills are walked, and the"
+                       " tour goes at that pace: give {more} to others.", more=kg(too_much)),
+            place=place, size=too_much, at_km=at_km, day=day, bike_id=load.bike.id, about="",
+        )  # fmt: skip
