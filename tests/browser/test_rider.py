@@ -291,7 +291,7 @@ def test_on_a_phone_a_thing_is_tapped_and_then_a_bag(site: str, browser, complai
     assert complaints == []
 
 
-@pytest.mark.parametrize("view", ["road", "rig", "kit", "load", "stores", "ready", "pack"])
+@pytest.mark.parametrize("view", ["road", "rig", "kit", "load", "stores", "ready", "pack", "diary", "debrief"])
 def test_every_view_is_accessible_and_needs_no_page_scroll(view: str, site: str, browser, complaints: list[str]):
     """axe-core 4.14.1, every rule of any impact; in the dark only colours differ."""
     page = open_page(browser, complaints, color_scheme="light", reduced_motion="reduce")

@@ -135,6 +135,8 @@ function Story({ story, days, along, said, onJudge }: StoryProps) {
   const units = useUnits()
   const verdict = said ?? story.verdict
   const own = said !== undefined || story.said
+  const among = FIRST.includes(verdict as (typeof FIRST)[number])
+  const other = verdict && !among ? VERDICTS[verdict as keyof typeof VERDICTS] : undefined
   const judged = story.thing_id.startsWith('wish-')
   return (
     <Row aria-label={story.name}>
@@ -164,10 +166,10 @@ function Story({ story, days, along, said, onJudge }: StoryProps) {
           >
             <Button
               $small
-              aria-pressed={own && verdict !== null && !FIRST.includes(verdict as (typeof FIRST)[number])}
-              aria-label={`More verdicts on ${story.name}`}
+              aria-pressed={own && other !== undefined}
+              aria-label={other ? `${other}: more verdicts on ${story.name}` : `More verdicts on ${story.name}`}
             >
-              {verdict && !FIRST.includes(verdict as (typeof FIRST)[number]) ? VERDICTS[verdict as keyof typeof VERDICTS] : '…'}
+              {other ?? '…'}
             </Button>
           </Menu>
         </Said>

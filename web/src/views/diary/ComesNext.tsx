@@ -91,7 +91,8 @@ function Line({ planned, noted, onDone, onOther }: LineProps) {
   return (
     <li>
       <b>{name}</b>
-      <button type="button" aria-label={`${name}, another amount than ${units.say(planned.words)}`} onClick={onOther}>
+      <button type="button" onClick={onOther}>
+        <span className="unseen">{name}, another amount than </span>
         {units.say(planned.words)}
         <Muted as="span">{units.say(planned.where)}</Muted>
       </button>
