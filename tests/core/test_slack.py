@@ -9,13 +9,14 @@ import pytest
 
 from omnifer.core.assess import assess, profile_of, situation_of
 from omnifer.core.findings import look_for
+from omnifer.core.findings.on_the_road import EXTREME_C
 from omnifer.core.findings.slack import childs_loads
 from omnifer.core.load.stance import _pressure
 from omnifer.core.mends import mended
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.road import DayCut, Journey, MonthNormals, Night, Road, Station, Stop, SurfaceStretch, Track
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.physics.weather import chance_of_run
+from omnifer.core.physics.weather import chance_of_run, heat_index
 from omnifer.core.road.days import wished_nights
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
 
@@ -210,3 +211,17 @@ def test_nights_climb_no_faster_than_is_advised(heights_m, rests, days, grade):
     assert [draft.grade for draft in told] == ([grade] if grade else [])
     assert [draft.day for draft in told] == days
     assert bool(found("sleeps_high", climbing(*heights_m, rests=rests))) is not bool(days)
+
+
+@pytest.mark.parametrize(
+    ("high_c", "damp_pct", "days", "grade"), [(40, 25, 2, "slows_you"), (40, 25, 8, "stops_you"), (38, 85, 2, "stops_you")]
+)
+def test_heat_is_judged_by_its_worst_and_by_its_days_and_its_figures_give_its_number(high_c, damp_pct, days, grade):
+    """Dry 40 degrees are borne two days, not eight; damp ones are extreme danger at once. The index itself is checked in references."""
+    month = MonthNormals(mean_max_c=high_c, mean_min_c=26, spread_max_c=0, humidity_pct=damp_pct)
+    stations = (Station(id="w", name="W", at_km=100, elevation_m=0, months=(month,) * 12),)
+    (hot,) = found("hot_day", riding(length_km=60 * days - 20, stations=stations))
+    figures = hot.reason.figures | hot.sentence.figures
+    felt = float(heat_index(figures["high"].value, 100 * figures["damp"].value))
+    assert (hot.grade, felt > EXTREME_C) == (grade, damp_pct > 80)
+    assert figures["felt"].value == pytest.approx(felt, abs=0.15)

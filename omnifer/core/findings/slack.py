@@ -126,10 +126,10 @@ def wet_runs(s: Situation) -> Iterator[Draft]:
         roof = " The first night under a roof is night {first}." if first else " No night is under a roof."
     yield Draft(
         kind="wet_runs", grade="slows_you" if out else "worth_knowing",
-        sentence=say("{wet} of {days} days may be wet, with {chance} {run} of them running.", wet=number(round(wet)),
+        sentence=say("{wet} of {days} days may be wet; {run} running come with a chance of {chance}.", wet=number(round(wet)),
                      days=number(len(s.days)), chance=share(run), run=number(RUN_D)),
         reason=say("Each day taken by itself; real weather comes in spells, so runs are likelier." + roof
-                   + " Nothing dries meanwhile: keep what is slept in in a dry bag, and look for a roof after two wet days.",
+                   + " Nothing dries meanwhile: keep sleeping bags in dry bags, and look for a roof after two wet days.",
                    first=number(first or 0)),
         place=say("the whole tour"), size=run, about="",
     )  # fmt: skip
