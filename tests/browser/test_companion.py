@@ -128,11 +128,11 @@ def test_two_phones_without_a_network_and_a_server_that_is_killed(browser: Brows
     # Its dates are others than today's: that is asked first.
     first.get_by_role("button", name=re.compile("^Set out today")).click()
     expect(first.get_by_role("heading", name="Day 1")).to_be_visible()
-    address = f"{house.address}/api/tours/{tour}/diary"
-    until(
-        lambda: any(e["entry"]["verb"] == "set_out" for e in requests.get(address).json()["entries"]),
-        "setting out does not arrive",
-    )
+
+    def arrived() -> list[dict]:
+        return [one["entry"] for one in house.read(f"/api/tours/{tour}/diary")["entries"]]
+
+    until(lambda: any(entry["verb"] == "set_out" for entry in arrived()), "setting out does not arrive")
     second.reload()
     expect(second.get_by_role("heading", name="Day 1")).to_be_visible()
     second.wait_for_load_state("networkidle")
@@ -161,7 +161,7 @@ def test_two_phones_without_a_network_and_a_server_that_is_killed(browser: Brows
     until(house.answers, "the server is not begun again")
     for page in (first, second):
         expect(page.get_by_text("Kept on this device")).to_be_hidden(timeout=40_000)
-    entries = [one["entry"] for one in requests.get(address).json()["entries"]]
+    entries = arrived()
     washed = [entry for entry in entries if entry["verb"] == "washed"]
     assert len(washed) == 2 * EACH
     assert len({entry["id"] for entry in entries}) == len(entries)

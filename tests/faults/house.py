@@ -90,9 +90,27 @@ class House:
         os.kill(number, signal.SIGKILL)
         return number
 
+    def read(self, path: str) -> dict:
+        """What is read there, asked again where the connection breaks off, as the page asks again."""
+        answers: list[requests.Response] = []
+
+        def answered() -> bool:
+            try:
+                answers.append(requests.get(self.address + path, timeout=PATIENCE_S))
+            except requests.ConnectionError:
+                return False
+            return True
+
+        until(answered, f"{path} is never answered")
+        return dict(answers[0].json())
+
     def remove(self) -> None:
+        """End it; what it and its servers had to say stands beside a test that failed."""
         if self.served is not None and self.served.poll() is None:
             self.end()
+        for said in (self.folder / "said", self.folder / "log" / "web.log"):
+            if said.exists():
+                print("\n".join(line for line in said.read_text().splitlines() if '"status": 2' not in line)[-3000:])
         shutil.rmtree(self.folder, ignore_errors=True)
 
 
