@@ -109,6 +109,14 @@ def test_it_is_never_heavier_than_the_rule_or_filling_up_everywhere(used, terms,
     assert (again.leaving[:-1] <= one.capacity + 1e-6).all()
 
 
+def test_nothing_is_filled_before_it_is_used():
+    """Three taps, and 2 kg used behind the last, or nothing at all: 6 kg carried for 40 km, or for none."""
+    for used, take in (([0, 0, 2], [0, 0, 6, 0]), ([0, 0, 0], [0, 0, 0, 0])):
+        taps = [np.inf, np.inf, np.inf, 0]
+        found = solve(supply(used, taps, [0, 40, 80, 120], 0.0, 6.0, Terms(levels=(6.0, 11.0))), 0.0, 0.0)
+        assert (found.take.tolist(), found.value) == (take, 240 * take[2] / 6)
+
+
 def test_it_buys_where_it_is_cheap_once_money_counts():
     """3 kg a stretch of 100 km. Buying late carries 600 kg km; treated water at the second tap takes 10 minutes a litre."""
     late = solve(supply([3, 3], [np.inf, np.inf, 0], [0, 100, 200]), 0.0, 0.0)

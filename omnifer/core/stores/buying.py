@@ -182,7 +182,8 @@ class _Filling(Program):
                 self.arcs.append((column, k + 1, taken, lacks))
                 if k + 1 < self.count:
                     self.arriving.setdefault((k + 1, line), []).append(column)
-            if self.supply.refills.emptied[k + 1] or (stock <= 0 and self._next(k + 1, stock)):
+            wanted = k + 1 < self.count and (self.used[k + 1] > 0 or self.reserve[k + 1] > 0)
+            if self.supply.refills.emptied[k + 1] or (stock <= 0 and wanted and self._next(k + 1, stock)):
                 break
         return columns
 
