@@ -14,10 +14,11 @@ from omnifer.core.diary.journal import Journal
 from omnifer.core.diary.now import replan
 from omnifer.core.diary.rates import taking
 from omnifer.core.diary.track import laid_on
+from omnifer.core.kit.names import Vessel, vessel_of
 from omnifer.core.model.diary import Entry, Received
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.road import DayCut, Road, Stop, Track, Weather
-from omnifer.core.model.roles import UsedUp
+from omnifer.core.model.roles import Mat, SleepingBag, UsedUp
 from omnifer.core.physics.geodesy import segment_lengths
 from tests.conftest import pannier_bike, small_tour, thing
 
@@ -489,3 +490,62 @@ def test_a_lack_that_began_behind_is_said_until_it_ends():
     assert lacking(lost[0]) == []
     assert len(lacking(*lost, told("here", day=5, hour=18, km=300))) == 1
     assert lacking(*lost, told("arrived", day=10, hour=18, km=600)) == []
+
+
+def frosty(*kit):
+    """Ten nights of 2 °C; a room after 240 km."""
+    tour = straight_tour(*KIT, *kit)
+    stops = tuple(s.model_copy(update={"shelter": "room"}) if s.at_km == 240 else s for s in tour.road.stops)
+    weather = (Weather(from_km=0, day_high_c=12, night_low_c=2),)
+    tour = tour.model_copy(update={"road": tour.road.model_copy(update={"stops": stops, "weather": weather})})
+    road = profile_of(tour)
+    return tour, road, assess(tour, road)
+
+
+BAG = thing("bag", 1, 6, role=SleepingBag(comfort_c=-5))
+MAT = thing("mat", 0.5, 2, role=Mat(r_value=5))
+OUT = told("set_out", hour=7, km=0)
+
+
+def borne(planned, *entries) -> list[float]:
+    tour, road, plan = planned
+    made = replan(tour, plan, road, Journal.of([OUT, *entries]))
+    return [night.bears_c for sleeper in assess(made.ridden.sheet, road).sleepers for night in sleeper.nights]
+
+
+def test_four_nights_noted_cold_are_reckoned_with_and_three_are_not():
+    planned, usual = frosty(BAG, MAT), borne(frosty(BAG, MAT))
+    nights = [told("slept", day=d, hour=20, km=60.0 * d, word="cold") for d in range(2, 7)]  # one of them in the room
+    assert borne(planned, *nights[:4])[6] == usual[6]
+    colder = borne(planned, *nights)[6] - usual[6]
+    assert 1 < colder <= 10
+    warm = [told("slept", day=d, hour=20, km=60.0 * d, word="warm") for d in range(2, 7)]
+    assert borne(planned, *warm)[6] == usual[6]  # nobody sends a jacket home for warm nights
+
+
+def test_a_wet_bag_warms_less_until_it_dries_under_a_roof():
+    planned, usual = frosty(BAG, MAT), borne(frosty(BAG, MAT))
+    wet = borne(planned, told("wet_through", day=2, km=90, about="bag"))
+    assert [round(w - u, 1) for w, u in zip(wet, usual, strict=True) if u is not None and w is not None][:3] == [0, 8, 8]
+    assert wet[4:] == usual[4:]
+    lost = borne(planned, told("wet_through", day=2, km=90, about="bag"), told("lost", day=3, km=150, about="bag"))
+    assert lost[4:] == [None] * len(lost[4:])
+
+
+def test_a_sack_bought_on_the_way_is_a_vessel():
+    tour, road, plan = frosty()
+    made = replan(tour, plan, road, Journal.of([OUT, told("bought", day=2, km=90, name="Water sack 4 l", amount=1)]))
+    sack = next(t for t in made.ridden.sheet.kit if t.id.startswith("bought"))
+    assert (sack.holds_water_l, sack.soft_vessel) == (4, True)
+    assert vessel_of("Flasche 0,75 l") == Vessel(0.75, soft=False)
+    assert vessel_of("Bar bag 5 l") is vessel_of("Water bottle") is None
+
+
+def test_what_ran_out_teaches(planned):
+    """80 wipes are gone on day 8, though one note says 3: (4 + 80) / (2 + 8) = 8.4 a day, of 2 assumed."""
+    tour, road, plan = planned
+    entries = [OUT, told("used", day=3, about="wipes", amount=3, km=150), told("ran_out", day=8, about="wipes", km=450),
+               told("arrived", day=10, hour=18, km=600.6)]  # fmt: skip
+    journal = Journal.of(entries)
+    rates = {r.key: r for r in debrief(tour, plan, replan(tour, plan, road, journal), journal).rates}
+    assert rates["wipes"].mean == pytest.approx(8.4, abs=0.01)

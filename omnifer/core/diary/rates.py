@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from omnifer.core.diary.felt import felt_colder, nights_felt
 from omnifer.core.diary.journal import Journal, Told
 from omnifer.core.diary.now import Replanned
 from omnifer.core.diary.ridden import on_road
@@ -20,6 +21,7 @@ from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics import learning
 from omnifer.core.physics.learning import Belief
 from omnifer.core.sentence import celsius, fine_number, kelvin, number, say, share
+from omnifer.core.supplies.used_up import users_of
 
 WORTH_DAYS = 10.0
 """An assumption is worth so many person-days of own use: after as many a default has moved half-way; proposal."""
@@ -32,13 +34,9 @@ DIFFER = 0.5
 that the interval told holds the true rate nine times in ten [-]; practice, tuned by `bench.calibration`."""
 DAY_KM, DAY_CLIMB_M, PACK_MIN = 20.0, 350.0, 6.0
 """How far single days differ from each other, as standard deviations [km, m, min]; practice."""
-SLEEPERS_K, NIGHT_K, TOO_WARM_K, UNKNOWN_SPREAD_K = 3.0, 2.0, 12.0, 3.0
-"""How far sleepers differ from labels, how differently the same night is felt, how much warmer than is borne a night is before
-it is too warm in an opened bag, and how far nights differ where nobody says it [K]; practice."""
 PORTION = {"water": 0.5, "food": 0.25, "fuel": 0.015, "power": 5.0, "g": 5.0, "ml": 5.0, "pieces": 1.0, "pads": 0.5}
 """What is taken at one time [l, kg, kg, Wh, g, ml, -, mm]: use is counted in such portions, so that single days differ as days
 do; proposal."""
-FELT = {"cold": -1, "right": 0, "warm": 1}
 PAD_MM = 2.0
 """Of a pair of pads from new to 1.5 mm left [mm]; practice."""
 
@@ -73,6 +71,11 @@ class _Days:
         """The days on which something was carried: until it was sent home, lost or given away."""
         gone = [(t.date - self.set_out).days + 1 for t in self.entries if t.entry.verb in GONE and t.entry.about == about]
         return [day for day in self.days if not gone or day.number <= min(gone)]
+
+    def ran_out(self, about: str) -> int | None:
+        """The day on which something is first noted as used up."""
+        days = [(t.date - self.set_out).days + 1 for t in self.entries if t.entry.verb == "ran_out" and t.entry.about == about]
+        return min(days, default=None)
 
     def lump(self, verbs: tuple[str, ...], about: str) -> float:
         """What one note stands for: where less than every other day has one, what is used up since the last is not told."""
@@ -209,19 +212,25 @@ def _small(told: _Days) -> Iterator[LearnedRate]:
         if not isinstance(role, UsedUp):
             continue
         used, noted = told.noted(("used",), thing.id)
-        days = told.aboard(thing.id)
+        days, lump = told.aboard(thing.id), told.lump(("used",), thing.id)
+        ended = told.ran_out(thing.id)
+        if ended is not None:
+            # All that there was has been used up by then, whatever was noted of it.
+            more, _ = told.noted(("bought",), thing.id)
+            days, lump = [day for day in days if day.number <= ended], 0.0
+            used, noted = max(used, role.holds * (thing.count + more)), noted or days
         # What was treated is not noted: of tablets a litre nothing is learned.
         if not noted or not days or role.per == "litre_treated":
             continue
         if role.per == "person_day":
-            units, worth, per = float(len(days) * told.riders), WORTH_DAYS, "a person-day"
+            units, worth, per = float(len(days) * users_of(told.sheet, thing)), WORTH_DAYS, "a person-day"
         else:
             units, worth, per = sum(day.distance_km for day in days), WORTH_KM, "a kilometre"
         if units <= 0:
             continue
         portion = PORTION[role.unit]
         worth = min(worth, _as_people_differ(role.rate, portion))
-        belief = _learned(role.rate, worth, used, units, portion, told.lump(("used",), thing.id))
+        belief = _learned(role.rate, worth, used, units, portion, lump)
         yield _rate(thing.id, thing.name, role.unit, per, role.rate, belief, _conditions(days, thing.name.lower()), "thing_rate",
                     thing.name, belief.mean)  # fmt: skip
 
@@ -263,36 +272,17 @@ def _days(told: _Days, made: Replanned) -> Iterator[LearnedRate]:
 
 
 def _nights(told: _Days) -> Iterator[LearnedRate]:
-    nights = list(_felt(told))
+    nights = list(nights_felt(told.plan.sleepers, {day.number: day for day in told.days}, told.entries, told.set_out))
     if nights:
-        margin, spread, felt = (np.array(column) for column in zip(*nights, strict=True))
-        blur = float((NIGHT_K**2 + (spread**2).mean()) ** 0.5)
-        found = learning.shift(SLEEPERS_K, margin, felt, blur, TOO_WARM_K)
         assumed = told.sheet.practice.sleeps_colder_k
-        belief = Belief(assumed + found.mean, found.sd, assumed + found.low, assumed + found.high)
-        words = say("{count:night|nights}, {cold} of them cold; they were {spare} warmer than is borne", count=number(len(felt)),
-                    cold=number(int((felt < 0).sum())), spare=kelvin(float(margin.mean())))  # fmt: skip
+        belief = felt_colder(assumed, nights)
+        cold, margin = sum(felt < 0 for _, _, felt in nights), sum(margin for margin, _, _ in nights) / len(nights)
+        words = say("{count:night|nights}, {cold} of them cold; they were {spare} warmer than is borne",
+                    count=number(len(nights)), cold=number(cold), spare=kelvin(margin))  # fmt: skip
         rate = _rate("sleep", "Nights felt colder by", "temperature_difference", "", assumed, belief, words, "own_value",
                      "sleeps_colder_k", _within("sleeps_colder_k", belief.mean))  # fmt: skip
         sure: Sure = "sure" if belief.sd < 0.5 else "fair" if belief.sd < 1 else "a_hint"
         yield rate.model_copy(update={"sure": sure})
-
-
-def _felt(told: _Days) -> Iterator[tuple[float, float, int]]:
-    """Nights out of doors of which somebody said how warm they were: how much warmer than is borne the usual night there is, how
-    far nights differ [K, K], and how it felt. A morning tells of the night before."""
-    by_night = {(s.rider_id, n.day): n for s in told.plan.sleepers for n in s.nights}
-    days = {day.number: day for day in told.days}
-    riders = [sleeper.rider_id for sleeper in told.plan.sleepers]
-    for one in told.entries:
-        if one.entry.verb != "slept" or one.entry.word not in FELT:
-            continue
-        number_ = max((one.date - told.set_out).days, 1)
-        who = [one.entry.about] if one.entry.about in riders else riders
-        bears = [n.bears_c for r in who if (n := by_night.get((r, number_))) and not n.indoors and n.bears_c is not None]
-        day = days.get(number_)
-        if bears and day is not None:
-            yield day.mean_min_c - max(bears), day.spread_min_k or UNKNOWN_SPREAD_K, FELT[one.entry.word]
 
 
 def _packing(told: _Days) -> Iterator[LearnedRate]:

@@ -8,12 +8,15 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from omnifer.core.diary.aboard import NOTED, PlannedLevel, aboard
+from omnifer.core.diary.felt import felt_colder, nights_felt
 from omnifer.core.diary.journal import Journal, Told
+from omnifer.core.kit.names import serves_of, vessel_of
 from omnifer.core.model.assessment import Assessment, Day
 from omnifer.core.model.diary import GONE
 from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.road import Night
+from omnifer.core.model.roles import SleepingBag
 from omnifer.core.model.stores import Found
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.days import SAME_PLACE_KM
@@ -26,6 +29,13 @@ AT_HOME = frozenset({"weighed", "checked", "verdict"})
 MOST = 10_000.0
 """Of a supply nobody has more, in its unit."""
 MOST_ALIKE = 200
+NIGHTS_NOTED, MOST_COLDER_K = 4, 10.0
+"""From so many nights of which somebody said how they felt the rest of the tour is reckoned by them, within what a default bears
+[-, K]; practice."""
+WET_BAG_K = 8.0
+"""A bag that is wet through warms so much less [K]; practice: down loses most, synthetic fill half."""
+ROOFS = frozenset({"room", "hut"})
+"""Where a bag dries overnight."""
 BOUGHT_KG = 0.2
 """Of a thing that was bought and never weighed [kg]; practice."""
 
@@ -68,12 +78,30 @@ def ridden(sheet: TourSheet, plan: Assessment, journal: Journal, length_km: floa
     )
     road = sheet.road.model_copy(update={"nights": _pinned(sheet, nights, here)}) if nights else sheet.road
     stores = sheet.stores.model_copy(update={"found": counted})
+    own = sheet.own_values | _own_nights(sheet, plan, journal, here)
     made = sheet.model_copy(
-        update={"road": road, "kit": kit, "load": load, "stores": stores, "start_date": here.set_out, "set_aside": ()}
+        update={
+            "own_values": own,
+            "road": road,
+            "kit": kit,
+            "load": load,
+            "stores": stores,
+            "start_date": here.set_out,
+            "set_aside": (),
+        }
     )
     # The parts are valid each; what they say of each other is checked once more.
     whole = TourSheet.model_validate({name: getattr(made, name) for name in TourSheet.model_fields})
     return Ridden(whole, here, nights, gone, found)
+
+
+def _own_nights(sheet: TourSheet, plan: Assessment, journal: Journal, here: Here) -> dict[str, float]:
+    """So much colder the party sleeps than its labels say, once enough nights were noted; never warmer under way."""
+    nights = list(nights_felt(plan.sleepers, {day.number: day for day in plan.days}, on_road(journal), here.set_out))
+    if len(nights) < NIGHTS_NOTED:
+        return {}
+    colder_k = min(felt_colder(sheet.practice.sleeps_colder_k, nights).mean, MOST_COLDER_K)
+    return {"sleeps_colder_k": round(colder_k, 2)} if colder_k > sheet.practice.sleeps_colder_k else {}
 
 
 def planned_at(days: list[Day], date: dt.date, hour: float) -> float:
@@ -162,6 +190,8 @@ def _kit(sheet: TourSheet, journal: Journal) -> tuple[tuple[Thing, ...], Load, d
             belongings.leave(told, thing, at_km)
         elif thing is not None and entry.verb == "broke":
             belongings.break_(told, thing, at_km)
+        elif thing is not None and entry.verb == "wet_through" and isinstance(thing.role, SleepingBag):
+            belongings.soak(told, thing, at_km)
     load = sheet.load.model_copy(update={"placements": tuple(belongings.placements)})
     return tuple(belongings.things.values()), load, belongings.gone
 
@@ -219,16 +249,29 @@ class _Belongings:
         self.things[broken.id] = _only_from(broken, km)
         self._now[name] = broken.id
 
+    def soak(self, told: Told, thing: Thing, km: float) -> None:
+        """A wet bag warms less until the next night under a roof, where it dries."""
+        assert isinstance(thing.role, SleepingBag)
+        colder = min(thing.role.comfort_c + WET_BAG_K, 30.0)
+        dry_km = min((s.at_km for s in self.sheet.road.stops if s.shelter in ROOFS and s.at_km > km), default=None)
+        called = {"id": f"wet-{told.entry.id.hex}", "name": f"{thing.name}, wet"[:120], "inside": None}
+        wet = Thing.model_validate(thing.model_dump() | called | {"role": thing.role.model_dump() | {"comfort_c": colder}})
+        self.placements += [p.model_copy(update={"thing_id": wet.id}) for p in self.placements if p.thing_id == thing.id]
+        self.things[thing.id] = _from_here(_alone(thing), km, back_km=dry_km)
+        soaked = _only_from(wet, km)
+        self.things[wet.id] = soaked if dry_km is None else _from_here(soaked, dry_km)
+
     def _unpack(self, thing: Thing) -> None:
         """What rides in a thing rides beside it from now on."""
         for inside in [t for t in self.things.values() if t.inside == thing.id]:
             self.things[inside.id] = _alone(inside)
 
 
-def _from_here(thing: Thing, km: float) -> Thing:
-    """A thing that is away from a kilometre on."""
+def _from_here(thing: Thing, km: float, back_km: float | None = None) -> Thing:
+    """A thing that is away from a kilometre on, or up to another one."""
     before = [place for place in thing.where if place.from_km < km] or ([Whereabouts()] if km > 0 else [])
-    return _being(thing, [*before, Whereabouts(from_km=km, how="home")])
+    back = [] if back_km is None else [Whereabouts(from_km=back_km)]
+    return _being(thing, [*before, Whereabouts(from_km=km, how="home"), *back])
 
 
 def _only_from(thing: Thing, km: float) -> Thing:
@@ -269,9 +312,12 @@ def _shared_out(placements: list[Placement], goes: Thing, stays: Thing) -> list[
 
 def _bought(told: Told, km: float) -> Thing:
     entry = told.entry
+    vessel = vessel_of(entry.name)
     thing = Thing(
         id=f"bought-{entry.id.hex}", name=entry.name, mass_kg=entry.kg if entry.kg is not None else BOUGHT_KG, volume_l=0.5,
-        reach="camp", guessed=() if entry.kg is not None else ("mass", "volume"),
+        reach="stop" if vessel else "camp", guessed=() if entry.kg is not None else ("mass", "volume"),
+        serves=serves_of(entry.name), holds_water_l=vessel.litres if vessel else 0.0,
+        soft_vessel=vessel is not None and vessel.soft,
         price=None if entry.money is None else min(entry.money, MOST), count=min(max(int(entry.amount or 1), 1), MOST_ALIKE),
     )  # fmt: skip
     return _only_from(thing, km)

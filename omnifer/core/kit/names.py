@@ -23,6 +23,11 @@ COMPOUND, BEGINS, ANYWHERE = 4, 5, 6
 PLURALS = ("", "s", "es", "e", "n", "en", "x")
 MOST_SERVED = 3
 """A name tells at most so many services."""
+RIGID = ("bottle", "flask", "canteen", "flasche", "bouteille", "gourde", "botella", "bidon", "borraccia", "fles")
+SOFT = ("sack", "bladder", "wassersack", "outre", "odre", "sacca", "waterzak")
+LARGEST_L = 12.0
+"""A vessel that is told of by its litres [l]."""
+_LITRES = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:l|litres?|liters?)\b")
 USUAL_L_PER_KG = 3.0
 """Of a thing whose name says nothing; practice."""
 
@@ -64,6 +69,26 @@ def serves_of(name: str) -> tuple[str, ...]:
             if said and len(said) >= len(found.get(service, ())):
                 found[service] = said
     return tuple(service for service, said in found.items() if not any(said < other for other in found.values()))[:MOST_SERVED]
+
+
+@dataclass(frozen=True)
+class Vessel:
+    """What a vessel for water holds by its name."""
+
+    litres: float
+    soft: bool
+
+
+@lru_cache(maxsize=4096)
+def vessel_of(name: str) -> Vessel | None:
+    """The vessel for water that a name tells of, with its litres; None where it tells of none, or not how large."""
+    said = _LITRES.search(name.lower())
+    words = _plain(name).split()
+    rigid, soft = (any(_is(word, stem) for word in words for stem in stems) for stems in (RIGID, SOFT))
+    if said is None or not (rigid or soft):
+        return None
+    litres = float(said[1].replace(",", "."))
+    return Vessel(litres, soft) if 0 < litres <= LARGEST_L else None
 
 
 def _is(word: str, stem: str) -> bool:

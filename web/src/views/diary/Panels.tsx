@@ -94,7 +94,7 @@ const OF_SUPPLIES: Partial<Record<OpenVerb, (about: string) => boolean>> = {
   filled: (about) => about === 'water' || about === 'fuel',
   left: () => true,
 }
-const OF_THINGS: OpenVerb[] = ['sent_home', 'broke', 'ran_out', 'lost', 'given_away', 'swapped', 'used']
+const OF_THINGS: OpenVerb[] = ['sent_home', 'broke', 'ran_out', 'lost', 'given_away', 'swapped', 'used', 'wet_through']
 const FIGURES: Partial<Record<OpenVerb, { label: string; unit: string; about: string; first: number; step: number }>> = {
   packed_in: { label: 'Packed in', unit: 'min', about: '', first: 30, step: 1 },
   charged: { label: 'Charged', unit: 'Wh', about: 'power', first: 40, step: 5 },
@@ -120,7 +120,7 @@ export function VerbPanel(props: PanelProps) {
       {verb === 'spent' && <Spent {...props} />}
       {verb === 'mended' && <Mended {...props} />}
       {FIGURES[verb] && <Figure {...props} />}
-      {['note', 'hurt', 'hazard', 'wet_through', 'oiled', 'washed'].includes(verb) && <Words {...props} />}
+      {['note', 'hurt', 'hazard', 'oiled', 'washed'].includes(verb) && <Words {...props} />}
     </section>
   )
 }
