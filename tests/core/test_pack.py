@@ -1,5 +1,7 @@
 """Camp order, the missing kilo, checks and travel; worked values are common practice or computed by hand beside them."""
 
+from typing import get_args
+
 import numpy as np
 import pytest
 from hypothesis import given
@@ -9,12 +11,14 @@ from scipy import stats
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.diary.journal import Journal
 from omnifer.core.load.camp import packing_minutes
+from omnifer.core.model.kit import Nature, Whereabouts
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.practice import USUAL
 from omnifer.core.model.road import Journey
-from omnifer.core.model.roles import Bank, FuelVessel, Mat, Stove
+from omnifer.core.model.roles import Bank, FireLighter, FuelVessel, Mat, Stove
+from omnifer.core.model.serves import SERVICES
 from omnifer.core.pack.checks import checks_of, serviced
-from omnifer.core.pack.companion import rider_pages, straps_of
+from omnifer.core.pack.companion import WANTED, rider_pages, straps_of
 from omnifer.core.pack.missing import Candidate, likeliest
 from omnifer.core.pack.travel import flies, leave_by, travel_of
 from omnifer.core.pack.weigh import taking_measured, weigh_in
@@ -208,6 +212,13 @@ def test_the_companion_finds_first_aid_and_straps_are_counted():
     assert [(line.words, line.bag, line.step) for line in lines if line.words == "First aid"] == [
         ("First aid", "Handlebar bag", "on top")
     ]
+    messenger = thing("caller", 0.1, serves=("messenger",), where=(Whereabouts(how="pocket"),))
+    with_it = tour.model_copy(update={"kit": (*tour.kit, messenger)})
+    called = [line for line in rider_pages(with_it, assess(with_it, None))[0].lines if line.words == "Emergency call"]
+    assert [(line.thing, line.bag) for line in called] == [("caller", "in a pocket")]
+    for _, natures, serves in WANTED:
+        assert set(natures) <= set(get_args(Nature))
+        assert set(serves) <= set(SERVICES)
     straps = straps_of(tour)[0]
     assert (straps.needed, straps.spare) == (sum(c.straps for c in tour.carriers), 2)
 
@@ -227,7 +238,8 @@ def test_batteries_on_a_flight(mah, wh, answer):
 def test_a_flight_with_fuel_a_bank_and_a_heavy_bike():
     kit = (
         thing("can", 0.1, role=FuelVessel(burns="gas", holds_kg=0.23)), thing("stove", 0.3, role=Stove(burns="gas")),
-        thing("bank", 0.5, role=Bank(holds_wh=111)), thing("knife", 0.1, natures=("sharp",)),
+        thing("bank", 0.5, role=Bank(holds_wh=111), count=3), thing("knife", 0.1, natures=("sharp",)),
+        thing("animal-spray", 0.3, serves=("bear_spray",)), thing("insect-spray", 0.1), thing("matches", 0.1, role=FireLighter()),
     )  # fmt: skip
     tour = small_tour(*kit)
     bare = tour.rig.bikes[0].mass_kg + sum(s.mass_kg for s in tour.rig.bikes[0].supports)
@@ -240,3 +252,6 @@ def test_a_flight_with_fuel_a_bank_and_a_heavy_bike():
     assert any(answer == "not_allowed" and words.startswith("can:") for answer, words in said)
     assert any(answer == "ask" and words.startswith("bank, 111 Wh") for answer, words in said)
     assert any(answer == "to_do" and words.startswith("knife") for answer, words in said)
+    assert any(answer == "not_allowed" and words.startswith("animal-spray") for answer, words in said)
+    assert {answer for answer, words in said if words.startswith(("insect-spray", "matches"))} == {"ask"}
+    assert any(answer == "not_allowed" and words.startswith("3 banks of more than 100 Wh") for answer, words in said)

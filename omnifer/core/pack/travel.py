@@ -9,9 +9,9 @@ from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.pack import Travel, TravelLine
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.road import Journey
-from omnifer.core.model.roles import Bank, Cells, FuelVessel, Stove
+from omnifer.core.model.roles import Bank, Cells, FireLighter, FuelVessel, Stove
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.sentence import clock, fine_kg, kg, km, minutes, mm, say, wh
+from omnifer.core.sentence import clock, fine_kg, kg, km, minutes, mm, number, say, wh
 
 RULES = (
     "Air rules: published general guidance for passengers (IATA, 2025 edition), from memory. Carriers and law decide; ask yours."
@@ -19,6 +19,8 @@ RULES = (
 CABIN_WH, APPROVED_WH = 100.0, 160.0
 """A battery up to the first flies in the cabin, up to the second with the carrier's approval, larger ones do not; IATA guidance
 for passengers on lithium batteries, 2025, from memory [Wh]."""
+LARGE_A_PERSON = 2
+"""Spare batteries of more than 100 Wh a person; the same guidance, from memory."""
 SPARE_H = 0.5
 """Before the departure one is there [h]; practice."""
 BOX_MM = 1500.0
@@ -194,10 +196,20 @@ def _forbidden(tour: TourSheet, found: Assessment, journey: Journey) -> Iterator
                 yield TravelLine(answer="ask", words=say("{thing}: cleaned and without a smell of fuel.", thing=thing.name))
         if "co2" in thing.name.lower():
             yield TravelLine(answer="ask", words=say("{thing}: some carriers take a few, most none; ask.", thing=thing.name))
-        if "spray" in thing.name.lower():
-            yield TravelLine(answer="not_allowed", words=say("{thing}: not on a flight; buy it there.", thing=thing.name))
+        if "bear_spray" in thing.serves:
+            yield TravelLine(answer="not_allowed", words=say("{thing}: in no cabin and no hold; buy it there.", thing=thing.name))
+        elif "spray" in thing.name.lower() and thing.role is None:
+            words = "{thing}: under pressure only as a toiletry of half a litre at most, in the hold; pumped by hand it may come."
+            yield TravelLine(answer="ask", words=say(words, thing=thing.name))
+        if isinstance(thing.role, FireLighter):
+            words = "{thing}: one small lighter or one box of safety matches a person, on the body, in no bag; the rest stays."
+            yield TravelLine(answer="ask", words=say(words, thing=thing.name))
         if "sharp" in thing.natures:
             yield TravelLine(answer="to_do", words=say("{thing} goes in the hold.", thing=thing.name))
+    asking = sum(t.count for t in there if isinstance(t.role, Bank) and flies(t.role.holds_wh) == "ask")
+    if asking > LARGE_A_PERSON * len(tour.riders):
+        words = "{n} banks of more than 100 Wh: at most {most} a person come aboard, and the carrier approves each."
+        yield TravelLine(answer="not_allowed", words=say(words, n=number(asking), most=number(LARGE_A_PERSON)))
     fuel = _fuel_kg(found, journey.at_km)
     if fuel > 0:
         words = "{fuel} of fuel is on board on arriving there: burn it or give it away before."
@@ -211,7 +223,7 @@ def _aboard(thing: Thing, at_km: float) -> bool:
 def _battery(thing: Thing, energy: float) -> TravelLine:
     match flies(energy):
         case "cabin":
-            words = "{thing}, {energy}: in the cabin, its poles covered."
+            words = "{thing}, {energy}: in the cabin, contacts covered."
             return TravelLine(answer="fits", words=say(words, thing=thing.name, energy=wh(energy)))
         case "ask":
             words = "{thing}, {energy}: more than 100 Wh asks for the carrier's approval; in the cabin."

@@ -51,7 +51,7 @@ export function RiderPages() {
                   <td>{line.thing}</td>
                   <td>
                     <b>{line.bag}</b>
-                    {line.mark ? `, ${line.mark}` : ''}, {line.step}
+                    {[line.mark, line.step].filter(Boolean).map((told) => `, ${told}`)}
                   </td>
                 </tr>
               ))}
