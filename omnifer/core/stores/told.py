@@ -10,7 +10,7 @@ from omnifer.core.model.roles import Panel
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.stores.at_stops import stops_of
 from omnifer.core.stores.lanes import lanes_of
-from omnifer.core.supplies import water
+from omnifer.core.supplies import fuel, water
 from omnifer.core.supplies.carried import Carried
 from omnifer.core.supplies.menu import plate_of
 from omnifer.core.supplies.supply import Supply
@@ -34,6 +34,7 @@ def figures(tour: TourSheet, voyage: Voyage, supplies: dict[str, Supply]) -> Pla
     """What carrying and getting supplies comes to."""
     carried = sum(kg_km(voyage, supply) for supply in supplies.values())
     by_hand = float(water.minutes_by_hand(voyage.ride, supplies["water"]).sum())
+    by_hand += fuel.melted_l(voyage.ride, supplies["water"]) * tour.practice.melt_min_per_l
     return PlanFigures(
         kg_km=round(carried, 1), minutes=round(carried * minutes_per_kg_km(voyage) + by_hand, 1), money=_money(tour, supplies)
     )

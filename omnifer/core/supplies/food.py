@@ -75,16 +75,22 @@ def dines_out(ride: Ride) -> NDArray[np.bool_]:
     return np.array([stop is not None and "meals" in stop.services for stop in ride.night_stops], dtype=bool)
 
 
+def breakfasts_out(ride: Ride) -> NDArray[np.bool_]:
+    """Whether breakfast after each night is eaten where it was spent: in a room whose house serves meals."""
+    rooms = [stop is not None and stop.shelter == "room" for stop in ride.night_stops]
+    return np.asarray(dines_out(ride) & np.array(rooms, dtype=bool))
+
+
 def plan(ride: Ride) -> Supply:
     """Food at the shops that are open when the rider is there; a rest day eats from where it is spent."""
     days, usual, riders = ride.days, ride.tour.practice, ride.tour.riders
     shops = ride.open_shops(arrivals.FOOD_SHOPS)
     kcal = energy_along(ride.nodes.km, ride.pace.effort_hours, days.km, riders, usual)
-    out, resting_kcal = dines_out(ride), rest_day_energy(riders, usual) * days.rests
+    out, served, resting_kcal = dines_out(ride), breakfasts_out(ride), rest_day_energy(riders, usual) * days.rests
     if out.any():
-        left = 1 - usual.evening_share * np.append(out, False)
+        left = 1 - usual.evening_share * np.append(out, False) - usual.breakfast_share * np.append(False, served)
         kcal = np.concatenate([[0.0], np.cumsum(np.diff(kcal) * left[days.riding_day(ride.nodes.km[:-1])])])
-        resting_kcal = resting_kcal * (1 - usual.evening_share * out)
+        resting_kcal = resting_kcal * (1 - usual.evening_share * out - usual.breakfast_share * served)
     per_kcal = _kg_per_kcal(ride, Refills.at(shops, ride.nodes.length_km))
     eaten = np.concatenate([[0.0], np.cumsum(np.diff(kcal) * per_kcal[:-1])])
     resting_kg: Array = np.asarray(resting_kcal * np.interp(ride.rests_km(), ride.nodes.km, per_kcal))

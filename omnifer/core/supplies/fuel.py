@@ -64,6 +64,20 @@ def boiled_a_day(ride: Ride) -> float:
     return litres * len(ride.tour.riders)
 
 
+def melted_l(ride: Ride, water_supply: Supply) -> float:
+    """Water that is melted out of snow on the whole tour, in camps and for the bottles [l]; 0 without a stove."""
+    if stove_of(ride) is None:
+        return 0.0
+    snow = np.array([stop is not None and stop.water == "snow" for stop in water_supply.refills.stops])
+    return float((ride.in_snow * _camps_l(ride)).sum() + (water_supply.taken * snow).sum())
+
+
+def _camps_l(ride: Ride) -> Array:
+    """What a camp that melts snow takes; a day of rest drinks what was melted as well, shape (nights,) [l]."""
+    usual, rests, riders = ride.tour.practice, ride.days.rests, len(ride.tour.riders)
+    return np.asarray(water.dry_camp(riders, usual, ride.tour.stores) * (1 + rests) + rests * usual.dry_day_l * riders)
+
+
 def plan(ride: Ride, water_supply: Supply) -> Supply | None:
     """Fuel for evenings and mornings, water boiled to be safe and snow; None without a stove."""
     stove, usual = stove_of(ride), ride.tour.practice
@@ -73,11 +87,8 @@ def plan(ride: Ride, water_supply: Supply) -> Supply | None:
     height, wind = ride.at_nights(ride.nodes.elevation_m), ride.at_nights(ride.climate.wind_ms)
     tap_c = np.maximum(ride.at_nights(ride.climate.mean_c), usual.coldest_water_c)
     litres = boiled_a_day(ride) * (1 - usual.boiled_evening * food.dines_out(ride)) * (1 + rests)
-    # In snow a day of rest drinks what was melted as well.
-    camps = water.dry_camp(len(ride.tour.riders), usual, ride.tour.stores) * (1 + rests)
-    camps = camps + rests * usual.dry_day_l * len(ride.tour.riders)
     at_camp: Array = litres * burnt_per_litre(stove, height, tap_c, wind, usual)
-    at_camp = at_camp + ride.in_snow * camps * melted_per_litre(stove, wind, usual)
+    at_camp = at_camp + ride.in_snow * _camps_l(ride) * melted_per_litre(stove, wind, usual)
     at_source = _at_sources(ride, stove, water_supply)
     km, burnt = np.concatenate([where, water_supply.refills.km]), np.concatenate([at_camp, at_source])
     some = burnt > 0

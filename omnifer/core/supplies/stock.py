@@ -13,6 +13,7 @@ from omnifer.core.model.roles import FuelVessel, Stove, UsedUp
 from omnifer.core.model.tour import TourSheet
 
 Array = NDArray[np.float64]
+TINY_KG = 1e-9
 GOVERNING = ("water", "food", "fuel")
 """Supplies whose fullest moment governs; small things weigh little."""
 
@@ -153,15 +154,28 @@ def _filled_when(vessel: Thing) -> tuple[int, bool, float, str]:
 
 
 def fills(filled: list[tuple[Thing, int]], amounts: dict[str, Array], at_km: Array) -> list[Array]:
-    """What is in one of each kind of vessel at each moment [kg]; vessels alike are filled evenly."""
-    result, before = [], dict[str, Array]()
-    for thing, count in filled:
-        name = supply_in(thing) or ""
-        amount = amounts.get(name, np.zeros(at_km.size))
-        there = thing.is_how(ABOARD, at_km) if thing.comes_and_goes else 1.0
-        total = thing.holds_kg * count * there
-        behind = before.get(name, np.zeros(at_km.size))
-        # What is used up may ride in an opened pack beside the full ones.
-        result.append(np.clip(amount - behind, 0, np.inf if isinstance(thing.role, UsedUp) else total) / count)
-        before[name] = behind + total
+    """What is in one of each kind of vessel at each moment [kg]; vessels alike, and bottles at hand, are filled evenly: each
+    rider's own."""
+    holds = [t.holds_kg * n * (t.is_how(ABOARD, at_km) if t.comes_and_goes else np.ones(at_km.size)) for t, n in filled]
+    result, behind = [np.zeros(0)] * len(filled), dict[str, Array]()
+    groups = dict[tuple[str, int], list[int]]()
+    for k, (thing, _) in enumerate(filled):
+        groups.setdefault(_filled_with(thing, k), []).append(k)
+    for (name, _), together in groups.items():
+        total = np.sum([holds[k] for k in together], axis=0)
+        before = behind.get(name, np.zeros(at_km.size))
+        into = amounts.get(name, np.zeros(at_km.size)) - before
+        for k in together:
+            thing, count = filled[k]
+            # What is used up may ride in an opened pack beside the full ones.
+            most = np.inf if isinstance(thing.role, UsedUp) else total
+            part = holds[k] / np.maximum(total, TINY_KG) if len(together) > 1 else 1.0
+            result[k] = np.clip(into, 0, most) * part / count
+        behind[name] = before + total
     return result
+
+
+def _filled_with(vessel: Thing, k: int) -> tuple[str, int]:
+    """What is filled at the same time is called alike: bottles at hand; all else by itself."""
+    name = supply_in(vessel) or ""
+    return (name, -1) if name == "water" and vessel.reach == "riding" and not vessel.soft_vessel else (name, k)

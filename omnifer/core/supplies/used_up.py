@@ -7,6 +7,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import Quantity
 from omnifer.core.model.road import Stop
 from omnifer.core.model.roles import UsedUp
+from omnifer.core.model.tour import TourSheet
 from omnifer.core.supplies import water
 from omnifer.core.supplies.carried import Terms
 from omnifer.core.supplies.ride import Ride
@@ -16,8 +17,15 @@ Array = NDArray[np.float64]
 COUNTED: Quantity = "count"
 SHOPS: dict[str, tuple[str, ...]] = {"basic": ("basic", "full"), "full": ("full",), "nowhere": ()}
 """Kinds of shop that sell it."""
+PRESCRIBED = "medicine"
+"""What serves as this is bought in no shop on the way."""
 BINS = frozenset({"site", "hut", "room"})
 """Nights that have a bin."""
+
+
+def users_of(tour: TourSheet, thing: Thing) -> int:
+    """How many use up a thing that is for each person: its owner, or all."""
+    return 1 if thing.rider_id is not None else len(tour.riders)
 
 
 def plan(ride: Ride, thing: Thing, water_supply: Supply) -> Supply:
@@ -25,21 +33,24 @@ def plan(ride: Ride, thing: Thing, water_supply: Supply) -> Supply:
     role = thing.role
     assert isinstance(role, UsedUp)
     kind = Kind(thing.id, thing.name, role.unit, COUNTED, role.per_unit_kg, limited=True)
-    refills = places_of(ride, thing.id, ride.open_shops(SHOPS[role.sold_at]))
-    used, at_km, at_once = _use(ride, role, water_supply)
+    sold_at = "nowhere" if PRESCRIBED in thing.serves else role.sold_at
+    refills = places_of(ride, thing.id, ride.open_shops(SHOPS[sold_at]))
+    used, at_km, at_once = _use(ride, thing, role, water_supply)
     some = at_once > 0
-    weightless = np.full(refills.km.size - 1, role.holds * thing.count)
+    whole = role.holds * thing.count
+    weightless = np.full(refills.km.size - 1, whole)
     capacity = ride.capacity([(thing, thing.count)], refills.km) / role.per_unit_kg if role.content_kg else weightless
     nights = nights_between(refills, ride.rests_km(), np.ones(len(ride.night_stops), dtype=int))
     price = None if thing.price is None else thing.price / role.holds
     terms = Terms(pack=role.holds, opened_beside=True, price=price)
-    nothing = np.zeros(refills.km.size - 1)
-    return planned(kind, ride, refills, Demand(used, at_km[some], at_once[some]), nights, nothing, capacity, terms)
+    # What nothing is planned to use is a reserve, and comes along full.
+    spare = np.full(refills.km.size - 1, 0.0 if some.any() or used[-1] > 0 else whole)
+    return planned(kind, ride, refills, Demand(used, at_km[some], at_once[some]), nights, spare, capacity, terms)
 
 
-def _use(ride: Ride, role: UsedUp, water_supply: Supply) -> tuple[Array, Array, Array]:
+def _use(ride: Ride, thing: Thing, role: UsedUp, water_supply: Supply) -> tuple[Array, Array, Array]:
     """What is used evenly along the road, and where what goes at once."""
-    nodes_km, days, people = ride.nodes.km, ride.days, len(ride.tour.riders)
+    nodes_km, days, people = ride.nodes.km, ride.days, users_of(ride.tour, thing)
     still = np.zeros(nodes_km.size)
     match role.per:
         case "person_day":
