@@ -8,6 +8,7 @@ from omnifer.core.load.nesting import holds_kg, owners_of
 from omnifer.core.model.carrier_kind import KINDS, Opening
 from omnifer.core.model.kit import Nature, Thing
 from omnifer.core.model.quantities import REACHES, ROUNDING, Figure, Text
+from omnifer.core.model.reach import found_at
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.rig.parts import brim_l
 
@@ -130,7 +131,7 @@ def first_against(thing: Thing, spot: Spot) -> tuple[int, Text] | None:
 
 def steps_too_deep(thing: Thing, carrier: Carrier) -> int:
     """How many moments later than wanted a hand finds the thing: 0 where the reach is good enough."""
-    return max(0, REACHES.index(carrier.reach) - REACHES.index(thing.reach))
+    return max(0, found_at(thing, carrier) - REACHES.index(thing.reach))
 
 
 def harmed_by_rain(thing: Thing) -> bool:

@@ -69,6 +69,7 @@ class Ask(Noun):
     state: AskState
     reason: str = Field(description="Of the rider's own answer")
     thing_ids: list[str] = Field(description="What answers it on some of its days")
+    count: int = Field(description="So many of it are asked for at once")
     from_day: int
     to_day: int
     days: int = Field(description="On so many of them it is asked for")

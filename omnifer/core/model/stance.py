@@ -11,6 +11,7 @@ class Clash(Noun):
     rule: str
     carrier_id: str | None
     support_id: str | None = None
+    thing_id: str | None = None
     sentence: Text
     reason: Text
     beyond_mm: float = Field(description="By how much it does not fit; 0 where that is no length")

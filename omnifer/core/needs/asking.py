@@ -11,6 +11,7 @@ from omnifer.core.model.assessment import Day
 from omnifer.core.model.kit import ABOARD, ON_BODY, Thing
 from omnifer.core.model.needs import Ask, AskState, Grade
 from omnifer.core.model.quantities import REACHES, Reach, Text
+from omnifer.core.model.reach import found_at
 from omnifer.core.model.road import HazardKind, Stop
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.model.tour import AnswerGiven, TourSheet
@@ -175,10 +176,10 @@ class Asking:
     @cached_property
     def _reached(self) -> dict[str, int]:
         """The most urgent moment at which a hand finds each thing that is stowed."""
-        reach_of = {carrier.id: REACHES.index(carrier.reach) for carrier in self.tour.carriers}
+        carriers, things = {c.id: c for c in self.tour.carriers}, {t.id: t for t in self.tour.kit}
         found: dict[str, int] = {}
         for placement in self.tour.load.placements:
-            deep = reach_of[placement.carrier_id]
+            deep = found_at(things[placement.thing_id], carriers[placement.carrier_id])
             found[placement.thing_id] = min(found.get(placement.thing_id, deep), deep)
         return found
 
@@ -230,7 +231,8 @@ def _answer(asking: Asking, wanted: Wanted, own: dict[str, AnswerGiven]) -> Ask:
     return Ask(
         id=wanted.key, question=wanted.question, words=SERVICES[wanted.serves[0]].words, serves=list(wanted.serves),
         rider_id=wanted.rider_id, bike_id=wanted.bike_id, because=wanted.because, grade=wanted.grade, state=state, reason=reason,
-        thing_ids=[thing.id for thing in helping], from_day=asking.days[on[0]].number, to_day=asking.days[on[-1]].number,
+        thing_ids=[thing.id for thing in helping], count=wanted.count,
+        from_day=asking.days[on[0]].number, to_day=asking.days[on[-1]].number,
         days=int(on.size), lacks=int(without.size), lacks_day=asking.days[without[0]].number if without.size else None,
     )  # fmt: skip
 

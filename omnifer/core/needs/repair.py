@@ -13,6 +13,7 @@ from omnifer.core.model.rig import Bike, TrailerFrame
 from omnifer.core.model.roles import Mat, Stove
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.needs.asking import Asking
+from omnifer.core.needs.wear import BEHIND, pad_km, pads_life_km, renewals
 from omnifer.core.physics.spares import CLUSTERED, spares_wanted
 
 BEYOND_RIM_MM = 20.0
@@ -60,7 +61,7 @@ def _tube(fit: Fit, bike: Bike) -> str:
 
 
 def _valve(fit: Fit, bike: Bike) -> str:
-    return "" if fit.valve in (None, bike.valve) else f"{fit.valve}, the rims take {bike.valve}"
+    return "" if fit.valve in (None, bike.valve) else f"{fit.valve.capitalize()}, the rims take {bike.valve.capitalize()}"
 
 
 def _trailer(bike: Bike) -> TrailerFrame | None:
@@ -132,7 +133,7 @@ OF_A_BIKE: tuple[Kind, ...] = (
     Kind("sprocket_spoke", "Spoke at sprockets", ("sprocket_tool",), ("spoke",), "workshop", False, (), _spokes,
          clustered=True),
     Kind("chain", "Chain", ("chain_tool",), ("chain_link",), "roadside", True, misfit=_speeds),
-    Kind("hanger", "Hanger", ("keys", "spanner"), ("hanger",), "workshop", True, misfit=_hanger),
+    Kind("hanger", "Hanger", ("keys", "spanner"), ("hanger",), "roadside", True, misfit=_hanger),
     Kind("cable", "Gear or brake cable", ("keys", "cutter"), ("cable",), "roadside", False,
          applies=lambda b: b.brakes != "disc" or b.speeds > 1),
     Kind("pads", "Brake pads", ("keys", "spanner"), ("pads",), "roadside", True, misfit=_pads,
@@ -186,6 +187,10 @@ def _fault(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: floa
     bikes = [b for b in a.tour.rig.bikes if kind.applies(b)] if bike else []
     sharing: list[Bike | None] = [b for b in bikes if any(_fits(kind, t, b) for t in fitting)]
     expected = sum(_expected(a, kind, b, from_km, to_km) for b in sharing or [bike])
+    if kind.id == "valve" and missing and bike is not None:
+        # Without a pump every flat ends the ride.
+        flats = (k for k in OF_A_BIKE if k.id in ("puncture", "tubeless") and k.applies(bike))
+        expected += sum(_expected(a, flat, bike, from_km, to_km) for flat in flats)
     wanted = _wanted(kind, expected, _thorny_km(a, from_km, to_km) > 0)
     owned = sum(_mends(kind, t) for t in fitting)
     judged = tools if kind.id == "valve" else [t for t in parts if kind.part[0] in t.serves] or parts
@@ -234,7 +239,8 @@ def _unpumped(a: Asking, kind: Kind, tubes: list[Thing]) -> str:
     pumps = [t.fit.valve if t.fit is not None else None for t in a.serving("pump")]
     if kind.id != "trailer_tube" or not valves or not pumps or None in pumps or valves & set(pumps):
         return ""
-    return f"its tube takes {' or '.join(sorted(valves))}, the pump {' or '.join(sorted(filter(None, pumps)))}"
+    wanted, fills = (" or ".join(sorted(v.capitalize() for v in those if v)) for those in (valves, set(pumps)))
+    return f"its tube takes {wanted}, the pump {fills}"
 
 
 def fit_for(service: str, bike: Bike, of_trailer: bool = False) -> Fit | None:
@@ -281,12 +287,21 @@ def named(service: str) -> str:
 
 def _expected(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: float) -> float:
     """How often it comes up on the gap [-]."""
+    if kind.id == "pads" and bike is not None:
+        return _pads_worn(a, kind, bike, from_km, to_km)
     rate, km = kind.per_1000_km(a.tour.practice) / 1000 * (STATE[bike.state] if bike else 1.0), to_km - from_km
     if kind.id in OF_A_TYRE and bike is not None:
         rate *= TYRE[bike.tyre_kind]
         km += (THORNS - 1) * _thorny_km(a, from_km, to_km)
-    own = a.tour.practice.puncture_times if kind.id in OF_A_TYRE else a.tour.practice.pad_times if kind.id == "pads" else 1.0
-    return rate * km * own
+    return rate * km * (a.tour.practice.puncture_times if kind.id in OF_A_TYRE else 1.0)
+
+
+def _pads_worn(a: Asking, kind: Kind, bike: Bike, from_km: float, to_km: float) -> float:
+    """How many pairs of pads are renewed on the gap [-]: worn by mass, descent and rain rather than broken by chance."""
+    life = pads_life_km(kind.per_1000_km(a.tour.practice) * a.tour.practice.pad_times)
+    worn = np.append(0.0, np.cumsum(pad_km(a, bike)))
+    at, to = np.interp([from_km, to_km], np.append(0.0, a.end_km), worn)
+    return renewals(BEHIND[bike.state] * life + float(at), float(to - at), life)
 
 
 def _thorny_km(a: Asking, from_km: float, to_km: float) -> float:

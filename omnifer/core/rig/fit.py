@@ -89,12 +89,16 @@ def tyre_room(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash
         behind, travel = anchor != "bar", travels[anchor]
         axle = frame.rear_axle if behind else frame.front_axle
         air = _from_point(boxes[carrier.id], axle, travel) - bike.radius_mm
-        if air < TYRE_ROOM_MM:
+        if round(air) < TYRE_ROOM_MM:
+            figures = {"travel": mm(travel), "air": mm(abs(air)), "least": mm(TYRE_ROOM_MM)}
+            used = "With {travel} of travel or drop used " if travel else ""
+            left = "it reaches {air} into the tyre" if round(air) < 0 else "{air} of air are left"
+            words = f"{used}{left}; {{least}} are wanted."
             yield Clash(
                 rule="tyre_room", carrier_id=carrier.id, beyond_mm=TYRE_ROOM_MM - air,
-                sentence=say("{bag} comes too near to the {which} tyre.", bag=carrier.name, which="rear" if behind else "front"),
-                reason=say("With {travel} of travel or drop used {air} of air are left; {least} are wanted.",
-                           travel=mm(travel), air=mm(air), least=mm(TYRE_ROOM_MM)),
+                sentence=say("{bag} rubs on the {which} tyre." if round(air) < 0 else "{bag} comes too near to the {which} tyre.",
+                             bag=carrier.name, which="rear" if behind else "front"),
+                reason=say(words[:1].upper() + words[1:], **figures),
             )  # fmt: skip
 
 

@@ -181,7 +181,7 @@ def _hidden(bike: Bike, frame: Frame, boxes: dict[str, Box], fixture: Fixture) -
             continue
         if over > HIDES_MM:
             yield Clash(
-                rule="hidden", carrier_id=carrier.id, beyond_mm=over,
+                rule="hidden", carrier_id=carrier.id, thing_id=fixture.thing.id, beyond_mm=over,
                 sentence=say(words, bag=carrier.name, thing=fixture.thing.name),
                 reason=say("By {over}, as it is drawn: put it {where}, or take a lower bag.", over=mm(over),
                            where="on the bag or lower down" if spot in BEHIND else "higher, or on a longer arm"),
