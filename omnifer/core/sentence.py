@@ -98,6 +98,11 @@ def number(value: float) -> Figure:
     return _figure(value, "count")
 
 
+def tenths(value: float) -> Figure:
+    """A number that is no count, to tenths."""
+    return _figure(round(value, 1), "count", 1)
+
+
 def fine_number(value: float) -> Figure:
     """A small number, to hundredths."""
     return _figure(round(value, 2), "count", 2)

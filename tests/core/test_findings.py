@@ -162,7 +162,7 @@ def test_ranks_run_from_what_stops_you_and_the_sample_is_not_perfect(sample, sam
     grades = [GRADES.index(f.grade) for f in ranked]
     assert grades == sorted(grades)
     assert [f.rank for f in ranked] == list(range(1, len(ranked) + 1))
-    assert {"water_gap", "not_dry", "on_shelf", "cold_night"} <= {f.kind for f in ranked}
+    assert {"water_gap", "not_dry", "on_shelf", "cold_sleep"} <= {f.kind for f in ranked}
     for f in ranked:
         for text in (f.sentence, f.reason, f.place, *(m.name for m in f.mends), *(m.consequence for m in f.mends)):
             assert "{" not in text.metric()

@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from omnifer.core.assess import assess
+from omnifer.core.assess import assess, situation_of
+from omnifer.core.findings import look_for_cases
 from omnifer.core.load.aims import SCHOOLS
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.load import Load, Placement
@@ -257,11 +258,10 @@ def test_sides_are_told_axle_by_axle_though_their_sum_cancels():
     trace = told.bikes[0]
     assert trace.left_kg == trace.right_kg
     assert (trace.right_over_left_kg.front, trace.right_over_left_kg.rear) == ([2], [-2])
-    found = {
-        f.sentence.names["axle"]: (f.sentence.names["side"], f.sentence.figures["off"].value)
-        for f in told.findings
-        if f.kind == "sides"
-    }
+    there = situation_of(tour.model_copy(update={"load": load}), None)
+    drafts = look_for_cases("sides", there).values()
+    found = {d.sentence.names["axle"]: (d.sentence.names["side"], d.sentence.figures["off"].value) for d in drafts}
+    assert sum(f.kind == "sides" for f in told.findings) == 1  # one uneven bike, told with both
     assert found == {"front": ("right", 2), "rear": ("left", 2)}
 
 

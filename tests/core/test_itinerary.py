@@ -157,7 +157,7 @@ def test_the_sample_shows_what_it_must(sample, sample_road):
     """A closing day, a seasonal spring, a day that ends in the dark, frost at the pass, heat, gravel, a ferry, a rest."""
     found = assess(sample, sample_road)
     kinds = {f.kind for f in found.findings}
-    assert {"water_gap", "shop_shut", "dark_day", "cold_night", "hot_day", "not_dry", "on_shelf"} <= kinds
+    assert {"water_gap", "shop_shut", "dark_day", "cold_sleep", "hot_day", "not_dry", "on_shelf"} <= kinds
     assert min(d.night_low_c for d in found.days) < -5
     assert max(d.highest_m for d in found.days) > 3500
     assert any(d.rest for d in found.days)

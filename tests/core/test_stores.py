@@ -407,7 +407,7 @@ def test_a_rest_day_uses_what_a_day_off_uses():
 
 @pytest.mark.parametrize(
     "kind",
-    ["water_gap", "fuel_gap", "device_dies", "runs_out", "filter_frost", "shop_shut", "panel_idle", "snacks_deep"],
+    ["water_gap", "fuel_gap", "device_dies", "runs_out", "filter_frost", "shop_shut", "panel_idle"],
 )  # fmt: skip
 def test_the_sample_shows_every_trouble_of_stores_with_a_mend_that_works(sample, sample_road, kind):
     """One of its mends, tried, ends the worst of its kind, or makes it less where one finding tells of several."""

@@ -20,7 +20,7 @@ from omnifer.core.findings import (
     sleep,
     stores,
 )
-from omnifer.core.findings.gather import gathered, harm, is_small, worst_first
+from omnifer.core.findings.gather import BUDGET, gathered, harm, is_small, worst_first
 from omnifer.core.findings.situation import Check, Draft, Situation
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Quantity, Text
@@ -46,7 +46,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     placing.front_shares: ("front_share",),
     on_the_road.food_room: ("no_room_for_food",),
     placing.shelf: ("on_shelf",),
-    on_the_road.shut_shops: ("shop_shut",),
+    on_the_road.shops: ("shop_shut",),
     day_by_day.days: ("dark_day", "long_day", "walking"),
     day_by_day.too_few: ("too_few_days",),
     heights.nights: ("climbs_fast", "sleeps_high"),
@@ -106,13 +106,40 @@ def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Find
     found = (entry for check in checks for entry in _bounded(_keyed(gathered(check(situation))), aside))
     all_ = [entry for entry in found if entry[1].kind not in but]
     all_.sort(key=lambda f: (f[0] in aside, is_small(f[1]), GRADES.index(f[1].grade), harm(f[1].kind), f[1].day or 0, -f[1].size))
-    return [_ranked(rank, key, draft, aside.get(key)) for rank, (key, draft) in enumerate(all_, 1)]
+    return [
+        _ranked(rank, key, draft, aside.get(key), is_small(draft) or (rank > BUDGET and draft.grade != GRADES[0]))
+        for rank, (key, draft) in enumerate(all_, 1)
+    ]
 
 
 def look_for(kind: FindingKind, situation: Situation) -> dict[str, Draft]:
     """What there is of one kind, by what findings of it are called."""
+    return dict(_keyed(gathered(_drafts(kind, situation))))
+
+
+def cases_of(finding: Finding, situation: Situation) -> list[Finding]:
+    """What a finding was gathered from, each as if it were told alone."""
+    drafts = [draft for draft in _drafts(finding.kind, situation) if draft.cause and draft.key == finding.id]
+    return [_ranked(finding.rank, key, draft, None, finding.small) for key, draft in _keyed(map(_alone, drafts))]
+
+
+def look_for_cases(kind: FindingKind, situation: Situation) -> dict[str, Draft]:
+    """What there is of one kind, nothing gathered."""
+    return dict(_keyed(map(_alone, _drafts(kind, situation))))
+
+
+def _alone(draft: Draft) -> Draft:
+    return replace(draft, cause="")
+
+
+def _drafts(kind: FindingKind, situation: Situation) -> Iterator[Draft]:
     checks = (check for check, kinds in CHECKS.items() if kind in kinds)
-    return {key: draft for check in checks for key, draft in _keyed(gathered(check(situation))) if draft.kind == kind}
+    return (draft for check in checks for draft in check(situation) if draft.kind == kind)
+
+
+def all_drafts(situation: Situation) -> dict[str, Draft]:
+    """All trouble there is, told or not, each by itself, by what a finding of it alone would be called."""
+    return {key: draft for check in CHECKS for key, draft in _keyed(map(_alone, check(situation)))}
 
 
 def _keyed(drafts: Iterable[Draft]) -> Iterator[tuple[str, Draft]]:
@@ -142,7 +169,7 @@ def _bounded(drafts: Iterator[tuple[str, Draft]], aside: Container[str]) -> Iter
         yield from shown
 
 
-def _ranked(rank: int, key: str, draft: Draft, aside: str | None) -> Finding:
+def _ranked(rank: int, key: str, draft: Draft, aside: str | None, small: bool) -> Finding:
     return Finding(
         id=key,
         kind=draft.kind,
@@ -151,7 +178,7 @@ def _ranked(rank: int, key: str, draft: Draft, aside: str | None) -> Finding:
         size=round(draft.size, 3),
         of_kit=draft.kind in OF_THE_KIT,
         aside=aside,
-        small=is_small(draft),
+        small=small,
         sentence=draft.sentence,
         reason=draft.reason,
         place=draft.place,

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from omnifer.core.findings.mending import a_new, into_reach, new_id, one_more, otherwise
 from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.model.carrier_kind import KINDS as CARRIERS
 from omnifer.core.model.finding import FindingKind, Mend
 from omnifer.core.model.kit import Fit, Thing, Whereabouts
 from omnifer.core.model.needs import Ask, Fault, Layers
@@ -12,6 +13,7 @@ from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.needs.repair import fit_for, named
 from omnifer.core.sentence import celsius, fine_kg, hours, joined, km, litres, number, say, share
+from omnifer.core.supplies.used_up import users_of
 
 KINDS: dict[str, FindingKind] = {
     "dressed": "thin_layers", "sheltered": "no_shelter", "seen": "not_seen", "safe": "not_safe", "complete": "incomplete",
@@ -27,6 +29,8 @@ SOAKED = "soaked"
 """What lacks against rain where being wet is more than unpleasant is one trouble, of legs, hands and riders alike."""
 SELDOM = 0.03
 """What happens less often on such a stretch slows nobody down; practice."""
+HARDLY = 0.01
+"""A chance below this is told as under 1 % [-]."""
 SHOWN_MENDS = 2
 """Of several that would answer, so many are offered."""
 
@@ -45,9 +49,10 @@ def _medicine(s: Situation) -> Iterator[Draft]:
         role = thing.role
         if "medicine" not in thing.serves or not isinstance(role, UsedUp) or role.per != "person_day" or role.rate <= 0:
             continue
-        lasts, asked = role.holds * thing.count / role.rate, len(s.days) + MEDICINE_SPARE_D
+        a_day = role.rate * users_of(s.tour, thing)
+        lasts, asked = role.holds * thing.count / a_day, len(s.days) + MEDICINE_SPARE_D
         if lasts < asked:
-            more = math.ceil(asked * role.rate / role.holds) - thing.count
+            more = math.ceil(asked * a_day / role.holds) - thing.count
             yield Draft(
                 kind="not_safe", grade="stops_you",
                 sentence=say("{thing} lasts {lasts:day|days} of {asked}.", thing=thing.name, lasts=number(math.floor(lasts)),
@@ -63,6 +68,10 @@ def _lacking(s: Situation, ask: Ask) -> Draft:
     whose = _whose(s, ask)
     day = s.days[(ask.lacks_day or ask.from_day) - 1]
     span = say("asked on {n:day|days}, {from_} to {to}.", n=number(ask.days), from_=number(ask.from_day), to=number(ask.to_day))
+    if ask.days == len(s.days):
+        span = say("asked every day.")
+    elif ask.days == 1:
+        span = say("asked on day {from_}.", from_=number(ask.from_day))
     reason = joined([ask.because, span])
     reason = reason.model_copy(update={"words": reason.words[:1].upper() + reason.words[1:]})
     if ask.state == "too_deep":
@@ -77,10 +86,19 @@ def _lacking(s: Situation, ask: Ask) -> Draft:
         kind=KINDS[ask.question], grade=ask.grade, sentence=sentence, reason=reason,
         place=say("day {day}, {km}", day=number(day.number), km=km(day.from_km)), size=float(ask.lacks or ask.days),
         at_km=day.from_km, to_km=s.days[ask.to_day - 1].to_km, day=day.number, bike_id=ask.bike_id, things=tuple(ask.thing_ids),
-        cause=SOAKED if (ask.question, ask.grade) == ("dressed", "stops_you") else f"{ask.serves[0]}-{ask.state}",
+        cause=_cause(ask),
         case=say("{what}{whose}", what=ask.words, whose=whose),
         mends=list(_answers(s, ask)),
     )  # fmt: skip
+
+
+def _cause(ask: Ask) -> str:
+    """What is one trouble: all rain wear where being wet does harm, all that lacks against hazards of a grade, else a service."""
+    if (ask.question, ask.grade) == ("dressed", "stops_you"):
+        return SOAKED
+    if ask.question == "safe" and ask.state == "lacking":
+        return f"hazards-{ask.grade}"
+    return f"{ask.serves[0]}-{ask.state}"
 
 
 def _whose(s: Situation, ask: Ask) -> str:
@@ -105,8 +123,9 @@ def _answers(s: Situation, ask: Ask) -> Iterator[Mend]:
                            things=[otherwise(thing, where=[held.model_dump()])])  # fmt: skip
         return
     rider_id = ask.rider_id or next((b.rider_id for b in s.tour.rig.bikes if b.id == ask.bike_id), None)
+    there = sum(thing.count for thing in s.tour.kit if thing.id in ask.thing_ids)
     for service in ask.serves[:SHOWN_MENDS]:
-        yield bring(s, service, rider_id)
+        yield bring(s, service, rider_id, max(ask.count - there, 1))
 
 
 def bring(s: Situation, service: str, rider_id: str | None = None, count: int = 1, fit: Fit | None = None) -> Mend:
@@ -116,9 +135,19 @@ def bring(s: Situation, service: str, rider_id: str | None = None, count: int = 
         id=new_id(s, service.replace("_", "-")), name=named(service)[:1].upper() + named(service)[1:], count=count,
         mass_kg=row.kg, volume_l=row.l, reach=row.reach, rider_id=rider_id, serves=(service,), guessed=("mass", "volume"),
         fit=fit, held="wished",
+        where=tuple(_mounted(s, service)),
     )  # fmt: skip
     mass, volume = fine_kg(row.kg * count), litres(row.l * count)
     return a_new(s, thing, say("Bring {what}", what=row.words), say("usually {mass}, {volume}", mass=mass, volume=volume))
+
+
+def _mounted(s: Situation, service: str) -> Iterator[Whereabouts]:
+    """Where that is fixed which is of no use in a bag."""
+    trailing = next((c for c in s.tour.carriers if CARRIERS[c.kind].anchor == "trailer"), None)
+    if service == "mirror":
+        yield Whereabouts(how="fixed", spot="bar_left")
+    elif service == "flag" and trailing is not None:
+        yield Whereabouts(how="fixed", spot="outside", bag_id=trailing.id)
 
 
 def unmendable(s: Situation) -> Iterator[Draft]:
@@ -132,19 +161,20 @@ def _unmendable(s: Situation, fault: Fault) -> Draft:
     bike = next((b for b in s.tour.rig.bikes if b.id == fault.bike_id), None)
     makeshift = fault.part == "makeshift" and fault.tool != "missing" and fault.fits != "missing"
     lacks, p = "; ".join(fault.lacks), 1 - math.exp(-fault.expected)
+    chance = "with a chance of {p}" if p >= HARDLY else "less than once in a hundred times"
     slows = fault.stops_you and not makeshift and p >= SELDOM
     return Draft(
         kind="cannot_mend",
         grade="slows_you" if slows else "worth_knowing",
-        cause=f"{fault.words}:{lacks}" if slows else "seldom",
-        case=say("{fault}{bike}, {p}", fault=fault.words, bike=f" on {bike.name}" if bike else "", p=share(p)),
+        cause="seldom" if not slows else "useless" if fault.fits == "missing" else f"{fault.words}:{lacks}",
+        case=say(("{fault}{bike}, {p}" if p >= HARDLY else "{fault}{bike}, under 1 %") + (": {lacks}" if slows else ""),
+                 fault=fault.words, p=share(p), lacks=lacks, bike=f" on {bike.name}" if bike else ""),
         sentence=say("{fault}{bike}: {lacks}.", fault=fault.words, bike=f" on {bike.name}" if bike else "", lacks=lacks),
         reason=say(
-            "Happens with a chance of {p} on {gap} without a bike shop. So many spares count as enough that one such stretch in"
-            " ten runs out of them, in twenty if it stops you; a service before leaving halves the chance, worn parts double it.",
+            "Happens " + chance + " on {gap} without a bike shop; a service before leaving halves that, worn parts double it.",
             p=share(p), gap=km(fault.gap_km),
         ),
-        place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, things=tuple(fault.thing_ids),
+        place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, about=fault.id, things=tuple(fault.thing_ids),
         mends=[
             bring(s, service, None, 1 if service == "keys" else max(fault.wanted - fault.owned, 1),
                   fit_for(service, bike, fault.id.startswith("trailer")) if bike else None)

@@ -3,11 +3,16 @@
 import math
 from collections.abc import Iterator
 
+import numpy as np
+
 from omnifer.core.findings.situation import Draft, Situation, stretch
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure, Text
 from omnifer.core.model.road import LATEST_START_H, DayCut
+from omnifer.core.physics.riding import steady_speed
+from omnifer.core.road.days import CHILD_YEARS
+from omnifer.core.road.pace import RidingMass
 from omnifer.core.sentence import clock, hours, km, number, say
 
 WALKED_KM = 0.5
@@ -18,12 +23,16 @@ LONG_DAY_HOURS = 8.5
 """Riding hours that few keep up day after day [h]; practice."""
 SHORTER_H = 0.5
 """By so much days are planned shorter where one is too long [h]."""
+MUCH_LONGER, DUSK_TO_SPARE_H, SEA_DENSITY = 1.3, 0.5, 1.2
+"""A wind from ahead that makes a day so many times as long is told where it then ends so near to sunset; air at the sea [-, h,
+kg/m3]; practice."""
 MORE_THAN_PLANNED = 1.1
 """Riding hours a day that are more by such a part are worth a word [-]."""
 
 
 def days(s: Situation) -> Iterator[Draft]:
-    """Days that end after dark, or longer than most riders last."""
+    """Days that end after dark, or longer than most riders last, or would with a usual wind from ahead."""
+    yield from _headwinds(s)
     for day in s.days:
         on_road = day.riding_hours + day.pause_hours + day.transfer_hours
         place = stretch(day.number, day.from_km, day.to_km)
@@ -90,7 +99,7 @@ def _dark(day: Day, place: Text) -> Draft:
         start_hour = None
     return Draft(
         kind="dark_day", grade="slows_you", sentence=sentence, reason=reason, place=place, size=late, at_km=day.from_km,
-        to_km=day.to_km, day=day.number, cause="dark",
+        to_km=day.to_km, day=day.number, cause="dark", about=str(day.number),
         case=say("day {day}, by {late}", day=number_of, late=hours(late)),
         mends=[Mend(name=mend, consequence=lights, start_hour=start_hour)],
     )  # fmt: skip
@@ -99,6 +108,45 @@ def _dark(day: Day, place: Text) -> Draft:
 def _quarters(late_h: float) -> Figure:
     """So many minutes, in quarters of an hour that are enough."""
     return Figure(value=15 * math.ceil(late_h * 4), quantity="minutes")
+
+
+def _headwinds(s: Situation) -> Iterator[Draft]:
+    """Days that a usual wind from ahead makes too long for whoever rides slowest."""
+    if s.voyage is None or not s.voyage.climate.known:
+        return
+    usual, found = s.tour.practice, list[tuple[float, Day, float]]()
+    for day in (day for day in s.days if not day.rest and day.wind_ms > 0 and not day.dark):
+        longer = max(_in_headwind(riding, day.wind_ms * usual.wind_at_rider) for riding in s.voyage.riding)
+        arrives = day.start_h + (day.riding_hours * longer + day.pause_hours * longer + day.transfer_hours)
+        if longer >= MUCH_LONGER and arrives > (day.sunset_h or 24.0) - DUSK_TO_SPARE_H:
+            found.append((arrives, day, longer))
+    if len(found) < 1:
+        return
+    arrives, day, longer = max(found, key=lambda one: one[0] - (one[1].sunset_h or 0))
+    yield Draft(
+        kind="dark_day", grade="slows_you" if _children(s) else "worth_knowing",
+        sentence=say("A headwind of {wind} makes day {day} {then} of riding instead of {now}.", day=number(day.number),
+                     wind=Figure(value=3.6 * day.wind_ms, quantity="speed"), then=hours(day.riding_hours * longer),
+                     now=hours(day.riding_hours)),
+        reason=say("That is the usual wind there, blowing from ahead all day: you come at {at}, and the sun sets at {sunset}; so"
+                   " on {n:day|days}. Set out earlier when it blows, or stop half way.", at=clock(arrives),
+                   sunset=clock(day.sunset_h or 0.0), n=number(len(found))),
+        place=stretch(day.number, day.from_km, day.to_km), size=longer, at_km=day.from_km, to_km=day.to_km, day=day.number,
+        about="headwind",
+    )  # fmt: skip
+
+
+def _in_headwind(riding: RidingMass, wind_ms: float) -> float:
+    """How many times as long a level kilometre takes [-]."""
+    still, windy = steady_speed(
+        riding.power_w, 0.0, float(np.mean(riding.dry_kg)), riding.drag_area_m2, riding.rolling_resistance, SEA_DENSITY,
+        riding.usual.drivetrain_efficiency, np.array([0.0, wind_ms]),
+    )  # fmt: skip
+    return float(still / windy)
+
+
+def _children(s: Situation) -> bool:
+    return any(rider.age_years is not None and rider.age_years < CHILD_YEARS for rider in s.tour.riders)
 
 
 def too_few(s: Situation) -> Iterator[Draft]:

@@ -9,9 +9,11 @@ from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.roles import FireLighter, FuelVessel, Stove, Treatment, UsedUp
-from omnifer.core.sentence import celsius, kg, km, litres, number, say
-from omnifer.core.supplies import water
+from omnifer.core.sentence import celsius, fine_kg, hours, kg, km, litres, number, say
+from omnifer.core.supplies import fuel, water
 
+MELTING_NIGHTS, SECOND_BURNER_KG, SECOND_BURNER_L = 3, 0.3, 0.8
+"""From so many nights on which all water is melted a second burner is worth what it weighs [-, kg, l]; practice."""
 FIRES = 2
 """Independent ways to make fire that one relies on; practice."""
 
@@ -132,6 +134,33 @@ def frost(s: Situation) -> Iterator[Draft]:
         )
 
 
+def _melting(s: Situation, stove: Thing) -> Iterator[Draft]:
+    """Nights on which all water comes out of one stove."""
+    if s.voyage is None or "water" not in s.voyage.supplies:
+        return
+    ride = s.voyage.ride
+    nights = [day for day, snow in zip((d for d in s.days[:-1] if not d.rest), ride.in_snow.tolist(), strict=False) if snow]
+    if len(nights) < MELTING_NIGHTS or sum(t.count for t in ride.things(Stove)) > 1:
+        return
+    litres_a_day = fuel.melted_l(ride, s.voyage.supplies["water"]) / len(nights)
+    spare = any("stove_parts" in thing.serves for thing in s.tour.kit)
+    words = "Strip it once with gloves on" if spare else "Carry its parts, strip it once with gloves on"
+    second = Thing(
+        id=new_id(s, "second-burner"), name="Second burner", mass_kg=SECOND_BURNER_KG, volume_l=SECOND_BURNER_L, reach="camp",
+        guessed=("mass", "volume"), role=stove.role, spare=True,
+    )  # fmt: skip
+    yield Draft(
+        kind="one_fire", grade="slows_you",
+        sentence=say("{stove} alone makes the water of {n:night|nights}.", stove=stove.name, n=number(len(nights))),
+        reason=say("Snow is the only water there, some {litres} a day, {minutes} at the pot. Nothing stands in for a stove that"
+                   f" fails. {words}, keep the pump's leather greased, and never burn it in a shut tent.",
+                   litres=litres(litres_a_day), minutes=hours(litres_a_day * s.tour.practice.melt_min_per_l / 60)),
+        place=say("day {a} to {b}", a=number(nights[0].number), b=number(nights[-1].number)), size=len(nights),
+        at_km=nights[0].to_km, to_km=nights[-1].to_km, day=nights[0].number, things=(stove.id,), about="melting",
+        mends=[a_new(s, second, say("A second burner"), say("{mass} more", mass=fine_kg(SECOND_BURNER_KG)))],
+    )  # fmt: skip
+
+
 def fires(s: Situation) -> Iterator[Draft]:
     """One way to make fire, and fuel that the stove does not burn."""
     stove = next((t for t in s.tour.kit if isinstance(t.role, Stove)), None)
@@ -158,6 +187,7 @@ def fires(s: Situation) -> Iterator[Draft]:
             size=FIRES - lit,
             mends=[a_new(s, otherwise(new, count=FIRES - lit), say("Matches in a dry bag"), say("{mass} more", mass=kg(0.03)))],
         )
+    yield from _melting(s, stove)
     wrong = [t for t in s.tour.kit if isinstance(t.role, FuelVessel) and t.role.burns != stove.role.burns]
     for thing in wrong:
         yield Draft(

@@ -9,6 +9,8 @@ from omnifer.core.sentence import joined, say
 
 NAMED = 8
 """Cases of one cause that are named; of more it is said how many there are."""
+NAMED_TOGETHER = 3
+"""Mends taken together that are told by their names; of more it is said how many there are."""
 MOST_MENDS = 6
 """Of what helps against all of them together."""
 
@@ -35,9 +37,12 @@ cost comfort or money. Practice."""
 SMALL: frozenset[FindingKind] = frozenset((
     "hangs_on_one", "big_thing", "sides", "front_share", "pressed", "guesses", "panel_idle", "single_point", "twice", "not_asked",
     "idle_shelter", "incomplete", "cannot_mend", "no_clean", "not_seen", "improvised", "may_go_home", "to_get", "warm_surplus",
-    "days_left", "sleeps_high", "not_safe", "fuel_gap",
+    "days_left", "sleeps_high", "not_safe", "fuel_gap", "walking", "snacks_deep",
 ))  # fmt: skip
 """Kinds that, where they are only worth knowing, are small things: folded, and never told first."""
+
+BUDGET = 15
+"""So many findings are read; of what comes after them only what stops is told, the rest is folded as well; practice."""
 
 
 def harm(kind: FindingKind) -> int:
@@ -67,6 +72,20 @@ def gathered(drafts: Iterable[Draft]) -> Iterator[Draft]:
         yield _as_one(sorted(found, key=worst_first))
 
 
+def _all_at_once(found: list[Draft]) -> Iterator[Mend]:
+    """The first mend of each case as one, where they do not touch the same things."""
+    firsts = [next((mend for mend in draft.mends if mend.changes), None) for draft in found]
+    each = list({repr(mend): mend for mend in firsts if mend is not None}.values())
+    things, moves = [t for mend in each for t in mend.things], [p for mend in each for p in mend.moves]
+    touched = [{t.id for t in mend.things} | {p.thing_id for p in mend.moves} for mend in each]
+    apart = sum(map(len, touched)) == len(set().union(*touched))
+    alike = all(mend == Mend(name=mend.name, consequence=mend.consequence, things=mend.things, moves=mend.moves) for mend in each)
+    if len(each) > 1 and apart and alike:
+        told = {repr(mend.consequence): mend.consequence for mend in each[:NAMED_TOGETHER]}
+        name = joined([mend.name for mend in each]) if len(each) <= NAMED_TOGETHER else say("All {n}", n=str(len(each)))
+        yield Mend(name=name, consequence=joined(told.values()), things=things, moves=moves)
+
+
 def _as_one(found: list[Draft]) -> Draft:
     """The worst one, with the others listed in its reason, and with what helps against any of them."""
     lead, others = found[0], found[1:]
@@ -77,7 +96,7 @@ def _as_one(found: list[Draft]) -> Draft:
         cases.append(say("{more} more", more=str(len(others) - NAMED)))
     also = joined([case.model_copy(update={"words": case.words.rstrip(".")}) for case in cases])
     told = joined([lead.reason, also.model_copy(update={"words": f"Also: {also.words}."})], " ")
-    mends: dict[str, Mend] = {}
+    mends: dict[str, Mend] = {repr(mend.name): mend for mend in _all_at_once(found)}
     for draft in found:
         for mend in draft.mends:
             mends.setdefault(repr(mend.name), mend)

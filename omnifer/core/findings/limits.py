@@ -43,6 +43,9 @@ SAYINGS: dict[LimitKind, Saying] = {
 NAMES: dict[LimitKind, str] = {"hitch": "The hitch", "front_wheel": "The front wheel", "rear_wheel": "The rear wheel"}
 """What a limit is called where its bike is known; all others by their own name."""
 
+HARDLY_PRESSED_L = 0.2
+"""Less than this gives way by itself [l]; practice."""
+
 
 def limits_exceeded(s: Situation) -> Iterator[Draft]:
     """Every limit that the load exceeds, at the moment at which it is furthest beyond."""
@@ -126,7 +129,7 @@ def pressed_carriers(s: Situation) -> Iterator[Draft]:
     for bike in s.bikes:
         for bag in bike.contents:
             over = bag.pressed_by
-            if over == 0 or bag.carrier.id in too_full:
+            if over < HARDLY_PRESSED_L or bag.carrier.id in too_full:
                 continue
             at_km, day, place = s.when(int(np.argmax(bag.litres)))
             yield Draft(

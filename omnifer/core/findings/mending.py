@@ -9,6 +9,7 @@ from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import REACHES, Reach, Text
+from omnifer.core.model.reach import found_at
 from omnifer.core.model.stores import Stores
 from omnifer.core.sentence import say
 
@@ -65,7 +66,7 @@ def into_reach(s: Situation, thing: Thing, reach: Reach) -> Mend | None:
     for bike in s.bikes:
         for inside in bike.contents:
             bag = inside.carrier
-            in_reach = REACHES.index(bag.reach) <= REACHES.index(reach)
+            in_reach = found_at(thing, bag) <= REACHES.index(reach)
             if not in_reach or why_not(thing, spot_of(bike.bike, bag)) is not None:
                 continue
             if fits(s.loaded, [InHand(thing, thing.count, at[0] if at else None)], bag.id):

@@ -7,19 +7,22 @@ from dataclasses import replace
 
 import numpy as np
 
-from omnifer.core.findings.asked import bring
+from omnifer.core.findings import sleep
 from omnifer.core.findings.mending import a_new, eating, new_id
 from omnifer.core.findings.situation import Draft, Situation, stretch
 from omnifer.core.itinerary import coldest_night
+from omnifer.core.model.assessment import Gap
 from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.quantities import ROUNDING
+from omnifer.core.model.quantities import ROUNDING, Figure
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road import arrivals
-from omnifer.core.sentence import celsius, clock, hours, kg, km, litres, number, say, share
+from omnifer.core.sentence import celsius, clock, fine_kg, hours, kg, km, litres, number, say, share
 from omnifer.core.supplies import food, water
 from omnifer.core.voyage import Voyage
 
+TIGHT_GAP_DAYS, TIGHT_H = 2, 1.0
+"""Before so many days without a shop, so short a time in which one is open is told [d, h]; practice."""
 LONG_FOOD_GAP_DAYS = 3
 """Food for more days than this takes planning [d]; practice."""
 SACK_L = 6.0
@@ -45,6 +48,8 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
         if gap.supply != "water" or gap.short <= ROUNDING:
             continue
         grade = thirst(s, gap.need - gap.reserve - (gap.holds or 0.0))
+        if grade == "worth_knowing" and _in_snow(s, gap):
+            continue
         nights = ", {nights:dry camp|dry camps}" if gap.nights else ""
         chance = ""
         if gap.missed:
@@ -105,6 +110,14 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
         )
 
 
+def _in_snow(s: Situation, gap: Gap) -> bool:
+    """Whether more can be melted on the way: between two places where snow is the water, with a stove that burns."""
+    stops = {stop.at_km: stop for stop in s.tour.road.stops}
+    ends = [stops.get(at) for at in (gap.from_km, gap.to_km)]
+    snow = ends[1] is not None and ends[1].water == "snow" and (ends[0] is None or ends[0].water != "none")
+    return snow and s.voyage is not None and s.voyage.ride.melts(gap.from_km)
+
+
 def thirst(s: Situation, lacks_l: float) -> Grade:
     """How bad it is to lack so much water, by its part of the riders' mass; the reserve is not thirst, only no reserve."""
     part = lacks_l / max(sum(rider.body_mass_kg for rider in s.tour.riders), 1.0)
@@ -162,6 +175,13 @@ def hot_days(s: Situation) -> Iterator[Draft]:
     )  # fmt: skip
 
 
+def shops(s: Situation) -> Iterator[Draft]:
+    """Shops that are shut: where food is wanted, on whole days, and all but for an hour."""
+    yield from shut_shops(s)
+    yield from shut_days(s)
+    yield from tight_shops(s)
+
+
 def shut_shops(s: Situation) -> Iterator[Draft]:
     """A shop that is shut when the rider passes, and which start would find it open."""
     if s.voyage is None:
@@ -187,8 +207,87 @@ def shut_shops(s: Situation) -> Iterator[Draft]:
                 size=gap.to_km - gap.from_km, about=missed.stop_id, at_km=missed.at_km, cause=f"shut on {visit.date:%A}",
                 case=say("{place} too", place=missed.name),
                 day=s.voyage.day_of(missed.at_km, leaving=False),
-                mends=list(_other_starts(s.voyage, s.tour, missed.stop_id)),
+                mends=[
+                    _bought_before(s, s.voyage.day_of(gap.from_km, leaving=False), gap, missed.name),
+                    *_other_starts(s.voyage, s.tour, missed.stop_id),
+                ],
             )  # fmt: skip
+
+
+def shut_days(s: Situation) -> Iterator[Draft]:
+    """Days on which every shop on the way is shut, and where to buy before."""
+    if s.voyage is None:
+        return
+    shops = [visit for visit in s.voyage.visits.values() if visit.stop.shop in arrivals.FOOD_SHOPS]
+    missed = {m.stop_id for gap in s.gaps if gap.supply == "food" for m in gap.missed}
+    for day in s.days[1:]:
+        there = [visit for visit in shops if visit.date <= day.date <= (visit.stays_until or visit.date)]
+        before = [visit for visit in shops if visit.date < day.date and not arrivals.shut_on(visit.stop, visit.date)]
+        missed = {m.stop_id for gap in s.gaps if gap.supply == "food" for m in gap.missed}
+        if (
+            not there
+            or not before
+            or missed & {visit.stop.id for visit in there}
+            or not all(arrivals.shut_on(visit.stop, day.date) for visit in there)
+        ):
+            continue
+        last = max(before, key=lambda visit: (visit.date, visit.stop.at_km))
+        meals = any("meals" in visit.stop.services for visit in there)
+        yield Draft(
+            kind="shop_shut", grade="worth_knowing",
+            sentence=say("On {date} every shop on the way is shut.", date=_date(day.date)),
+            reason=say("Buy at {place} on {before}, by {closes}." + (" Meals are served on the way." if meals else ""),
+                       place=last.stop.name, before=_date(last.date), closes=clock(last.stop.open_hours[-1][1])),
+            place=stretch(day.number, day.from_km, day.to_km), size=1, at_km=day.from_km, to_km=day.to_km, day=day.number,
+            cause=f"shut on {day.date:%A}", case=say("{date}", date=_date(day.date)), about=str(day.date),
+        )  # fmt: skip
+
+
+def tight_shops(s: Situation) -> Iterator[Draft]:
+    """Shops before a longer way that are open for one short time only while the party is there."""
+    if s.voyage is None:
+        return
+    by_km = {visit.stop.at_km: visit for visit in s.voyage.visits.values() if visit.stop.shop in arrivals.FOOD_SHOPS}
+    start_h = s.tour.road.start_hour
+    for gap in s.gaps:
+        visit = by_km.get(gap.from_km)
+        if gap.supply != "food" or gap.days < TIGHT_GAP_DAYS or visit is None or visit.stop.closes_h is None:
+            continue
+        open_ = arrivals.windows(visit, start_h, s.tour.practice)
+        if len(open_) != 1:
+            continue
+        date, since, until = open_[0]
+        figures: dict[str, Figure | str] = {
+            "place": visit.stop.name, "until": clock(until), "since": clock(since), "hour": clock(visit.hour),
+            "days": number(gap.days), "start": clock(start_h), "date": _date(date),
+        }  # fmt: skip
+        if date == visit.stays_until and since > start_h:
+            sentence = say("The shop at {place} opens at {since}, and you set out at {start}.", **figures)
+            case = say("{place} opens at {since}", **figures)
+        elif until - since <= TIGHT_H and date == visit.date:
+            sentence = say("The shop at {place} shuts at {until}; you come at {hour}.", **figures)
+            case = say("{place} shuts at {until}, you come at {hour}", **figures)
+        else:
+            continue
+        yield Draft(
+            kind="shop_shut", grade="slows_you" if gap.days > LONG_FOOD_GAP_DAYS else "worth_knowing", sentence=sentence,
+            reason=say("On {date}; the next is {days:day|days} on. Set the days so that an hour is to spare.", **figures),
+            place=say("day {day}, {km}", day=number(gap.day), km=km(gap.from_km)), size=gap.days, at_km=gap.from_km, day=gap.day,
+            cause="tight", case=case, about=visit.stop.id,
+        )  # fmt: skip
+
+
+def _date(date: dt.date) -> str:
+    return f"{date:%A} {date.day} {date:%B}"
+
+
+def _bought_before(s: Situation, day: int, gap: Gap, shut: str) -> Mend:
+    date = s.tour.start_date + dt.timedelta(days=day - 1)
+    return Mend(
+        name=say("Buy at {shop} on {day}", shop=gap.from_name, day=_date(date)),
+        consequence=say("for {way}, and ask by telephone whether a meal is served at {place}", place=shut,
+                        way=km(gap.to_km - gap.from_km)),
+    )  # fmt: skip
 
 
 def _other_starts(voyage: Voyage, tour: TourSheet, stop_id: str) -> Iterator[Mend]:
@@ -214,6 +313,8 @@ def _other_starts(voyage: Voyage, tour: TourSheet, stop_id: str) -> Iterator[Men
             return
 
 
+MASK_AND_MITTS_KG, STAY_IN_C = 0.25, -35.0
+"""What a face mask and spare overmitts weigh, and the wind chill in which few set out at all [kg, °C]; practice."""
 SKIN_FREEZES: tuple[tuple[float, str], ...] = (
     (-55.0, "in less than 2 minutes"), (-48.0, "in 2 to 5 minutes"), (-40.0, "in 5 to 10 minutes"),
     (-28.0, "in 10 to 30 minutes"),
@@ -233,19 +334,21 @@ def frozen_skin(s: Situation) -> Iterator[Draft]:
         kind="frostbite", grade="stops_you",
         sentence=say("Riding down feels like {felt} on day {day}: bare skin freezes {soon}.", felt=celsius(worst),
                      day=number(at.number), soon=soon),
-        reason=say("On {n:day|days} it feels like {from_} or colder, {which}. Cover the face, keep spare dry mitts at hand, look"
+        reason=say("It feels like {from_} or colder on {n:day|days}: {which}. Cover the face, keep spare dry mitts at hand, look"
                    " at each other's cheeks and fingers every half hour; white and numb skin is warmed, never rubbed.",
                    n=number(len(cold)), from_=celsius(SKIN_FREEZES[-1][0]),
                    which=", ".join(str(day.number) for _, day in cold[:12])),
         place=stretch(at.number, at.from_km, at.to_km), size=-worst, at_km=at.from_km, to_km=at.to_km, day=at.number, about="",
-        mends=[bring(s, "neck_tube", rider.id) for rider in s.tour.riders],
+        mends=[Mend(name=say("A face mask each, and spare mitts on a string"),
+                    consequence=say("some {mass} a rider; below {limit} felt stay in", mass=fine_kg(MASK_AND_MITTS_KG),
+                                    limit=celsius(STAY_IN_C)))],
     )  # fmt: skip
 
 
 def cold_nights(s: Situation) -> Iterator[Draft]:
     """The coldest night, named so that the sleep kit can be held against it."""
-    if s.voyage is None or not s.voyage.climate.known or not s.days:
-        return
+    if s.voyage is None or not s.voyage.climate.known or not s.days or any(sleep.cold(s)):
+        return  # whoever lies awake in it is told of
     coldest = min(s.days, key=lambda day: day.night_low_c)
     facts = coldest_night(s.voyage, s.tour)
     if min(coldest.night_low_c, facts.low_c) < 0:

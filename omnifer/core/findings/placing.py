@@ -26,6 +26,7 @@ FAR_APART_KG, FAR_OFF_SHARE = 1.5, 0.06
 def misplaced(s: Situation) -> Iterator[Draft]:
     """Things that get damp, fall out, stay behind, lie too deep, are too long, or ride with what they must not."""
     whole = {thing.id: thing for thing in s.tour.kit}
+    told = {thing_id for ask in s.needed.asks if ask.state == "too_deep" for thing_id in ask.thing_ids}
     for bike in s.bikes:
         for contents in bike.contents:
             carrier, things = contents.carrier, sheltered(contents.inside)
@@ -35,39 +36,41 @@ def misplaced(s: Situation) -> Iterator[Draft]:
             }  # fmt: skip
             for thing in things:
                 names = {"thing": thing.name, "bag": carrier.name}
-                of_it: dict[str, Any] = common | {"things": (thing.id,), "about": thing.id}
+                of_it: dict[str, Any] = common | {
+                    "things": (thing.id,), "about": thing.id, "case": say("{thing} in {bag}", **names),
+                }  # fmt: skip
                 if damp := stays_dry(thing, spot):
                     reason = say("It must stay dry and has no dry bag of its own; the bag keeps out splashes at most.")
                     if carrier.leaks:
                         reason = say("It has no dry bag of its own: {why}.", why=damp.metric())
                     yield Draft(
                         kind="not_dry", grade="slows_you", sentence=say("{thing} gets damp in {bag}.", **names), reason=reason,
-                        size=3, mends=[_own_dry_bag(whole[thing.id])],
-                        **of_it,
+                        size=3, mends=[_own_dry_bag(whole[thing.id])], cause="damp", **of_it,
                     )  # fmt: skip
                 if stays_in(thing, spot):
                     yield Draft(
                         kind="falls_out", grade="slows_you", sentence=say("{thing} may fall out of {bag}.", **names),
                         reason=say("It does not close; papers and valuables want a zip, a lid or a rolled mouth."), size=3,
-                        **of_it,
+                        cause="open", **of_it,
                     )  # fmt: skip
                 if left_behind(thing, carrier):
                     yield Draft(
                         kind="left_behind", grade="worth_knowing",
                         sentence=say("{thing} stays on the bike with {bag}.", **names),
                         reason=say("The bag neither lifts off nor locks: into a shop valuables come along."),
-                        size=1, **of_it,
+                        size=1, cause="stays", **of_it,
                     )  # fmt: skip
                 if too_long := fits_in_length(thing, spot):
                     yield Draft(
                         kind="too_long", grade="slows_you", sentence=say("{thing} is too long for {bag}.", **names),
                         reason=too_long, size=3, **of_it,
                     )  # fmt: skip
-                if deep := steps_too_deep(thing, carrier):
+                if thing.id not in told and (deep := steps_too_deep(thing, carrier)):
                     yield Draft(
                         kind="too_deep", grade="worth_knowing" if deep == 1 else "slows_you",
                         sentence=say("{thing} is out of reach in {bag}.", **names),
-                        reason=say("A thing deeper than its reach is not used, or costs a full unpack."), size=deep, **of_it,
+                        reason=say("A thing deeper than its reach is not used, or costs a full unpack."), size=deep,
+                        cause="deep", **of_it,
                     )  # fmt: skip
             for one, other, reason in clashes([*things, FOOD] if contents.food_kg.any() else things):
                 yield Draft(
@@ -106,6 +109,8 @@ def sides(s: Situation) -> Iterator[Draft]:
                 day=day,
                 bike_id=bike.bike.id,
                 about=axle,
+                cause="uneven",
+                case=say("{bike} at the {axle}, {off}", bike=bike.bike.name, axle=axle, off=kg(abs(off))),
             )  # fmt: skip
 
 

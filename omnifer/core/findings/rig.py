@@ -3,10 +3,13 @@
 from collections.abc import Iterator
 from typing import Any
 
+from omnifer.core.findings.mending import otherwise
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
+from omnifer.core.model.stance import Clash
+from omnifer.core.rig.fit import TYRE_ROOM_MM
 from omnifer.core.sentence import bar, joined, km, mm, number, say
 
 SEVERE_FROM = 40.0
@@ -16,6 +19,8 @@ OF_ONE_CAUSE = frozenset({"hidden", "heel_room"})
 SOFT_KM, SOFT_LONG_KM, ON_SOFT = 5.0, 50.0, 0.4
 """So much soft ground is worth letting air out for, so much of it decides the day; and what is left in the tyre [km, km, -];
 practice."""
+AT_THE_LIMIT = 0.95
+"""A pressure that is so much of what tyre and rim bear has nothing to spare [-]; practice."""
 WIDER_BY_MM = 50.0
 """Room wanted beyond the rig's own width [mm]; practice."""
 
@@ -24,7 +29,8 @@ def misfits(s: Situation) -> Iterator[Draft]:
     """Bags that touch tyres, knees, heels, bars or each other; bolts that are not there; chains with a weak link."""
     for load in s.bikes:
         for clash in load.clashes():
-            severe = clash.beyond_mm >= SEVERE_FROM or clash.rule == "bolts"
+            rubs = clash.rule == "tyre_room" and clash.beyond_mm > TYRE_ROOM_MM
+            severe = clash.beyond_mm >= SEVERE_FROM or clash.rule == "bolts" or rubs
             grade: Grade = "slows_you" if severe else "worth_knowing"
             reason = clash.reason
             tunnel = next((h for h in s.tour.road.hazards if h.kind == "tunnels"), None) if clash.rule == "hidden" else None
@@ -35,8 +41,21 @@ def misfits(s: Situation) -> Iterator[Draft]:
             yield Draft(
                 kind="no_fit", grade=grade, sentence=clash.sentence, reason=reason,
                 place=_on(load.bike), size=clash.beyond_mm + 1, bike_id=load.bike.id, carrier_id=clash.carrier_id,
-                cause=clash.sentence.words if clash.rule in OF_ONE_CAUSE else "",
+                cause=clash.sentence.words if clash.rule in OF_ONE_CAUSE else "", mends=list(_shown(s, clash)),
             )  # fmt: skip
+
+
+def _shown(s: Situation, clash: Clash) -> Iterator[Mend]:
+    """What a bag hides, fixed to the outside of that bag."""
+    bag = next((c for c in s.tour.carriers if c.id == clash.carrier_id), None)
+    for thing in s.tour.kit:
+        if bag is not None and thing.id == clash.thing_id and thing.where:
+            there = thing.where[-1].model_copy(update={"spot": "outside", "bag_id": bag.id, "height_mm": 0})
+            yield Mend(
+                name=say("{thing} onto {bag}", thing=thing.name, bag=bag.name),
+                consequence=say("tied or clipped where it is seen; look at it every day"),
+                things=[otherwise(thing, where=[*thing.where[:-1], there])],
+            )
 
 
 def stances(s: Situation) -> Iterator[Draft]:
@@ -69,6 +88,16 @@ def stances(s: Situation) -> Iterator[Draft]:
                            wanted=bar(most), most=bar(stance.most_bar)),
                 size=most - stance.most_bar, about="", **common,
             )  # fmt: skip
+        elif most >= AT_THE_LIMIT * stance.most_bar:
+            yield Draft(
+                kind="tyre_pressure", grade="worth_knowing",
+                sentence=say("The tyres of {bike} want {wanted} of the {most} they bear.", bike=bike.name, wanted=bar(most),
+                             most=bar(stance.most_bar)),
+                reason=say("Nothing is to spare: never pump more, whatever a range says, trust your own gauge, and look at the"
+                           " pressure before long descents, which heat rims." + (" Rims without hooks let go of a tyre beyond it."
+                                                                                if bike.hookless else "")),
+                size=most / stance.most_bar, about="limit", **common,
+            )  # fmt: skip
 
 
 def soft_ground(s: Situation) -> Iterator[Draft]:
@@ -90,6 +119,8 @@ def soft_ground(s: Situation) -> Iterator[Draft]:
                        " Keep a gauge and a pump at hand to fill it again." + too_soft, least=bar(least)),
             place=say("from {at} on", at=km(first.from_km)), size=length, at_km=first.from_km, to_km=first.to_km, bike_id=bike.id,
             cause="soft ground", case=say("{bike} {wanted}", bike=bike.name, wanted=bar(wanted)),
+            mends=[Mend(name=say("Let air out where it begins"),
+                        consequence=say("and fill it where it ends; wider tyres change more than less pressure"))],
         )  # fmt: skip
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 
@@ -13,13 +14,15 @@ from omnifer.core.model.road import Night, Stop
 from omnifer.core.needs import night_stops, out_of_doors
 from omnifer.core.physics.weather import chance_of_run
 from omnifer.core.road.days import ANY_NIGHT, CHILD_YEARS, wished_nights
-from omnifer.core.sentence import clock, fine_number, kg, km, number, say, share
+from omnifer.core.sentence import clock, kg, km, metres, number, say, share, tenths
 
 HOME_KM = 3.0
 """A journey that begins so near the end of the road takes the party home [km]."""
 RUN_D, RUN_CHANCE, OFTEN_WET = 3, 0.5, 0.35
 """Wet days running that soak what is slept in, and the chance of them and the part of wet days from which one plans for them [d,
 -, -]; practice."""
+NO_REST_D, LONG_WITHOUT_REST_D = 10, 20
+"""So many days running without a rest are worth a word, so many wear down whoever rides them [d]; practice."""
 LONG_WAY_D = 5
 """Days without a shop from which food alone is a matter of its own [d]; practice."""
 SOFTER = 1 / 3
@@ -79,7 +82,8 @@ def _ending_at(s: Situation, day: Day, stop: Stop) -> Mend:
 
 
 def days_in_hand(s: Situation) -> Iterator[Draft]:
-    """Days that the plan leaves of those asked for, and a journey home that waits for nobody."""
+    """Days that the plan leaves of those asked for, days without a rest, and a journey home that waits for nobody."""
+    yield from _without_rest(s)
     cut = s.tour.road.cut
     if s.voyage is None or not s.days:
         return
@@ -107,6 +111,46 @@ def days_in_hand(s: Situation) -> Iterator[Draft]:
         ),
         place=stretch(last.number, last.from_km, last.to_km), size=1, at_km=last.to_km, day=last.number, about="",
         mends=[Mend(name=say("Travel home a day or two later"), consequence=say("a day in hand for each two weeks is usual"))],
+    )  # fmt: skip
+
+
+def _without_rest(s: Situation) -> Iterator[Draft]:
+    """More days running than most ride without a rest, the hardest of them told."""
+    runs, run = list[list[Day]](), list[Day]()
+    for day in s.days:
+        if day.rest:
+            runs, run = [*runs, run], []
+        else:
+            run = [*run, day]
+    longest = max([*runs, run], key=len)
+    if len(longest) < NO_REST_D:
+        return
+    first, last = longest[0], longest[-1]
+    hardest = max(pairwise(longest), key=lambda pair: pair[0].ascent_m + pair[1].ascent_m)
+    yield Draft(
+        kind="no_slack", grade="slows_you" if len(longest) >= LONG_WITHOUT_REST_D else "worth_knowing",
+        sentence=say("{n} days running have no rest.", n=number(len(longest))),
+        reason=say("Days {a} and {b} climb {climb} together. Most who ride for weeks rest a day in six or seven, and mend, wash"
+                   " and sleep then.", a=number(hardest[0].number), b=number(hardest[1].number),
+                   climb=metres(hardest[0].ascent_m + hardest[1].ascent_m)),
+        place=say("days {a} to {b}", a=number(first.number), b=number(last.number)), size=len(longest), at_km=first.from_km,
+        to_km=last.to_km, day=first.number, about="rest", mends=list(_resting(s, longest)),
+    )  # fmt: skip
+
+
+def _resting(s: Situation, run: list[Day]) -> Iterator[Mend]:
+    """A day of rest at the place to sleep nearest to the middle, and the days before as they are."""
+    beds = [(day, stop) for day, stops in zip(s.days, night_stops(s.tour, s.days), strict=True) for stop in stops
+            if stop.shelter != "none" and day in run[:-1]]  # fmt: skip
+    if not beds or s.tour.road.typed_days:
+        return
+    middle = run[len(run) // 2].number
+    day, stop = min(beds, key=lambda pair: (abs(pair[0].number - middle), pair[1].at_km))
+    others = tuple(night for night in s.tour.road.nights if night.at_km != stop.at_km)
+    yield Mend(
+        name=say("Rest a day at {place}", place=stop.name), consequence=say("after day {day}; the tour is a day longer",
+                                                                           day=number(day.number)),
+        nights=[*others, Night(at_km=stop.at_km, from_km=day.from_km, rest_days=1)],
     )  # fmt: skip
 
 
@@ -153,7 +197,7 @@ def long_ways(s: Situation) -> Iterator[Draft]:
         yield replace(
             here, grade="stops_you", size=late,
             sentence=say("On softer ground the {days} days to {to} become {then}; the food lasts {lasts}.", **figures,
-                         then=number(gap.days + more), lasts=fine_number(gap.days + reserve)),
+                         then=number(gap.days + more), lasts=tenths(gap.days + reserve)),
             reason=say("{way} and {mass} of food from {from_} on. Soft ground that takes a third longer than reckoned is common:"
                        " ask who came through lately, and set a place and a day from which you turn back.", **figures),
             mends=[Mend(name=say("Food for {more:day|days} more", more=number(more)),
@@ -164,7 +208,7 @@ def long_ways(s: Situation) -> Iterator[Draft]:
         here,
         sentence=say("No shop for {days} days: {mass} of food leave {from_} with you.", **figures),
         reason=say("{way} to {to}, with food for {reserve} days to spare. Who comes later than planned eats less.", **figures,
-                   reserve=fine_number(reserve)),
+                   reserve=tenths(reserve)),
     )  # fmt: skip
 
 

@@ -69,10 +69,11 @@ def _short(s: Situation, rider: Rider, sleeper: Sleeper, short: list[SleptNight]
         sentence=say("{rider} sleeps warm to {bears}; night {day} asks for {low}.", rider=rider.name,
                      bears=celsius(worst.bears_c or 0.0), day=number(day.number), low=celsius(worst.low_c)),
         reason=say("{n} of {nights} nights out of doors {n::is|are} colder than bag, mat and what is worn in bed bear, the"
-                   " worst by {short}."
-                   " Hollows on clear nights may be 5 to 10 degrees colder, and people differ by as much as 5.",
+                   " worst by {short}. Some night is too cold with a chance of {chance}; hollows on clear nights may be 5 to 10"
+                   " degrees colder, and people differ by as much as 5.", chance=share(sleeper.some_colder),
                    n=number(len(short)), nights=number(len(outdoors)), short=kelvin(worst.short_k)),
-        place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)), size=worst.short_k, at_km=day.to_km,
+        place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)),
+        size=max(worst.short_k, -(sleeper.spare_k or 0.0)), at_km=day.to_km,
         day=day.number, things=tuple(sleeper.thing_ids), about=rider.id,
         mends=list(_warmer(s, rider)),
     )  # fmt: skip

@@ -8,6 +8,7 @@ from omnifer.core.findings.mending import eating, from_shelf, one_more, with_rol
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.model.assessment import Gap
+from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.load import FoodShare
 from omnifer.core.model.quantities import ROUNDING, Text
@@ -182,6 +183,12 @@ def snacks(s: Situation) -> Iterator[Draft]:
     fullest = float(s.voyage.stock["food"].max()) * food.l_per_kg(tour)
     shares = {part.carrier_id: part.tenths for part in tour.load.food}
     held = sum(shares.get(c.id, 0) for c in near) / 10 * fullest
+    # Bars go where a hand finds room, whatever is said of the rest.
+    held += sum(
+        max(inside.room_l - float(inside.litres.max(initial=0)), 0.0)
+        for bike in s.bikes for inside in bike.contents if inside.carrier.reach == "riding" and inside.carrier in near
+        and KINDS[inside.carrier.kind].takes == "anything"
+    )  # fmt: skip
     bars = sum(t.volume_l * t.count for t in tour.kit if t.food and t.reach == "riding")
     if held + bars + ROUNDING >= wanted:
         return

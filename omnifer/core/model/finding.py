@@ -126,7 +126,7 @@ class Finding(Noun):
     size: float = Field(description="Of two findings of a kind the larger is the worse")
     of_kit: bool = Field(description="About what the kit is for, rather than about how it rides and what it uses up")
     aside: str | None = Field(description="Why the rider has set it aside; such findings come last and stop nobody")
-    small: bool = Field(description="Harms little: folded among the small things, after all others")
+    small: bool = Field(description="Harms little, or there is enough that harms more: folded, after all others")
     sentence: Text
     place: Text
     reason: Text

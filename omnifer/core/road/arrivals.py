@@ -118,19 +118,19 @@ def shop_shut(visit: Visit, start_hour: float, usual: Practice = USUAL) -> Text 
     """
     stop, wait_h = visit.stop, usual.morning_wait_h
     if visit.stays_until is None:
-        if not _shut_on(stop, visit.date) and _open_at(stop, visit.hour, wait_h):
+        if not shut_on(stop, visit.date) and _open_at(stop, visit.hour, wait_h):
             return None
     else:
-        if not _shut_on(stop, visit.date) and stop.open_hours[-1][1] >= visit.hour:
+        if not shut_on(stop, visit.date) and stop.open_hours[-1][1] >= visit.hour:
             return None
         rest = visit.date + dt.timedelta(days=1)
         while rest < visit.stays_until:
-            if not _shut_on(stop, rest):
+            if not shut_on(stop, rest):
                 return None
             rest += dt.timedelta(days=1)
-        if not _shut_on(stop, visit.stays_until) and _open_at(stop, start_hour, wait_h):
+        if not shut_on(stop, visit.stays_until) and _open_at(stop, start_hour, wait_h):
             return None
-    if _shut_on(stop, visit.date):
+    if shut_on(stop, visit.date):
         day = "on that date" if visit.date in stop.closed_dates else f"on {visit.date:%A}s"
         return say("closed " + day)
     later = [opens for opens, _ in stop.open_hours if opens > visit.hour]
@@ -141,12 +141,30 @@ def shop_shut(visit: Visit, start_hour: float, usual: Practice = USUAL) -> Text 
     return say("closes at {closes}, you pass at {hour}", closes=clock(stop.open_hours[-1][1]), hour=clock(visit.hour))
 
 
+def windows(visit: Visit, start_hour: float, usual: Practice = USUAL) -> list[tuple[dt.date, float, float]]:
+    """When a food shop can be used on a visit: the date, from when, and until when it is open [h, h]; in order of time."""
+    stop, wait_h = visit.stop, usual.morning_wait_h
+    leaves = visit.stays_until or visit.date
+    found = []
+    for n in range((leaves - visit.date).days + 1):
+        date = visit.date + dt.timedelta(days=n)
+        since = visit.hour if n == 0 else 0.0
+        until = 24.0 if date < leaves or visit.stays_until is None else start_hour + wait_h
+        if visit.stays_until is None:
+            until = visit.hour + wait_h
+        for opens, closes in () if shut_on(stop, date) else stop.open_hours:
+            if closes >= since and opens <= until:
+                found.append((date, max(opens, since), closes))
+    return found
+
+
 def _open_at(stop: Stop, hour: float, wait_h: float) -> bool:
     """Whether a shop is open at an hour, or opens within a wait."""
     return any(opens - wait_h <= hour <= closes for opens, closes in stop.open_hours)
 
 
-def _shut_on(stop: Stop, date: dt.date) -> bool:
+def shut_on(stop: Stop, date: dt.date) -> bool:
+    """Whether a shop is shut on a date by its weekday or by name."""
     return date.weekday() in stop.closed_weekdays or date in stop.closed_dates
 
 

@@ -1491,6 +1491,11 @@ export interface components {
             /** Bike Id */
             bike_id: string | null;
             /**
+             * Count
+             * @description So many of it are asked for at once
+             */
+            count: number;
+            /**
              * Days
              * @description On so many of them it is asked for
              */
@@ -3439,6 +3444,11 @@ export interface components {
              * @default null
              */
             support_id: string | null;
+            /**
+             * Thing Id
+             * @default null
+             */
+            thing_id: string | null;
         };
         /**
          * ClimateLine
@@ -4517,7 +4527,7 @@ export interface components {
             size: number;
             /**
              * Small
-             * @description Harms little: folded among the small things, after all others
+             * @description Harms little, or there is enough that harms more: folded, after all others
              */
             small: boolean;
             /**

@@ -6,7 +6,7 @@ import type { Finding } from '../api/client'
 import { useDesk } from '../api/tour'
 import { Button, Muted, Section } from '../ui/controls'
 import { Fold } from '../ui/Fold'
-import { GRADE_WORDS, Wedge } from '../ui/icons'
+import { GRADES_COUNTED, GRADE_WORDS, Wedge } from '../ui/icons'
 import { useUnits } from '../ui/preferences'
 import { Mends } from './Mends'
 import { SetAside } from './SetAside'
@@ -141,7 +141,7 @@ export function Findings() {
               count > 0 && (
                 <span key={grade}>
                   <Wedge grade={grade} size={15} />
-                  {count} {GRADE_WORDS[grade]}
+                  {count} {GRADES_COUNTED[grade][count === 1 ? 0 : 1]}
                 </span>
               ),
           )}
@@ -166,7 +166,7 @@ export function Findings() {
         </Muted>
       )}
       {small.length > 0 && (
-        <Fold summary={`Small things: ${small.length}`} open={small.some((f) => f.id === open)}>
+        <Fold summary={`Lesser things: ${small.length}`} open={small.some((f) => f.id === open)}>
           {small.map(item)}
         </Fold>
       )}

@@ -70,6 +70,12 @@ export function Wedge({ grade, size = 22 }: { grade: 'stops_you' | 'slows_you' |
   )
 }
 
+/** Of one, and of several. */
+export const GRADES_COUNTED = {
+  stops_you: ['stops you', 'stop you'],
+  slows_you: ['slows you', 'slow you'],
+  worth_knowing: ['worth knowing', 'worth knowing'],
+} as const
 export const GRADE_WORDS = { stops_you: 'stops you', slows_you: 'slows you', worth_knowing: 'worth knowing' } as const
 export const REACH_WORDS = {
   riding: 'Reach while riding',

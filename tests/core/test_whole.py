@@ -1,0 +1,220 @@
+"""What is said of a change as a whole, of shops, rest, wind, wear and snow, and who carries what; each worked by hand."""
+
+import datetime as dt
+
+import numpy as np
+import pytest
+
+from omnifer.core.assess import assess, profile_of, situation_of
+from omnifer.core.findings import look_for, look_for_cases
+from omnifer.core.mends import mended, mends_of
+from omnifer.core.model.kit import Whereabouts
+from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.people import Rider
+from omnifer.core.model.road import DayCut, MonthNormals, Road, Station, Stop, TypedDay, Weather
+from omnifer.core.model.roles import Device, FuelVessel, Mat, SleepingBag, Stove, Treatment, UsedUp
+from omnifer.core.model.stores import Stores
+from omnifer.core.rig.catalogue import carrier
+from omnifer.core.road import arrivals
+from omnifer.core.supplies.stock import fills
+from tests.conftest import RIDER, pannier_bike, small_tour, thing
+from tests.core.test_slack import CHILD, found, place, riding
+
+SATURDAY = dt.date(2027, 5, 1)
+
+
+def helps(tour, kind: str) -> list[str]:
+    (finding,) = [f for f in assess(tour, profile_of(tour)).findings if f.kind == kind]
+    return [f"{m.name.metric()} | {m.consequence.metric()}" for m in mends_of(tour, profile_of(tour), finding.id)]
+
+
+def seasons(*kit, june: float):
+    """Three days of 60 km in May nights of -4 °C, or in June days of so many; at the end of May it is half of both."""
+    cold, other = (MonthNormals(mean_max_c=high, mean_min_c=low, spread_min_c=1) for high, low in ((12, -4), (june, 14)))
+    station = Station(id="s", name="S", at_km=0, elevation_m=300, months=tuple(cold if m < 5 else other for m in range(12)))
+    days = (TypedDay(distance_km=60, highest_m=300, lowest_m=300),) * 3
+    return small_tour(*kit, road=Road(typed_days=days, stations=(station,)))
+
+
+def test_a_mend_says_what_it_brings_and_none_brings_worse_than_it_ends():
+    """Four weeks later no night is cold: with mild days nothing comes by it, with hot ones a finding as bad as the one that
+    ends; where the cold is only worth knowing the hot month is not offered at all."""
+    kit = (thing("bag", 1, 6, role=SleepingBag(comfort_c=-3)), thing("mat", 0.5, 2, role=Mat(r_value=5)))
+    (mild,) = [words for words in helps(seasons(*kit, june=22), "cold_sleep") if "weeks" in words]
+    assert "it brings" not in mild
+    (hot,) = [words for words in helps(seasons(*kit, june=60), "cold_sleep") if "weeks" in words]
+    assert "it brings: Day" in hot
+    assert "in the shade" in hot
+    assert not any("weeks" in words for words in helps(seasons(june=60), "cold_night"))
+
+
+def test_cases_of_one_cause_are_ended_together_and_one_by_one():
+    """Papers in an open pouch and a pump at the bottom of a roll, each deeper or more open than it may be."""
+    roll = carrier("rack_top_bag", "roll", "rack", "middle")
+    bags = [*(c.model_dump() for c in pannier_bike().carriers), roll.model_dump()]
+    tour = small_tour(thing("pump", 0.2), thing("tube", 0.2), thing("jacket", 0.3), bikes=(pannier_bike(carriers=bags),))
+    kit = tuple(t.model_copy(update={"reach": "stop"}) for t in tour.kit)
+    load = Load(placements=tuple(Placement(thing_id=t.id, carrier_id="roll") for t in kit))
+    tour = tour.model_copy(update={"kit": kit, "load": load})
+    (deep,) = [f for f in assess(tour, None).findings if f.kind == "too_deep"]
+    assert set(deep.thing_ids) == {"pump", "tube", "jacket"}
+    together, *singly = mends_of(tour, None, deep.id)
+    assert together.name.metric() == "Move 3 things"
+    assert len(singly) == 3
+    assert look_for("too_deep", situation_of(mended(tour, together), None)) == {}
+    assert len(look_for_cases("too_deep", situation_of(mended(tour, singly[0]), None))) == 2
+
+
+def test_rain_wear_is_reached_at_the_mouth_of_a_roll():
+    roll = carrier("rack_top_bag", "roll", "rack", "middle")
+    bags = [*(c.model_dump() for c in pannier_bike().carriers), roll.model_dump()]
+    kit = (thing("j", 0.3, 1, reach="stop", serves=("rain_jacket",)), thing("p", 0.2, 1, reach="stop", serves=("pump",)))
+    load = Load(placements=tuple(Placement(thing_id=t.id, carrier_id="roll") for t in kit))
+    tour = small_tour(*kit, bikes=(pannier_bike(carriers=bags),), load=load)
+    assert [d.things for d in look_for("too_deep", situation_of(tour, None)).values()] == [("p",)]
+
+
+def test_a_hidden_lamp_comes_onto_the_bag_that_hides_it():
+    bags = [*(c.model_dump() for c in pannier_bike().carriers), carrier("saddle_pack", "pack", "saddle", "middle").model_dump()]
+    lamp = thing("tail", 0.1, 0.05, role=Device(wh_a_day=1, light=True), serves=("tail_light",),
+                 where=(Whereabouts(how="fixed", spot="seat_post"),))  # fmt: skip
+    tour = small_tour(lamp, bikes=(pannier_bike(carriers=bags),))
+    (hidden,) = [f for f in assess(tour, None).findings if "hides" in f.sentence.words]
+    onto = mends_of(tour, None, hidden.id)[0]
+    assert (onto.things[0].where[0].spot, onto.things[0].where[0].bag_id) == ("outside", "pack")
+    assert not [f for f in assess(mended(tour, onto), None).findings if "hides" in f.sentence.words]
+
+
+def test_what_is_too_heavy_for_a_child_comes_to_another_bike():
+    """16 kg of bags and stones for a child of 40 kg, of which a quarter is 10; the other bike has room for all of them."""
+    other = Rider(id="bo", name="Bo", body_mass_kg=80, all_day_power_w=120)
+    grown = pannier_bike(id="second", rider_id="bo")
+    renamed = {"carriers": [c.model_copy(update={"id": f"bo-{c.id}"}) for c in grown.carriers]}
+    stones = [thing(f"s{n}", 3.0, 1.0) for n in range(4)]
+    load = Load(placements=tuple(Placement(thing_id=t.id, carrier_id=("left", "right")[n % 2]) for n, t in enumerate(stones)))
+    tour = small_tour(*stones, riders=(CHILD, other), bikes=(pannier_bike(), grown.model_copy(update=renamed)), load=load)
+    (heavy,) = [f for f in assess(tour, None).findings if f.kind == "childs_load"]
+    given = mends_of(tour, None, heavy.id)[0]
+    assert given.name.words.startswith("Give")
+    assert {p.carrier_id[:3] for p in given.moves} == {"bo-"}
+    assert not [f for f in assess(mended(tour, given), None).findings if f.kind == "childs_load"]
+
+
+# Shops, rest and wind -------------------------------------------------------------------------------------------------
+
+
+def test_when_a_shop_can_be_used():
+    """Passing, with an hour to wait; sleeping there, in the evening and in the morning until an hour after setting out."""
+    shop = Stop(id="s", name="S", at_km=0, shop="full", opens_h=10, closes_h=16, closed_weekdays=(6,))
+    sunday = SATURDAY + dt.timedelta(days=1)
+
+    def there(hour, until=None, stop=shop, date=SATURDAY):
+        return arrivals.windows(arrivals.Visit(stop, 0, date, hour, until), 9.0)
+
+    assert there(9.5) == [(SATURDAY, 10, 16)]
+    assert there(8.5) == there(17) == []
+    assert there(15.5, sunday) == [(SATURDAY, 15.5, 16)]  # on Sunday morning it is shut
+    assert there(17, SATURDAY, date=SATURDAY - dt.timedelta(days=1)) == [(SATURDAY, 10, 16)]
+    assert arrivals.shop_shut(arrivals.Visit(shop, 0, SATURDAY, 15.5, sunday), 9.0) is None
+
+
+def test_a_day_on_which_every_shop_is_shut_is_told_with_the_last_one_before():
+    """Saturday to Tuesday, a shop every 60 km, all shut on Sundays."""
+    shops = [place(km, "site", "full").model_copy(update={"closed_weekdays": (6,), "opens_h": 8, "closes_h": 18})
+             for km in (0.0, 60.0, 120.0, 180.0)]  # fmt: skip
+    (shut,) = found("shop_shut", riding(*shops, start=SATURDAY))
+    assert shut.sentence.metric() == "On Sunday 2 May every shop on the way is shut."
+    assert "Buy at S60 on Saturday 1 May, by 18:00" in shut.reason.metric()
+    assert found("shop_shut", riding(*shops, start=SATURDAY + dt.timedelta(days=2))) == []
+
+
+def test_twelve_days_without_a_rest_are_told_and_a_rest_ends_it():
+    beds = [place(60.0 * k, "site") for k in range(1, 12)]
+    tour = riding(*beds, length_km=720)
+    (tired,) = [d for d in found("no_slack", tour) if d.about == "rest"]
+    assert (tired.grade, tired.size) == ("worth_knowing", 12)
+    assert [d for d in found("no_slack", mended(tour, tired.mends[0])) if d.about == "rest"] == []
+    assert found("no_slack", riding(*beds[:9], length_km=540)) == []
+
+
+def test_a_headwind_that_takes_a_slow_rider_into_the_dark_is_told():
+    """6 m/s for somebody with 60 W: half the pace and more. Without wind, or for 250 W, nothing is said."""
+    slow, strong = (Rider(id="ada", name="Ada", body_mass_kg=60, all_day_power_w=w) for w in (60, 250))
+
+    def told(rider, wind_ms):
+        month = MonthNormals(mean_max_c=20, mean_min_c=10, wind_ms=wind_ms)
+        stations = (Station(id="w", name="W", at_km=0, months=(month,) * 12),)
+        cut = DayCut(by="distance", distance_km=100)
+        tour = riding(length_km=200, riders=(rider,), stations=stations, cut=cut, start=dt.date(2027, 9, 20), start_hour=8)
+        return [d for d in found("dark_day", tour) if "headwind" in d.sentence.words]
+
+    assert len(told(slow, 6)) == 1
+    assert told(slow, 0.1) == told(strong, 6) == []
+
+
+# Snow, food and bottles -----------------------------------------------------------------------------------------------
+
+
+def test_one_stove_makes_all_the_water_of_snow_camps():
+    """Four nights in snow; a second stove along, or none of them in snow, and nothing is said. Melting takes 7 minutes a litre."""
+    stove, petrol = (
+        thing("stove", 0.4, role=Stove(burns="petrol")),
+        thing("can", 0.2, role=FuelVessel(burns="petrol", holds_kg=2)),
+    )
+    days = (TypedDay(distance_km=30),) * 5
+
+    def tour(water, *more):
+        stops = tuple(Stop(id=f"s{k}", name=f"S{k}", at_km=30.0 * k, water=water if 0 < k < 5 else "reliable") for k in range(6))
+        road = Road(typed_days=days, stops=stops, weather=(Weather(from_km=0, day_high_c=-2, night_low_c=-12),))
+        return small_tour(stove, petrol, *more).model_copy(update={"road": road})
+
+    (alone,) = [d for d in found("one_fire", tour("snow")) if d.about == "melting"]
+    litres, hours = alone.reason.figures["litres"].value, alone.reason.figures["minutes"].value
+    assert (alone.size, hours) == (4, pytest.approx(litres * 7 / 60))
+    assert litres > 2
+    second = thing("second", 0.3, role=Stove(burns="petrol"))
+    assert [d for t in (tour("snow", second), tour("reliable")) for d in found("one_fire", t) if d.about == "melting"] == []
+
+
+def test_bottles_at_hand_are_filled_for_each_rider():
+    """0.9 l in bottles of 0.75, 0.75 and 1.5 l: 30 % in each; a sack is filled after them."""
+    bottles = [(thing(f"b{k}", 0.1, 0.8, holds_water_l=litres, reach="riding"), 1) for k, litres in enumerate((0.75, 0.75, 1.5))]
+    sack = (thing("sack", 0.1, 0.3, holds_water_l=4, soft_vessel=True, reach="riding"), 1)
+    inside = fills([*bottles, sack], {"water": np.array([0.9, 4.0, 9.0])}, np.zeros(3))
+    assert [list(np.round(one, 3)) for one in inside] == [
+        [0.225, 0.75, 0.75], [0.225, 0.75, 0.75], [0.45, 1.5, 1.5], [0, 1, 4],
+    ]  # fmt: skip
+
+
+def used_up(name: str, per="person_day", **more):
+    return thing(name, 0.02, 0.1, role=UsedUp(unit="pieces", holds=20, content_kg=0.02, rate=1, per=per, sold_at="basic"), **more)
+
+
+def supply(tour, name: str):
+    return situation_of(tour, profile_of(tour)).voyage.supplies[name]
+
+
+def test_medicine_is_its_riders_and_tablets_kept_for_need_come_along_full():
+    riders = (RIDER, Rider(id="bo", name="Bo", body_mass_kg=80, all_day_power_w=120))
+    shops = [place(60.0 * k, "site", "full") for k in range(4)]
+    own, shared = used_up("pills", rider_id="ada", serves=("medicine",)), used_up("wipes")
+    tour = riding(*shops, riders=riders, things=(own, shared))
+    days = len(assess(tour, profile_of(tour)).days)
+    assert (supply(tour, "pills").used.sum(), supply(tour, "wipes").used.sum()) == pytest.approx((days, 2 * days))
+    assert not any(stop is not None for stop in supply(tour, "pills").refills.stops[1:-1])  # no shop sells it
+    kept = (used_up("tablets", per="litre_treated"), thing("filter", 0.1, role=Treatment(by="press")))
+    stock = supply(riding(*shops, things=kept), "tablets").amounts.leaving
+    assert (stock[0], stock[-2]) == (20, 20)
+
+
+def test_who_sleeps_in_a_house_that_serves_meals_has_breakfast_there():
+    """Nights in rooms with meals: of a day's energy 35 % are eaten in the evening and 25 % in the morning, all but the first."""
+    beds = [place(60.0 * k, "room", "full").model_copy(update={"services": ("meals",)}) for k in range(4)]
+    huts = [bed.model_copy(update={"shelter": "site"}) for bed in beds]
+    cooked, dined, served = (
+        supply(riding(*stops).model_copy(update={"stores": Stores(cooking="cook", eat_out=out)}), "food").used.sum()
+        for stops, out in ((beds, False), (huts, True), (beds, True))
+    )
+    nights = 3 / 4  # of four days three end at such a house
+    assert 1 - dined / cooked == pytest.approx(0.35 * nights, abs=0.05)
+    assert (dined - served) / cooked == pytest.approx(0.25 * nights, abs=0.05)
