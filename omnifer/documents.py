@@ -8,6 +8,7 @@ from typing import Any
 
 from omnifer.api.app import create_app
 from omnifer.api.openapi import document
+from omnifer.core.model.road import SAME_START_KM
 from omnifer.core.road import days
 from omnifer.formats.bundle import bundle_schema
 from omnifer.from_memory import ledger
@@ -16,7 +17,10 @@ ROOT = Path(__file__).parents[1]
 DOCUMENTS = tuple(
     ROOT / name for name in ("docs/openapi.json", "docs/bundle.schema.json", "web/src/api/bounds.ts", "docs/from-memory.md")
 )
-NEAR = {"snap_to_stop_km": days.SNAP_TO_STOP_KM, "same_place_km": days.SAME_PLACE_KM, "shortest_day_km": days.SHORTEST_DAY_KM}
+NEAR = {
+    "snap_to_stop_km": days.SNAP_TO_STOP_KM, "same_place_km": days.SAME_PLACE_KM, "shortest_day_km": days.SHORTEST_DAY_KM,
+    "same_start_km": SAME_START_KM,
+}  # fmt: skip
 """Distances that gestures of the screens ask for."""
 
 

@@ -93,7 +93,7 @@ def _riding_day(
         transfer_hours=round(moved, 3),
         detour_km=round(off, 2),
         walking_km=round(walked, 2),
-        start_h=tour.road.start_hour,
+        start_h=tour.road.start_h(start),
         arrive_h=round(arrive, 3),
         daylight_hours=sun.hours,
         sunrise_h=sun.sunrise_h,
@@ -109,7 +109,7 @@ def _riding_day(
         heat_index_c=round(felt, 1),
         hot=felt >= tour.practice.hot_index_c,
         dark=sun.sun == "stays_down" or (sun.sunset_h is not None and arrive > sun.sunset_h + A_MINUTE_H),
-        starts_dark=sun.sunrise_h is not None and tour.road.start_hour < sun.sunrise_h - A_MINUTE_H,
+        starts_dark=sun.sunrise_h is not None and tour.road.start_h(start) < sun.sunrise_h - A_MINUTE_H,
         humidity_pct=round(float(weather.humidity_pct[part].mean())),
         rain_chance=round(float(weather.rain_chance[part].mean()), 2),
         wind_ms=round(float(weather.wind_ms[part].mean()), 1),
@@ -264,7 +264,9 @@ def passings(tour: TourSheet, voyage: Voyage) -> list[Passing]:
     melts = bool(voyage.ride.things(Stove))
 
     def shut(visit: arrivals.Visit) -> Text | None:
-        return arrivals.shop_shut(visit, tour.road.start_hour, tour.practice) if visit.stop.shop != "none" else None
+        return (
+            arrivals.shop_shut(visit, tour.road.start_h(visit.stop.at_km), tour.practice) if visit.stop.shop != "none" else None
+        )
 
     return [
         Passing(

@@ -239,6 +239,8 @@ class ZoneStretch(Noun):
     zone: Annotated[str, AfterValidator(_known_zone), Field(max_length=60, description="IANA name")]
 
 
+SAME_START_KM = 1.0
+"""A day that begins so near to where one with its own hour began is the same day [km]."""
 LATEST_START_H = 20.0
 """A day's ride begins no later [h]."""
 
@@ -251,6 +253,13 @@ class DayCut(Noun):
     distance_km: Annotated[float, Field(ge=1, le=500, description="Kilometres a day [km]")] = 70
     days: Annotated[int, Field(ge=1, le=1000, description="For the whole tour, days of rest with them")] = 21
     to_stops: bool = Field(True, description="End a day at a good place to sleep where one lies near its end")
+
+
+class DayStart(Noun):
+    """A day that sets out at an hour of its own: the one that begins here."""
+
+    at_km: DistanceKm
+    hour: Annotated[float, Field(ge=0, le=LATEST_START_H, description="Wall clock [h]")]
 
 
 class Road(Noun):
@@ -273,11 +282,17 @@ class Road(Noun):
     stations: tuple[Station, ...] = Field((), max_length=200)
     odds: Annotated[float, Field(ge=0.01, le=0.5, description="Chance a night is colder, or a day hotter, than planned")] = 0.1
     start_hour: Annotated[float, Field(ge=0, le=LATEST_START_H, description="When a day's ride begins, wall clock [h]")] = 8
+    starts: tuple[DayStart, ...] = Field((), max_length=400, description="Days that set out at another hour")
     pause_factor: Annotated[float, Field(ge=1, le=4, description="Hours on the road over hours riding")] = 1.3
     narrowest_mm: Annotated[float, Field(ge=300, le=3000, description="Narrowest gate, bridge or path")] | None = None
     ascent_threshold_m: Annotated[float, Field(ge=0, le=100, description="Smallest reversal that counts as climb [m]")] = (
         ASCENT_THRESHOLD_M
     )
+
+    def start_h(self, km: float) -> float:
+        """When the day that begins at a kilometre sets out, wall clock [h]."""
+        own = next((start.hour for start in self.starts if abs(start.at_km - km) <= SAME_START_KM), None)
+        return self.start_hour if own is None else own
 
     @model_validator(mode="after")
     def _forwards(self) -> "Road":

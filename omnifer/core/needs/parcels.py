@@ -71,7 +71,7 @@ def post_stops(tour: TourSheet, voyage: Voyage | None) -> list[Stop]:
         weekdays = tuple(sorted({*stop.closed_weekdays, SUNDAY}))
         hours = {"opens_h": POST_OPENS_H, "closes_h": POST_CLOSES_H, "opens_again_h": None, "closes_again_h": None}
         office = stop.model_copy(update=hours | {"closed_weekdays": weekdays})
-        if shop_shut(replace(visit, stop=office), tour.road.start_hour) is None:
+        if shop_shut(replace(visit, stop=office), tour.road.start_h(stop.at_km)) is None:
             found.append(stop)
     return found
 

@@ -65,7 +65,7 @@ class Watch:
         def since(along: Array) -> Array:
             return np.asarray(np.interp(km, self.nodes_km, along) - np.interp(begun, self.nodes_km, along))
 
-        clock = self.road.start_hour + self.road.pause_factor * since(self.hours) + since(self.transfer_hours)
+        clock = self._starts[day] + self.road.pause_factor * since(self.hours) + since(self.transfer_hours)
         if self.handling is not None:
             places, hours = self.handling
             busy = np.searchsorted(places, km, side="left"), np.searchsorted(places, begun, side="left")
@@ -75,6 +75,11 @@ class Watch:
             # Over the date line clocks differ by a day less an hour: the sun goes on, the calendar leaps.
             clock += (ahead + 12) % 24 - 12
         return clock
+
+    @cached_property
+    def _starts(self) -> Array:
+        """When each riding day sets out [h]."""
+        return np.array([self.road.start_h(km) for km in self.days.km[:-1].tolist()])
 
     @cached_property
     def _dates(self) -> list[dt.date]:

@@ -112,7 +112,7 @@ def sells(ride: Ride, stop: Stop, kind: FuelKind) -> bool:
         return False
     if kind not in SHOP_HOURS or stop.shop == "none":
         return True
-    return arrivals.shop_shut(ride.visits[stop.id], ride.tour.road.start_hour, ride.tour.practice) is None
+    return arrivals.shop_shut(ride.visits[stop.id], ride.tour.road.start_h(stop.at_km), ride.tour.practice) is None
 
 
 def _terms(kind: FuelKind, vessels: list[tuple[Thing, int]]) -> Terms:

@@ -113,8 +113,8 @@ class Ride:
 
     @cached_property
     def _open(self) -> list[Stop]:
-        start, usual, shops = self.tour.road.start_hour, self.tour.practice, (s for s in self._stops if s.shop != "none")
-        return [stop for stop in shops if arrivals.shop_shut(self.visits[stop.id], start, usual) is None]
+        road, usual, shops = self.tour.road, self.tour.practice, (s for s in self._stops if s.shop != "none")
+        return [stop for stop in shops if arrivals.shop_shut(self.visits[stop.id], road.start_h(stop.at_km), usual) is None]
 
     def capacity(self, chosen: Iterable[tuple[Thing, int]], km: Array) -> Array:
         """What some vessels hold on each stretch between places, those that are on board all along it [kg]."""

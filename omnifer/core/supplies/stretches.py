@@ -60,10 +60,10 @@ def stretches(ride: Ride) -> Iterator[Stretch]:
         whole = max(float(hours[-1] - hours[0]), 1e-9)
         gained = np.diff(np.interp(marks, ride.nodes.km, hub)).tolist() if hub is not None else [0.0] * (marks.size - 1)
         parts = (np.diff(hours) / whole).tolist()
-        on_road = float(sky.arrive[i] - ride.tour.road.start_hour)
+        on_road = float(sky.arrive[i] - ride.tour.road.start_h(start))
         if lamps_on:
             gained[-1] *= 1 - min(dark[i] / on_road, 1.0) if on_road > 0 else 1.0
-        clock = ride.tour.road.start_hour
+        clock = ride.tour.road.start_h(start)
         for k, part in enumerate(parts):
             last = k == len(parts) - 1
             yield Stretch(
@@ -119,7 +119,7 @@ class _Sky:
         noon = np.array([(rise + fall) / 2 for rise, fall in courses])[:, None]
         clock = np.arange(24)[None, :] + 0.5
         level = sun.clear_sky(sun.height_sine(lat, lean, clock - noon + NOON)) / 1000
-        begun = ride.tour.road.start_hour
+        begun = np.array([ride.tour.road.start_h(km) for km in ride.days.km[:-1].tolist()])[:, None]
         on_road = np.clip(np.minimum(clock + 0.5, self.arrive[:, None]) - np.maximum(clock - 0.5, begun), 0, 1)
         cloudy = np.minimum(usual.cloudy_per_rain * np.interp(middles, ride.nodes.km, ride.climate.rain_chance), 1.0)
         sky = peak_w * (1 - cloudy * (1 - usual.panel_cloudy))

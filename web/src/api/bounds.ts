@@ -88,6 +88,10 @@ export const BOUNDS = {
     distance_km: [1, 500],
     days: [1, 1000],
   },
+  DayStart: {
+    at_km: [0, 50000],
+    hour: [0, 20],
+  },
   Device: {
     wh_a_day: [0, 20000],
     wh_a_dark_hour: [0, 20000],
@@ -293,4 +297,5 @@ export const NEAR = {
   snap_to_stop_km: 1.5,
   same_place_km: 0.5,
   shortest_day_km: 1,
+  same_start_km: 1,
 } as const

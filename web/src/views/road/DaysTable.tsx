@@ -6,6 +6,7 @@ import { useGoToKm } from '../../instruments/moment'
 import { Button, Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 import { useNights } from './nights'
+import { useStarts } from './starts'
 import { Sheet } from './sheet'
 import { shortDate } from '../../ui/dates'
 import { clock } from './words'
@@ -17,6 +18,7 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
   const goToKm = useGoToKm()
   const units = useUnits()
   const { move, free, rest } = useNights()
+  const starts = useStarts()
   const current = assessment.days.find((d) => d.number === now)
   const set = current && road.nights.find((n) => Math.abs(n.at_km - current.to_km) < NEAR_KM)
   const typed = road.typed_days.length > 0 && assessment.profile?.lat_deg === null
@@ -44,6 +46,24 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
           {set && (
             <Button $small onPress={() => free(current)}>
               Let it move again
+            </Button>
+          )}
+        </div>
+      )}
+      {current && !current.rest && !typed && (
+        <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap', alignItems: 'center', marginTop: 6 }}>
+          <Muted as="span">
+            Day {current.number} sets out at {clock(current.start_h)}, {starts.own(current) ? 'set by you' : 'as the others'}:
+          </Muted>
+          <Button $small onPress={() => starts.move(current, -0.5)}>
+            Half an hour earlier
+          </Button>
+          <Button $small onPress={() => starts.move(current, 0.5)}>
+            Half an hour later
+          </Button>
+          {starts.own(current) && (
+            <Button $small onPress={() => starts.free(current)}>
+              As the others again
             </Button>
           )}
         </div>

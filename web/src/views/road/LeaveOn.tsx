@@ -14,7 +14,7 @@ const OTHERS = [
   { days: 14, words: '2 weeks later' },
 ]
 const said = (words: string) => ({ words, figures: {}, names: {} })
-const NOTHING_ELSE = { moves: [], food: null, things: [], gone: [], stores: null, carriers: [], stops: [], nights: null, start_hour: null, cut: null }
+const NOTHING_ELSE = { moves: [], food: null, things: [], gone: [], stores: null, carriers: [], stops: [], nights: null, starts: [], cut: null }
 
 export function LeaveOn() {
   const { sheet, change } = useDesk()
