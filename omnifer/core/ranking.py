@@ -1,8 +1,9 @@
 """What each thing costs on this tour, whether to keep it, what a lighter one would cost, and what to post: all in one pass."""
 
 import datetime as dt
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import replace
+from functools import partial
 from typing import Literal
 
 import numpy as np
@@ -100,7 +101,7 @@ def rank(tour: TourSheet, road: Profile | None) -> Ranking:
     here = situation_of(tour, road)
     saved = _saved(here)
     cost, work = (cost_of_things(tour, {r: both[n] for r, both in saved.items()}, 4) for n in (0, 1))
-    sent = _parcels(here, cost)
+    sent = _parcels(here, road, cost)
     ways = {thing_id: parcel.way for parcel in sent for thing_id in parcel.thing_ids}
     things = [_standing(here, thing, cost.get(thing.id), work.get(thing.id), ways.get(thing.id)) for thing in tour.kit]
     things = _as_one_plan(tour, road, things)
@@ -233,7 +234,8 @@ def _for_days(here: Situation, thing: Thing, uses: int, way: Way | None) -> tupl
     return "comes", say("needed on {n} of {days:day|days}", n=number(uses), days=number(last))
 
 
-def _parcels(here: Situation, minutes_of: dict[str, float]) -> list[Parcel]:
+def _parcels(here: Situation, road: Profile | None, minutes_of: dict[str, float]) -> list[Parcel]:
+    """The parcels that save most and of which nothing is missed, all of them together."""
     voyage, tour = here.voyage, here.tour
     if voyage is None:
         return []
@@ -248,7 +250,23 @@ def _parcels(here: Situation, minutes_of: dict[str, float]) -> list[Parcel]:
         )
         for stop in post_stops(tour, voyage)
     ]  # fmt: skip
-    return [_told(here, sent) for sent in parcels(things, stops, len(here.days))]
+    while True:
+        sent = parcels(things, stops, len(here.days))
+        by_thing = {thing_id: one for one in sent for thing_id in one.thing_ids}
+        _, missed = spared(tour, road, list(by_thing), partial(_all_sent, by_thing))
+        if not missed:
+            return [_told(here, one) for one in sent]
+        things = [thing for thing in things if thing.thing_id not in missed]
+
+
+def _all_sent(by_thing: Mapping[str, Sent], tour: TourSheet, ids: Sequence[str]) -> TourSheet:
+    """The tour with some things posted or waiting as their parcels say."""
+
+    def there(thing: Thing) -> Thing:
+        at = by_thing[thing.id].at.stop if thing.id in ids else None
+        return thing if at is None else _posted(thing, at.id, at.at_km, by_thing[thing.id].way == "home")
+
+    return tour.model_copy(update={"kit": tuple(map(there, tour.kit))})
 
 
 def _sendable(here: Situation, thing: Thing, minutes_a_day: float) -> Sendable | None:

@@ -1,6 +1,6 @@
 """What may stay at home together: each thing alone may be spared by another that is spared by it."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from omnifer.core.assess import situation_of
 from omnifer.core.findings import OF_PREPARING, OF_THE_KIT, find
@@ -16,20 +16,27 @@ WORSE = 0.05
 """A trouble that was there before is worse where it grew by more than this part [-]."""
 
 
-def spared(tour: TourSheet, road: Profile | None, candidates: Sequence[str]) -> tuple[set[str], dict[str, Text]]:
+Without = Callable[[TourSheet, Sequence[str]], TourSheet]
+"""A tour without some things: left at home, or posted on a part of it."""
+
+
+def spared(
+    tour: TourSheet, road: Profile | None, candidates: Sequence[str], without: Without | None = None
+) -> tuple[set[str], dict[str, Text]]:
     """The things of those named that may stay at home together, and of each other one what would be lacking then.
 
     All of them, where the tour without them lacks nothing that it does not lack with them; else one after the other in the order
     given, each tried on the tour without those that stay already. What stays in the end is therefore tried as a whole.
     """
+    without = without or _left
     if not candidates:
         return set(), {}
     before = _lacks(tour, road)
-    if not _worse(before, _lacks(_without(tour, candidates), road)):
+    if not _worse(before, _lacks(without(tour, candidates), road)):
         return set(candidates), {}
     staying, refused = list[str](), dict[str, Text]()
     for thing_id in candidates:
-        lack = _worse(before, _lacks(_without(tour, [*staying, thing_id]), road))
+        lack = _worse(before, _lacks(without(tour, [*staying, thing_id]), road))
         if lack is None:
             staying.append(thing_id)
         else:
@@ -37,7 +44,7 @@ def spared(tour: TourSheet, road: Profile | None, candidates: Sequence[str]) -> 
     return set(staying), refused
 
 
-def _without(tour: TourSheet, ids: Sequence[str]) -> TourSheet:
+def _left(tour: TourSheet, ids: Sequence[str]) -> TourSheet:
     kit = tuple(thing for thing in tour.kit if thing.id not in ids and thing.inside not in ids)
     return tour.model_copy(update={"kit": kit, "load": still_standing(tour.load, kit, tour.rig)})
 
