@@ -40,6 +40,7 @@ class Hands:
         """After a reload, what was entered beside what stands there, where they differ."""
         self.page.get_by_role("status").filter(has_text="Kept").wait_for(timeout=PATIENCE_MS)
         self.page.wait_for_load_state("networkidle")
+        refused = self.page.get_by_role("alert").all_text_contents()
         self.page.reload()
         self._to("Road", "Assumed")
         rows = self.page.get_by_role("table", name="Defaults").locator("[data-default]")
@@ -49,7 +50,8 @@ class Hands:
         found = {("own", key): value for key, value in shown.items()}
         found |= {("thing", thing["id"]): round(thing["mass_kg"], 6) for thing in sheet["kit"]}
         found |= {("stop", stop["id"]): (stop["opens_h"], stop["closes_h"]) for stop in sheet["road"]["stops"]}
-        return {place: (value, found.get(place)) for place, value in self.entered.items() if found.get(place) != value}
+        lost = {place: (value, found.get(place)) for place, value in self.entered.items() if found.get(place) != value}
+        return lost | ({("said",): (refused, None)} if refused else {})
 
     def edit(self, times: int) -> None:
         """So many edits, a stretch on each view, at any speed, the view changed while changes are on their way."""

@@ -98,7 +98,15 @@ const asProblem = (trouble: unknown) => (trouble instanceof Problem ? trouble : 
 export function TourProvider({ id, children, waiting }: { id: string; children: ReactNode; waiting: (problem: Problem | null) => ReactNode }) {
   const queries = useQueryClient()
   const key = useMemo(() => ['tour', id], [id])
-  const { data, error, failureReason, refetch } = useQuery<TourAnswer>({ queryKey: key, queryFn: () => api.tour(id) })
+  const { data, error, failureReason, refetch } = useQuery<TourAnswer>({
+    queryKey: key,
+    queryFn: async () => {
+      const read = await api.tour(id)
+      // Read before a change that was answered meanwhile, it is older than what is here.
+      const here = queries.getQueryData<TourAnswer>(key)
+      return here && here.tour.revision > read.tour.revision ? here : read
+    },
+  })
   const [busy, setBusy] = useState('')
   const [problem, setProblem] = useState<Problem | null>(null)
   const [remarks, setRemarks] = useState<string[]>([])
