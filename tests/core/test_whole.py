@@ -11,7 +11,7 @@ from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.kit import Whereabouts
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
-from omnifer.core.model.road import DayCut, MonthNormals, Road, Station, Stop, TypedDay, Weather
+from omnifer.core.model.road import DayCut, MonthNormals, Night, Road, Station, Stop, SurfaceStretch, TypedDay, Weather
 from omnifer.core.model.roles import Device, FuelVessel, Mat, SleepingBag, Stove, Treatment, UsedUp
 from omnifer.core.model.stores import Stores
 from omnifer.core.rig.catalogue import carrier
@@ -36,16 +36,16 @@ def seasons(*kit, june: float):
     return small_tour(*kit, road=Road(typed_days=days, stations=(station,)))
 
 
-def test_a_mend_says_what_it_brings_and_none_brings_worse_than_it_ends():
+def test_a_mend_says_what_it_brings_and_what_brings_worse_comes_last():
     """Four weeks later no night is cold: with mild days nothing comes by it, with hot ones a finding as bad as the one that
-    ends; where the cold is only worth knowing the hot month is not offered at all."""
+    ends, or worse where the cold is only worth knowing."""
     kit = (thing("bag", 1, 6, role=SleepingBag(comfort_c=-3)), thing("mat", 0.5, 2, role=Mat(r_value=5)))
     (mild,) = [words for words in helps(seasons(*kit, june=22), "cold_sleep") if "weeks" in words]
     assert "it brings" not in mild
     (hot,) = [words for words in helps(seasons(*kit, june=60), "cold_sleep") if "weeks" in words]
     assert "it brings: Day" in hot
     assert "in the shade" in hot
-    assert not any("weeks" in words for words in helps(seasons(june=60), "cold_night"))
+    assert "it brings: Day" in helps(seasons(june=60), "cold_night")[-1]
 
 
 def test_cases_of_one_cause_are_ended_together_and_one_by_one():
@@ -152,6 +152,36 @@ def test_a_headwind_that_takes_a_slow_rider_into_the_dark_is_told():
     assert told(slow, 0.1) == told(strong, 6) == []
 
 
+def test_a_day_that_ends_in_the_dark_sets_out_earlier_by_itself_and_not_before_the_sun():
+    """Days of 60, 120 and 60 km from one on: the long one sets out earlier, the others stay. Where the sun is up for less
+    than the day takes, no start is offered in the dark."""
+    nights = (Night(at_km=60),)
+
+    def autumn(date, hour=13, pauses=1.3):
+        stops = [place(60.0 * k, "site") for k in range(5)]
+        return riding(
+            *stops,
+            length_km=240,
+            nights=nights,
+            start=date,
+            start_hour=hour,
+            pause_factor=pauses,
+            cut=DayCut(by="distance", distance_km=120),
+        )
+
+    tour = autumn(dt.date(2027, 9, 20))
+    (late,) = [d for d in found("dark_day", tour) if d.about == "2"]
+    begun = mended(tour, late.mends[0])
+    before, after = (assess(t, profile_of(t)).days for t in (tour, begun))
+    assert [d.start_h for d in before] == [13, 13, 13]
+    assert [d.start_h for d in after] == [13, late.mends[0].starts[0].hour, 13]
+    assert after[1].arrive_h < after[1].sunset_h
+    assert found("dark_day", begun) == []
+    winter = autumn(dt.date(2027, 12, 20), 9, 1.9)
+    (short,) = found("dark_day", winter)
+    assert short.mends[0].starts[0].hour == 8  # the sun rises at 07:50
+
+
 # Snow, food and bottles -----------------------------------------------------------------------------------------------
 
 
@@ -218,3 +248,26 @@ def test_who_sleeps_in_a_house_that_serves_meals_has_breakfast_there():
     nights = 3 / 4  # of four days three end at such a house
     assert 1 - dined / cooked == pytest.approx(0.35 * nights, abs=0.05)
     assert (dined - served) / cooked == pytest.approx(0.25 * nights, abs=0.05)
+
+
+def test_a_rack_with_nothing_to_spare_is_told_where_the_road_shakes_it():
+    """A rack of 25 kg that bears 24.9: said on 40 km of gravel, on none of asphalt, and not with 2 kg less."""
+    own = sum(part.mass_kg for part in pannier_bike().carriers if part.hangs_on == "rack")
+
+    def told(mass_kg, surface):
+        block = thing("block", mass_kg, 2)
+        load = Load(placements=(Placement(thing_id="block", carrier_id="left"),))
+        limit = own + 8
+        supports = [s.model_copy(update={"limit_kg": limit}).model_dump() for s in pannier_bike().supports]
+        tour = riding(
+            place(60, "site"), length_km=120, things=(block,), surfaces=(SurfaceStretch(from_km=0, to_km=40, surface=surface),)
+        )
+        tour = tour.model_copy(
+            update={"load": load, "rig": tour.rig.model_copy(update={"bikes": (pannier_bike(supports=supports),)})}
+        )
+        here = situation_of(tour, profile_of(tour))
+        return [(d.kind, d.grade) for kind in ("near_limit", "over_support") for d in look_for(kind, here).values()]
+
+    assert told(7.95, "gravel") == [("near_limit", "worth_knowing")]
+    assert told(7.95, "asphalt") == told(6, "gravel") == []
+    assert told(8.5, "gravel") == [("over_support", "stops_you")]

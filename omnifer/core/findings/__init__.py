@@ -34,7 +34,7 @@ SHOWN_PER_KIND = 4
 CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     on_the_road.water_gaps: ("water_gap",),
     limits.limits_exceeded: (
-        "over_volume", "over_mass", "over_support", "over_wheel", "over_system", "hitch_load", "front_lifts",
+        "over_volume", "over_mass", "over_support", "over_wheel", "over_system", "hitch_load", "front_lifts", "near_limit",
     ),
     limits.pressed_carriers: ("pressed",),
     rig.misfits: ("no_fit",),
@@ -105,7 +105,7 @@ def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Find
     checks = [check for check, kinds in CHECKS.items() if not set(kinds) <= but]
     found = (entry for check in checks for entry in _bounded(_keyed(gathered(check(situation))), aside))
     all_ = [entry for entry in found if entry[1].kind not in but]
-    all_.sort(key=lambda f: (f[0] in aside, is_small(f[1]), GRADES.index(f[1].grade), harm(f[1].kind), f[1].day or 0, -f[1].size))
+    all_.sort(key=lambda f: (f[0] in aside, is_small(f[1]), GRADES.index(f[1].grade), harm(f[1]), f[1].day or 0, -f[1].size))
     return [
         _ranked(rank, key, draft, aside.get(key), is_small(draft) or (rank > BUDGET and draft.grade != GRADES[0]))
         for rank, (key, draft) in enumerate(all_, 1)

@@ -9,7 +9,7 @@ from omnifer.core.findings.situation import Draft, Situation, stretch
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure, Text
-from omnifer.core.model.road import LATEST_START_H, DayCut
+from omnifer.core.model.road import LATEST_START_H, DayCut, DayStart
 from omnifer.core.physics.riding import steady_speed
 from omnifer.core.road.days import CHILD_YEARS
 from omnifer.core.road.pace import RidingMass
@@ -79,30 +79,41 @@ def _dark(day: Day, place: Text) -> Draft:
     number_of, dusk = number(day.number), clock(day.dusk_h) if day.dusk_h is not None else "no clear hour"
     reason = say("Starting at {start}, pauses included. Civil twilight ends at {dusk}; hills and haze shorten the light.",
                  start=clock(day.start_h), dusk=dusk)  # fmt: skip
-    start_hour: float | None = None
-    lights = say("lights and reflectors are needed otherwise")
+    hour: float | None = None
     if day.sun == "stays_down":
         sentence, late = say("On day {day} the sun does not rise.", day=number_of), day.riding_hours
         reason = say("Polar night: at noon there is twilight at best. Plan lamps, batteries and warm stops for all of it.")
-        mend = say("Ride it in another season")
+        otherwise = say("Ride it in another season")
     elif day.dark:
         late = day.arrive_h - (day.sunset_h or 0.0)
         sentence = say("Day {day} ends at {arrive}; the sun sets at {sunset}.", day=number_of, arrive=clock(day.arrive_h),
                        sunset=clock(day.sunset_h or 0))  # fmt: skip
-        mend, start_hour = say("Start {late} earlier", late=_quarters(late)), day.start_h - _quarters(late).value / 60
+        # Nobody ends a day in the light by beginning it in the dark.
+        hour = max(_quarter_after(day.sunrise_h or 0.0), day.start_h - _quarters(late).value / 60)
+        otherwise = say("Make day {day} shorter", day=number_of)
     else:
         late = (day.sunrise_h or 0.0) - day.start_h
         sentence = say("Day {day} begins at {start}; the sun rises at {sunrise}.", day=number_of, start=clock(day.start_h),
                        sunrise=clock(day.sunrise_h or 0))  # fmt: skip
-        mend, start_hour = say("Start {late} later", late=_quarters(late)), day.start_h + _quarters(late).value / 60
-    if start_hour is not None and not 0 <= start_hour <= LATEST_START_H:
-        start_hour = None
+        hour = day.start_h + _quarters(late).value / 60
+        otherwise = say("Ride it in another season")
+    if hour is not None and hour != day.start_h and hour <= LATEST_START_H and (hour < day.start_h) == day.dark:
+        lights = say("the other days stay as they are; lights and reflectors are needed otherwise")
+        mend = Mend(name=say("Set out at {hour} on day {day}", hour=clock(hour), day=number_of), consequence=lights,
+                    starts=[DayStart(at_km=day.from_km, hour=hour)])  # fmt: skip
+    else:
+        mend = Mend(name=otherwise, consequence=say("there is no more light to set out in"))
     return Draft(
         kind="dark_day", grade="slows_you", sentence=sentence, reason=reason, place=place, size=late, at_km=day.from_km,
         to_km=day.to_km, day=day.number, cause="dark", about=str(day.number),
         case=say("day {day}, by {late}", day=number_of, late=hours(late)),
-        mends=[Mend(name=mend, consequence=lights, start_hour=start_hour)],
+        mends=[mend],
     )  # fmt: skip
+
+
+def _quarter_after(hour: float) -> float:
+    """The quarter of an hour at or after an hour [h]."""
+    return math.ceil(hour * 4) / 4
 
 
 def _quarters(late_h: float) -> Figure:

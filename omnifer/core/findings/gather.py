@@ -45,9 +45,9 @@ BUDGET = 15
 """So many findings are read; of what comes after them only what stops is told, the rest is folded as well; practice."""
 
 
-def harm(kind: FindingKind) -> int:
-    """How bad a kind of trouble is beside others of its grade: 0 is worst."""
-    return next((k for k, kinds in enumerate(HARMS) if kind in kinds), len(HARMS))
+def harm(draft: Draft) -> int:
+    """How bad a trouble is beside others of its grade: 0 is worst."""
+    return 0 if draft.hurts else next((k for k, kinds in enumerate(HARMS) if draft.kind in kinds), len(HARMS))
 
 
 def is_small(draft: Draft) -> bool:
@@ -77,13 +77,19 @@ def _all_at_once(found: list[Draft]) -> Iterator[Mend]:
     firsts = [next((mend for mend in draft.mends if mend.changes), None) for draft in found]
     each = list({repr(mend): mend for mend in firsts if mend is not None}.values())
     things, moves = [t for mend in each for t in mend.things], [p for mend in each for p in mend.moves]
-    touched = [{t.id for t in mend.things} | {p.thing_id for p in mend.moves} for mend in each]
+    starts = [start for mend in each for start in mend.starts]
+    touched = [
+        {t.id for t in mend.things} | {p.thing_id for p in mend.moves} | {repr(s.at_km) for s in mend.starts} for mend in each
+    ]
     apart = sum(map(len, touched)) == len(set().union(*touched))
-    alike = all(mend == Mend(name=mend.name, consequence=mend.consequence, things=mend.things, moves=mend.moves) for mend in each)
+    alike = all(
+        mend == Mend(name=mend.name, consequence=mend.consequence, things=mend.things, moves=mend.moves, starts=mend.starts)
+        for mend in each
+    )
     if len(each) > 1 and apart and alike:
         told = {repr(mend.consequence): mend.consequence for mend in each[:NAMED_TOGETHER]}
         name = joined([mend.name for mend in each]) if len(each) <= NAMED_TOGETHER else say("All {n}", n=str(len(each)))
-        yield Mend(name=name, consequence=joined(told.values()), things=things, moves=moves)
+        yield Mend(name=name, consequence=joined(told.values()), things=things, moves=moves, starts=starts)
 
 
 def _as_one(found: list[Draft]) -> Draft:

@@ -9,8 +9,9 @@ from numpy.typing import NDArray
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.limits import Limit
 from omnifer.core.model.finding import FindingKind
+from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.model.trace import LimitKind
-from omnifer.core.sentence import kg, litres, say, share
+from omnifer.core.sentence import fine_kg, kg, km, litres, say, share
 
 Array = NDArray[np.float64]
 FAR_OVER = 0.2
@@ -43,6 +44,10 @@ SAYINGS: dict[LimitKind, Saying] = {
 NAMES: dict[LimitKind, str] = {"hitch": "The hitch", "front_wheel": "The front wheel", "rear_wheel": "The rear wheel"}
 """What a limit is called where its bike is known; all others by their own name."""
 
+SHAKES = frozenset({"gravel", "soft"})
+SHAKEN: frozenset[LimitKind] = frozenset({"support", "front_wheel", "rear_wheel", "system"})
+ROUGH_KM, TO_SPARE = 10.0, 0.02
+"""On so much rough road, what has less than this part of its limit to spare is worth a word [km, -]; practice."""
 HARDLY_PRESSED_L = 0.2
 """Less than this gives way by itself [l]; practice."""
 
@@ -56,6 +61,31 @@ def limits_exceeded(s: Situation) -> Iterator[Draft]:
             yield _tail_heavy(s, limit)
         else:
             yield _over(s, limit, beyond)
+    yield from _at_the_limit(s)
+
+
+def _at_the_limit(s: Situation) -> Iterator[Draft]:
+    """What bears all it may where the road shakes it."""
+    rough = sum(g.to_km - g.from_km for g in s.tour.road.surfaces if g.surface in SHAKES)
+    for limit in s.loaded.limits if rough >= ROUGH_KM else ():
+        if limit.kind not in SHAKEN or not limit.most:
+            continue
+        values = limit.values(s.loaded.contents)
+        worst = int(np.argmax(values))
+        have = float(values[worst])
+        if not (1 - TO_SPARE) * limit.most <= have <= limit.most + ROUNDING:
+            continue
+        at_km, day, place = s.when(worst)
+        name = _bike_name(s, limit) if limit.kind == "system" else NAMES.get(limit.kind, limit.name)
+        yield Draft(
+            kind="near_limit", grade="worth_knowing",
+            sentence=say("{name} carries {have} of {limit}: nothing to spare.", name=name, have=fine_kg(have),
+                         limit=fine_kg(limit.most)),
+            reason=say("{rough} of this road shake it, and a limit is for one that does not: look at bolts and welds every day"
+                       " there, or carry a kilogram less on it.", rough=km(rough)),
+            place=place, size=have / limit.most, at_km=at_km, day=day, bike_id=limit.bike_id, about=f"margin-{limit.key}",
+            cause="margin", case=say("{name}", name=name),
+        )  # fmt: skip
 
 
 def _over(s: Situation, limit: Limit, beyond: Array) -> Draft:

@@ -248,11 +248,11 @@ def tight_shops(s: Situation) -> Iterator[Draft]:
     if s.voyage is None:
         return
     by_km = {visit.stop.at_km: visit for visit in s.voyage.visits.values() if visit.stop.shop in arrivals.FOOD_SHOPS}
-    start_h = s.tour.road.start_hour
     for gap in s.gaps:
         visit = by_km.get(gap.from_km)
         if gap.supply != "food" or gap.days < TIGHT_GAP_DAYS or visit is None or visit.stop.closes_h is None:
             continue
+        start_h = s.tour.road.start_h(gap.from_km)
         open_ = arrivals.windows(visit, start_h, s.tour.practice)
         if len(open_) != 1:
             continue
@@ -298,7 +298,7 @@ def _other_starts(voyage: Voyage, tour: TourSheet, stop_id: str) -> Iterator[Men
         stops = tuple(visit.stop for visit in voyage.visits.values())
         visits = arrivals.visits(stops, replace(voyage.watch, start=date), usual)
         shops = (visit for visit in visits.values() if visit.stop.shop in arrivals.FOOD_SHOPS)
-        return {visit.stop.id for visit in shops if arrivals.shop_shut(visit, road.start_hour, usual) is not None}
+        return {visit.stop.id for visit in shops if arrivals.shop_shut(visit, road.start_h(visit.stop.at_km), usual) is not None}
 
     today = len(shut_from(start))
     for shift in (1, -1, 2, -2, 3, -3):

@@ -25,7 +25,8 @@ QUESTIONS: tuple[Question, ...] = (
         kinds=["over_mass", "over_volume", "over_support", "over_wheel", "over_system", "hitch_load", "front_lifts", "no_fit",
                "tyre_pressure", "pressed", "sides", "front_share", "improvised", "on_shelf", "not_dry", "falls_out",
                "left_behind", "too_deep", "too_long", "not_together", "guesses", "too_few_days", "long_day", "walking",
-               "too_wide", "no_slack", "days_left", "childs_load", "soft_ground"],
+               "too_wide", "no_slack", "days_left", "childs_load", "soft_ground",
+               "near_limit"],
     ),
 )  # fmt: skip
 """Every kind of trouble stands under one of them."""

@@ -77,6 +77,8 @@ class Draft:
     about: str | None = None
     """What tells it from others of its kind on its bike and in its bag; None: the names in its sentence, else its day."""
 
+    hurts: bool = False
+    """Somebody is hurt by it, though others of its kind only cost hours."""
     cause: str = ""
     """Drafts of a kind with one cause are one trouble, and are told as one finding; empty: each is its own."""
     case: Text | None = None

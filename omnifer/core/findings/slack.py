@@ -9,12 +9,13 @@ import numpy as np
 from omnifer.core.findings.situation import Draft, Situation, stretch
 from omnifer.core.model.assessment import Day, Gap
 from omnifer.core.model.finding import Mend
-from omnifer.core.model.quantities import Figure
+from omnifer.core.model.quantities import Figure, Text
 from omnifer.core.model.road import Night, Stop
+from omnifer.core.model.roles import SleepingBag
 from omnifer.core.needs import night_stops, out_of_doors
 from omnifer.core.physics.weather import chance_of_run
 from omnifer.core.road.days import ANY_NIGHT, CHILD_YEARS, wished_nights
-from omnifer.core.sentence import clock, kg, km, metres, number, say, share, tenths
+from omnifer.core.sentence import clock, joined, kg, km, metres, number, say, share, tenths
 
 HOME_KM = 3.0
 """A journey that begins so near the end of the road takes the party home [km]."""
@@ -175,8 +176,14 @@ def wet_runs(s: Situation) -> Iterator[Draft]:
         reason=say("Each day taken by itself; real weather comes in spells, so runs are likelier." + roof
                    + " Nothing dries meanwhile: keep sleeping bags in dry bags, and look for a roof after two wet days.",
                    first=number(first or 0)),
-        place=say("the whole tour"), size=run, about="",
+        place=say("the whole tour"), size=run, about="", hurts=bool(out) and _chills(s),
     )  # fmt: skip
+
+
+def _chills(s: Situation) -> bool:
+    """Whether who is wet day after day is harmed: a child along, or down to sleep in."""
+    down = any(isinstance(t.role, SleepingBag) and "down" in t.natures for t in s.tour.kit)
+    return down or any(rider.age_years is not None and rider.age_years < CHILD_YEARS for rider in s.tour.riders)
 
 
 def long_ways(s: Situation) -> Iterator[Draft]:
@@ -198,8 +205,9 @@ def long_ways(s: Situation) -> Iterator[Draft]:
             here, grade="stops_you", size=late,
             sentence=say("On softer ground the {days} days to {to} become {then}; the food lasts {lasts}.", **figures,
                          then=number(gap.days + more), lasts=tenths(gap.days + reserve)),
-            reason=say("{way} and {mass} of food from {from_} on. Soft ground that takes a third longer than reckoned is common:"
-                       " ask who came through lately, and set a place and a day from which you turn back.", **figures),
+            reason=joined([say(
+                "{way} and {mass} of food from {from_} on. Soft ground that takes a third longer than reckoned is common: ask who"
+                " came through lately, and set a place and a day from which you turn back.", **figures), _roofs(s, gap)], " "),
             mends=[Mend(name=say("Food for {more:day|days} more", more=number(more)),
                         consequence=say("{mass} more", mass=kg(a_day * more)))],
         )  # fmt: skip
@@ -207,9 +215,18 @@ def long_ways(s: Situation) -> Iterator[Draft]:
     yield replace(
         here,
         sentence=say("No shop for {days} days: {mass} of food leave {from_} with you.", **figures),
-        reason=say("{way} to {to}, with food for {reserve} days to spare. Who comes later than planned eats less.", **figures,
-                   reserve=tenths(reserve)),
+        reason=joined([say("{way} to {to}, with food for {reserve} days to spare. Who comes later than planned eats less.",
+                           **figures, reserve=tenths(reserve)), _roofs(s, gap)], " "),
     )  # fmt: skip
+
+
+def _roofs(s: Situation, gap: Gap) -> Text:
+    """What shelters on a long way, and on how many of its days it rains or snows."""
+    roofs = [stop.name for stop in s.tour.road.stops if stop.shelter in ("hut", "room") and gap.from_km < stop.at_km < gap.to_km]
+    wet = sum(day.rain_chance for day in s.days if gap.from_km <= day.from_km < gap.to_km)
+    words = {0: "There is no roof on it", 1: "{roof} is the only roof on it"}.get(len(roofs), "{n} roofs stand on it")
+    return say(words + "; {wet:day|days} of rain or snow are to be expected.", roof=roofs[0] if roofs else "",
+               n=number(len(roofs)), wet=number(round(wet)))  # fmt: skip
 
 
 def _later(s: Situation, gap: Gap) -> float:

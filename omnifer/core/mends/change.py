@@ -1,6 +1,6 @@
 """A tour as a change would have it, and what a change consists of."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from typing import TypeVar
 
 from omnifer.core.model.finding import Mend
@@ -8,7 +8,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Carrier
-from omnifer.core.model.road import Stop
+from omnifer.core.model.road import SAME_START_KM, DayStart, Stop
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import share
 
@@ -27,7 +27,7 @@ def mended(tour: TourSheet, mend: Mend) -> TourSheet:
             "stops": tuple(_replaced(tour.road.stops, mend.stops, add=True)),
             "cut": mend.cut or tour.road.cut,
             "nights": tour.road.nights if mend.nights is None else tuple(mend.nights),
-            "start_hour": tour.road.start_hour if mend.start_hour is None else mend.start_hour,
+            "starts": _starting(tour.road.starts, mend.starts),
         }
     )
     bikes = tuple(
@@ -40,6 +40,12 @@ def mended(tour: TourSheet, mend: Mend) -> TourSheet:
             "start_date": mend.start_date or tour.start_date,
         }
     )  # fmt: skip
+
+
+def _starting(old: Iterable[DayStart], other: Sequence[DayStart]) -> tuple[DayStart, ...]:
+    """Days with hours of their own, those that begin at the same places replaced."""
+    kept = (one for one in old if all(abs(one.at_km - new.at_km) > SAME_START_KM for new in other))
+    return tuple(sorted((*kept, *other), key=lambda one: one.at_km))
 
 
 def _replaced(old: Iterable[One], other: Iterable[One], add: bool) -> Iterator[One]:

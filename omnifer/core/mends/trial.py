@@ -96,12 +96,12 @@ class Trial:
         return evaluate(problem, placing_of(tour, problem)).broken
 
     def as_a_whole(self, mends: Iterable[Mend]) -> list[Mend]:
-        """Each with what it brings besides, those first that bring nothing; none that brings worse than it ends."""
+        """Each with what it brings besides: first what brings nothing, last what brings worse than it ends."""
         before, judged = all_drafts(self.here), []
         for mend in mends:
             brings = self._brought(before, mend) if mend.changes else []
-            if not brings or GRADES.index(brings[0].grade) >= GRADES.index(self.finding.grade):
-                judged.append((bool(brings), _saying(mend, brings)))
+            worse = bool(brings) and GRADES.index(brings[0].grade) < GRADES.index(self.finding.grade)
+            judged.append((bool(brings) + worse, _saying(mend, brings)))
         return [mend for _, mend in sorted(judged, key=lambda entry: entry[0])]
 
     def _with(self, mend: Mend) -> Situation:
@@ -129,7 +129,7 @@ class Trial:
             itself = draft.kind == self.finding.kind and (key in own or draft.kind in OF_THINGS)
             if not itself and ((worse and bad) or needless):
                 found.append(draft)
-        return sorted(found, key=lambda draft: (worst_first(draft)[0], harm(draft.kind)))
+        return sorted(found, key=lambda draft: (worst_first(draft)[0], harm(draft)))
 
 
 def _saying(mend: Mend, brings: list[Draft]) -> Mend:

@@ -10,7 +10,7 @@ from omnifer.core.model.load import FoodShare, Placement
 from omnifer.core.model.needs import Grade as Grade
 from omnifer.core.model.quantities import Noun, Quantity, Text
 from omnifer.core.model.rig import Carrier
-from omnifer.core.model.road import DayCut, Night, Stop
+from omnifer.core.model.road import DayCut, DayStart, Night, Stop
 from omnifer.core.model.stores import Stores
 
 GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
@@ -88,6 +88,7 @@ FindingKind = Literal[
     "long_way",
     "childs_load",
     "soft_ground",
+    "near_limit",
     "climbs_fast",
     "sleeps_high",
 ]
@@ -106,7 +107,9 @@ class Mend(Noun):
     carriers: list[Carrier] = Field([], description="Carriers to take instead of those with the same identifiers")
     stops: list[Stop] = Field([], description="Stops to take instead of those with the same identifiers")
     start_date: dt.date | None = None
-    start_hour: float | None = Field(None, ge=0, lt=24, description="Another hour to set out at [h]")
+    starts: list[DayStart] = Field(
+        [], description="Days to set out at another hour, instead of those that begin at the same places"
+    )
     nights: list[Night] | None = Field(None, description="Nights to set instead of those that are set")
     cut: DayCut | None = Field(None, description="Another way to cut the days")
 

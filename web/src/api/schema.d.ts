@@ -1598,7 +1598,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "climbs_fast" | "sleeps_high")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "sleeps_high")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -3811,6 +3811,22 @@ export interface components {
             to_km: number;
         };
         /**
+         * DayStart
+         * @description A day that sets out at an hour of its own: the one that begins here.
+         */
+        DayStart: {
+            /**
+             * At Km
+             * @description Distance along the road [km]
+             */
+            at_km: number;
+            /**
+             * Hour
+             * @description Wall clock [h]
+             */
+            hour: number;
+        };
+        /**
          * Debrief
          * @description The whole debrief.
          */
@@ -4499,7 +4515,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "climbs_fast" | "sleeps_high";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "sleeps_high";
             /** Mends */
             mends: components["schemas"]["Mend-Output"][];
             /** Need */
@@ -5957,11 +5973,11 @@ export interface components {
              */
             start_date?: string | null;
             /**
-             * Start Hour
-             * @description Another hour to set out at [h]
-             * @default null
+             * Starts
+             * @description Days to set out at another hour, instead of those that begin at the same places
+             * @default []
              */
-            start_hour?: number | null;
+            starts?: components["schemas"]["DayStart"][];
             /**
              * Stops
              * @description Stops to take instead of those with the same identifiers
@@ -6028,11 +6044,11 @@ export interface components {
              */
             start_date: string | null;
             /**
-             * Start Hour
-             * @description Another hour to set out at [h]
-             * @default null
+             * Starts
+             * @description Days to set out at another hour, instead of those that begin at the same places
+             * @default []
              */
-            start_hour: number | null;
+            starts: components["schemas"]["DayStart"][];
             /**
              * Stops
              * @description Stops to take instead of those with the same identifiers
@@ -7152,7 +7168,7 @@ export interface components {
             /** Id */
             id: string;
             /** Kinds */
-            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "climbs_fast" | "sleeps_high")[];
+            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "sleeps_high")[];
             /**
              * Open
              * @description Nothing was said that could answer it
@@ -7547,6 +7563,12 @@ export interface components {
              */
             start_hour?: number;
             /**
+             * Starts
+             * @description Days that set out at another hour
+             * @default []
+             */
+            starts?: components["schemas"]["DayStart"][];
+            /**
              * Stations
              * @default []
              */
@@ -7655,6 +7677,12 @@ export interface components {
              * @default 8
              */
             start_hour: number;
+            /**
+             * Starts
+             * @description Days that set out at another hour
+             * @default []
+             */
+            starts: components["schemas"]["DayStart"][];
             /**
              * Stations
              * @default []
@@ -10037,6 +10065,7 @@ export interface components {
              *       "pause_factor": 1.3,
              *       "rooms_only": false,
              *       "start_hour": 8,
+             *       "starts": [],
              *       "stations": [],
              *       "stops": [],
              *       "surfaces": [],

@@ -6,6 +6,8 @@ import { useDesk } from '../../api/tour'
 import { Muted, RailLine } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 
+/** Less than this is told as no time [min]. */
+const NO_TIME_MIN = 0.05
 const Costs = styled.p`
   font-size: var(--size-lead);
   font-stretch: var(--width-text);
@@ -41,11 +43,17 @@ export function PriceLine({ thing }: { thing: Thing }) {
             {data.minutes_a_day !== null && (
               <>
                 ,{' '}
-                <b>
-                  {data.minutes_a_day.toFixed(1)}
-                  {'\u00a0'}min
-                </b>{' '}
-                and{' '}
+                {Math.abs(data.minutes_a_day) < NO_TIME_MIN ? (
+                  'no time, for another rider is slower, but '
+                ) : (
+                  <>
+                    <b>
+                      {data.minutes_a_day.toFixed(1)}
+                      {'\u00a0'}min
+                    </b>{' '}
+                    and{' '}
+                  </>
+                )}
                 <b>
                   {data.kj_a_day?.toFixed(0)}
                   {'\u00a0'}kJ
