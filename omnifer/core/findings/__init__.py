@@ -101,9 +101,15 @@ OF_PREPARING: frozenset[FindingKind] = frozenset(
 def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Finding]:
     """All findings but of some kinds, ranked: those set aside last, small things before them; by grade, by what they
     harm, then the day on which they bite, then size."""
-    aside = {one.finding_id: one.reason for one in situation.tour.set_aside}
     checks = [check for check, kinds in CHECKS.items() if not set(kinds) <= but]
-    found = (entry for check in checks for entry in _bounded(_keyed(gathered(check(situation))), aside))
+    told = [dict(_keyed(gathered(check(situation)))) for check in checks]
+    aside = {
+        one.finding_id: one.reason
+        for one in situation.tour.set_aside
+        for drafts in told
+        if one.finding_id in drafts and (not one.cases or set(drafts[one.finding_id].cases) <= set(one.cases))
+    }
+    found = (entry for drafts in told for entry in _bounded(drafts.items(), aside))
     all_ = [entry for entry in found if entry[1].kind not in but]
     all_.sort(key=lambda f: (f[0] in aside, is_small(f[1]), GRADES.index(f[1].grade), harm(f[1]), f[1].day or 0, -f[1].size))
     return [
@@ -150,7 +156,7 @@ def _keyed(drafts: Iterable[Draft]) -> Iterator[tuple[str, Draft]]:
         yield draft.key + (f":{taken[draft.key]}" if taken[draft.key] > 1 else ""), draft
 
 
-def _bounded(drafts: Iterator[tuple[str, Draft]], aside: Container[str]) -> Iterator[tuple[str, Draft]]:
+def _bounded(drafts: Iterable[tuple[str, Draft]], aside: Container[str]) -> Iterator[tuple[str, Draft]]:
     """Of each kind the worst few; the last shown says how many more there are. What is set aside is shown besides."""
     by_kind: dict[str, list[tuple[str, Draft]]] = {}
     for key, draft in drafts:
@@ -179,6 +185,7 @@ def _ranked(rank: int, key: str, draft: Draft, aside: str | None, small: bool) -
         of_kit=draft.kind in OF_THE_KIT,
         aside=aside,
         small=small,
+        cases=list(draft.cases),
         sentence=draft.sentence,
         reason=draft.reason,
         place=draft.place,

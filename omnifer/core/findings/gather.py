@@ -94,7 +94,8 @@ def _all_at_once(found: list[Draft]) -> Iterator[Mend]:
 
 def _as_one(found: list[Draft]) -> Draft:
     """The worst one, with the others listed in its reason, and with what helps against any of them."""
-    lead, others = found[0], found[1:]
+    names = tuple(sorted(replace(draft, cause="").key for draft in found))
+    lead, others = replace(found[0], cases=names), found[1:]
     if not others:
         return lead
     cases = [draft.case or draft.sentence for draft in others[:NAMED]]

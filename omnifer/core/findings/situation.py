@@ -81,6 +81,8 @@ class Draft:
     """Somebody is hurt by it, though others of its kind only cost hours."""
     cause: str = ""
     """Drafts of a kind with one cause are one trouble, and are told as one finding; empty: each is its own."""
+    cases: tuple[str, ...] = ()
+    """Of one that was gathered: what each case would be called alone."""
     case: Text | None = None
     """This one among others of its cause, in a few words."""
 

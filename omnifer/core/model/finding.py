@@ -130,6 +130,7 @@ class Finding(Noun):
     of_kit: bool = Field(description="About what the kit is for, rather than about how it rides and what it uses up")
     aside: str | None = Field(description="Why the rider has set it aside; such findings come last and stop nobody")
     small: bool = Field(description="Harms little, or there is enough that harms more: folded, after all others")
+    cases: list[str] = Field(description="What it was gathered from, each as it would be called alone; empty: from nothing else")
     sentence: Text
     place: Text
     reason: Text

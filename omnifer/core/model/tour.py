@@ -29,6 +29,9 @@ class SetAside(Noun):
 
     finding_id: Annotated[str, Field(min_length=1, max_length=400), OneLine]
     reason: Annotated[str, Field(min_length=1, max_length=200), OneLine]
+    cases: tuple[Annotated[str, Field(max_length=400)], ...] = Field(
+        (), max_length=200, description="What it was told of; once there is another case it is told again. None: all of its kind"
+    )
 
 
 class AnswerGiven(Noun):

@@ -43,7 +43,7 @@ export function SetAside({ finding }: { finding: Finding }) {
       </Line>
     )
   const keep = () =>
-    void change('Set a finding aside', { set_aside: [...others, { finding_id: finding.id, reason: reason.trim() }] }).then(
+    void change('Set a finding aside', { set_aside: [...others, { finding_id: finding.id, reason: reason.trim(), cases: finding.cases }] }).then(
       (done) => done && setReason(null),
     )
   return (
