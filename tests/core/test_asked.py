@@ -155,7 +155,8 @@ def test_own_medicine_lasts_for_the_tour_and_three_days():
 
 def test_dark_arrivals_ask_for_lamps_and_tunnels_do_too():
     lit = days(serving("head_light"), serving("tail_light"))
-    assert not any("light" in key for key in asks(lit))
+    assert not any("head_light" in key for key in asks(lit))
+    assert {state for key, state in asks(lit).items() if "tail_light" in key} == {"answered"}  # lit by day as well
     tunnel = days(serving("head_light"), hazards=(Hazard(from_km=10, to_km=12, kind="tunnels"),))
     bike = tunnel.rig.bikes[0].id
     assert asks(tunnel)[f"head_light:{bike}"] == "answered"

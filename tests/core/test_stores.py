@@ -157,7 +157,9 @@ def test_fuel_follows_height_cold_wind_snow_and_the_way_of_cooking():
 
     mild, cold = Weather(from_km=0, day_high_c=24, night_low_c=12), Weather(from_km=0, day_high_c=6, night_low_c=-6)
     base = burnt(Stores(cooking="boil"), mild)
-    assert burnt(Stores(cooking="cook"), mild) / base == pytest.approx(USUAL.boiled_cook_l / USUAL.boiled_only_l)
+    assert burnt(Stores(cooking="cook"), mild) / base == pytest.approx(
+        USUAL.boiled_cook_l / USUAL.boiled_only_l, rel=0.005
+    )  # 100 m up a pot simmers a breath longer
     assert burnt(Stores(cooking="none"), mild) == 0
     assert burnt(Stores(cooking="boil"), cold) > base * 1.1
     inn = tuple(stop(60 * n, services=("meals",)) for n in range(1, 10))

@@ -305,7 +305,7 @@ TRIED_ON = {
         "bank_usable boiled_cook_l boiled_evening boiled_only_l breakfast_share camp_cooking_l charging cloudy_per_rain "
         "coldest_water_c evening_share exchanger_gain food_hot_c fuel_reserve_days fuel_times gas_efficiency "
         "hub_converter hub_slowest_kmh panel_cloudy panel_resting panel_riding plug_stop_h power_reserve_days "
-        "power_times press_min_per_l seasonal_reserve snow_c melt_min_per_l wind_shielded "
+        "power_times press_min_per_l seasonal_reserve snow_c melt_min_per_l simmer_min simmer_kw wind_shielded "
     ),
     "pump": "bottle_frost_c cold_battery petrol_efficiency pump_min_per_l wind_open",
     "gravity": "alcohol_efficiency gravity_min_per_l gravity_wait_min",

@@ -61,7 +61,7 @@ def test_the_first_version_means_what_it_meant():
     ):
         assert [stop.pop(field) for stop in after["road"]["stops"]] == [usual] * len(same["stops"])
     assert {k: v for k, v in after["road"].items() if k != "nights"} == same | {
-        "zones": [], "hazards": [], "journeys": [], "rooms_only": False, "wild_camps": None,
+        "zones": [], "hazards": [], "journeys": [], "rooms_only": False, "wild_camps": None, "starts": [],
     }  # fmt: skip
     assert [(n["at_km"], n["rest_days"]) for n in after["road"]["nights"]] == [(48.5, 1)]
     for loads in ((before["load"], after["load"]), (before["kept_loads"][0]["load"], after["kept_loads"][0]["load"])):

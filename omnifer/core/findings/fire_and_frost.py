@@ -98,7 +98,7 @@ def frost(s: Situation) -> Iterator[Draft]:
             sentence=say("On {n:night|nights} bottles freeze shut.", n=number(len(shut))),
             reason=say(
                 "Below {limit} water in the open is ice by morning: fill the pot in the evening, stand bottles on their heads,"
-                " take one into the sleeping bag. The first such night is day {day}.",
+                " take one into the sleeping bag; bars ride inside the jacket. The first such night is day {day}.",
                 limit=celsius(usual.bottle_frost_c),
                 day=number(shut[0].number),
             ),

@@ -8,7 +8,8 @@ from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
-from omnifer.core.sentence import km, metres, number, say
+from omnifer.core.physics.boiling import boiling_point, cooks_longer
+from omnifer.core.sentence import celsius, km, metres, number, say, tenths
 
 HIGH_M, STEP_M, REST_M = 3000.0, 500.0, 1000.0
 """Above this height nobody should sleep more than so much higher than the night before, and should stay a night more for each so
@@ -46,7 +47,9 @@ def nights(s: Situation) -> Iterator[Draft]:
             kind="sleeps_high", grade="worth_knowing",
             sentence=say("{n:night lies|nights lie} above {felt}, the highest at {at}.", n=number(len(high)),
                          felt=metres(FELT_M), at=metres(at)),
-            reason=say("They climb no faster than is advised. Whoever has a headache there sleeps no higher the next night."),
+            reason=say("They climb no faster than is advised. Whoever has a headache there sleeps no higher the next night; keep"
+                       " a way down. Water boils at {boils} there, and food cooks {times} times as long.",
+                       boils=celsius(float(boiling_point(at))), times=tenths(float(cooks_longer(at)))),
             place=_place(day), size=len(high), at_km=day.to_km, day=day.number, about="",
         )  # fmt: skip
 

@@ -315,6 +315,7 @@ def _other_starts(voyage: Voyage, tour: TourSheet, stop_id: str) -> Iterator[Men
 
 MASK_AND_MITTS_KG, STAY_IN_C = 0.25, -35.0
 """What a face mask and spare overmitts weigh, and the wind chill in which few set out at all [kg, °C]; practice."""
+STANDING = " Sitting in all that is worn is borne for {sits}: a longer repair begins with the tent."
 SKIN_FREEZES: tuple[tuple[float, str], ...] = (
     (-55.0, "in less than 2 minutes"), (-48.0, "in 2 to 5 minutes"), (-40.0, "in 5 to 10 minutes"),
     (-28.0, "in 10 to 30 minutes"),
@@ -329,15 +330,18 @@ def frozen_skin(s: Situation) -> Iterator[Draft]:
     if not cold:
         return
     worst, at = min(cold, key=lambda pair: pair[0])
+    shortest = min((d.bears_h for layers in s.needed.layers for d in layers.days), default=None)
+    standing = STANDING if shortest is not None else ""
     soon = next(words for limit, words in SKIN_FREEZES if worst <= limit)
     yield Draft(
         kind="frostbite", grade="stops_you",
         sentence=say("Riding down feels like {felt} on day {day}: bare skin freezes {soon}.", felt=celsius(worst),
                      day=number(at.number), soon=soon),
-        reason=say("It feels like {from_} or colder on {n:day|days}: {which}. Cover the face, keep spare dry mitts at hand, look"
-                   " at each other's cheeks and fingers every half hour; white and numb skin is warmed, never rubbed.",
+        reason=say("It feels like {from_} or colder on {n:day|days}: {which}." + standing + " Cover the face, keep spare dry"
+                   " mitts at hand, look at each other's cheeks and fingers every half hour; white and numb skin is warmed, never"
+                   " rubbed.",
                    n=number(len(cold)), from_=celsius(SKIN_FREEZES[-1][0]),
-                   which=", ".join(str(day.number) for _, day in cold[:12])),
+                   which=", ".join(str(day.number) for _, day in cold[:12]), sits=hours(shortest or 0.0)),
         place=stretch(at.number, at.from_km, at.to_km), size=-worst, at_km=at.from_km, to_km=at.to_km, day=at.number, about="",
         mends=[Mend(name=say("A face mask each, and spare mitts on a string"),
                     consequence=say("some {mass} a rider; below {limit} felt stay in", mass=fine_kg(MASK_AND_MITTS_KG),

@@ -1,6 +1,6 @@
 """What leaves no slack: nights of the wrong kind, no day in hand, days of rain, a long way between shops, a child's load."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from itertools import pairwise
 
@@ -225,8 +225,32 @@ def _roofs(s: Situation, gap: Gap) -> Text:
     roofs = [stop.name for stop in s.tour.road.stops if stop.shelter in ("hut", "room") and gap.from_km < stop.at_km < gap.to_km]
     wet = sum(day.rain_chance for day in s.days if gap.from_km <= day.from_km < gap.to_km)
     words = {0: "There is no roof on it", 1: "{roof} is the only roof on it"}.get(len(roofs), "{n} roofs stand on it")
-    return say(words + "; {wet:day|days} of rain or snow are to be expected.", roof=roofs[0] if roofs else "",
+    told = say(words + "; {wet:day|days} of rain or snow are to be expected.", roof=roofs[0] if roofs else "",
                n=number(len(roofs)), wet=number(round(wet)))  # fmt: skip
+    return joined([told, *_ways_out(s, gap.from_km, gap.to_km)], " ")
+
+
+WAYS_OUT: dict[str, Callable[[Stop], bool]] = {
+    "bus or train": lambda stop: "transport" in stop.services,
+    "doctor": lambda stop: "doctor" in stop.services,
+    "bike workshop": lambda stop: stop.bike_shop != "none",
+}
+"""What takes a broken bike or a sick rider off a road, by its words."""
+
+
+def _ways_out(s: Situation, from_km: float, to_km: float) -> Iterator[Text]:
+    """Where the tour knows of a way off a stretch: the last before its end, and the first behind it."""
+    for what, is_there in WAYS_OUT.items():
+        places = [stop for stop in s.tour.road.stops if is_there(stop)]
+        behind = max((stop for stop in places if stop.at_km < to_km), key=lambda stop: stop.at_km, default=None)
+        ahead = min((stop for stop in places if stop.at_km >= to_km), key=lambda stop: stop.at_km, default=None)
+        told = [f"{{{key}}} at {{{key}_km}}" for key, stop in (("behind", behind), ("ahead", ahead)) if stop is not None]
+        if told:
+            yield say(
+                f"The nearest {what}: {' and '.join(told)}.",
+                **{key: stop.name for key, stop in (("behind", behind), ("ahead", ahead)) if stop is not None},
+                **{f"{key}_km": km(stop.at_km) for key, stop in (("behind", behind), ("ahead", ahead)) if stop is not None},
+            )
 
 
 def _later(s: Situation, gap: Gap) -> float:

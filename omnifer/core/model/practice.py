@@ -97,6 +97,8 @@ class Practice(Noun):
     coldest_water_c: float = _usual(4, 1, 10, "temperature", "No source is colder than this", least=0)
     snow_c: float = _usual(-5, -15, 0, "temperature", "Snow that is melted", most=0)
     melt_min_per_l: float = _usual(7, 5, 10, "min/l", "Melting snow in a pot, watched, for a litre of water")
+    simmer_min: float = _usual(8, 5, 15, "min", "Simmering an evening's pot at the sea; longer where water boils cooler")
+    simmer_kw: float = _usual(0.5, 0.3, 0.8, "kW", "Flame under a pot that simmers")
     gas_efficiency: float = _usual(0.55, 0.5, 0.6, "share", "Heat in the pot over heat of the gas, behind a shield", most=1)
     petrol_efficiency: float = _usual(0.48, 0.4, 0.55, "share", "Heat in the pot over heat of petrol, behind a shield", most=1)
     alcohol_efficiency: float = _usual(0.42, 0.35, 0.5, "share", "Heat in the pot over heat of alcohol, behind a shield", most=1)

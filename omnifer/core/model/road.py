@@ -18,7 +18,8 @@ Shop = Literal["full", "basic", "snacks", "none"]
 Shelter = Literal["none", "wild", "site", "hut", "room"]
 BikeShop = Literal["none", "basic", "full"]
 FuelKind = Literal["gas", "petrol", "alcohol"]
-Service = Literal["meals", "laundry", "plugs", "post"]
+Service = Literal["meals", "laundry", "plugs", "post", "transport", "doctor"]
+"""`transport`: a bus or a train that takes bikes; `doctor`: or a hospital."""
 Surface = Literal["asphalt", "rough_asphalt", "gravel", "soft", "push"]
 HazardKind = Literal[
     "bears", "insects", "ticks", "thorns", "dust", "tunnels", "traffic", "theft", "sun", "no_signal", "border"

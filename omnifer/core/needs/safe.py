@@ -69,6 +69,14 @@ def seen(a: Asking) -> Iterator[Wanted]:
     for rider in a.tour.riders:
         yield Wanted("seen", ("reflective",), lit | traffic, why, "slows_you", rider_id=rider.id, reach="stop")
         yield Wanted("seen", ("helmet",), a.riding, say("heads; the law differs by country"), "worth_knowing", rider_id=rider.id)
+    if not (lit | traffic).any():
+        for rider in a.tour.riders:
+            yield Wanted("seen", ("reflective",), a.riding, say("something bright, seen from afar by day too"), "worth_knowing",
+                         rider_id=rider.id)  # fmt: skip
+    if not lit.any():
+        for bike in a.tour.rig.bikes:
+            yield Wanted("seen", ("tail_light",), a.riding, say("lit by day, on open roads and in rain"), "worth_knowing",
+                         bike_id=bike.id)  # fmt: skip
     trailer = a.riding if any(s.trailer for b in a.tour.rig.bikes for s in b.supports) else a.riding & False
     yield Wanted("seen", ("flag",), trailer, say("a trailer is lower than drivers look"), "worth_knowing")
     yield Wanted("seen", ("torch",), a.outdoors, say("{n:evening|evenings} in camp", n=number(a.outdoors.sum())), "slows_you")

@@ -19,6 +19,8 @@ RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
     (5, ("shoe_covers",), "slows_you"),
 )
 """Felt colder than this [°C], one of these is worn; practice: stiff fingers are slow at the levers."""
+DEEP_C = -15.0
+"""Felt colder than this, damp gloves freeze and a second pair is worn in turn [°C]; practice."""
 EVENING_C = 12.0
 """Evenings colder than this want an insulated jacket, in summer too [°C]; practice."""
 FROSTY_C = 5.0
@@ -53,6 +55,10 @@ def wanted(a: Asking) -> Iterator[Wanted]:
                 say("felt {felt} in the coldest hour or on the longest descent", felt=celsius(_least(a.felt_c, cold))),
                 grade, rider.id,
             )  # fmt: skip
+        deep = a.riding & (a.felt_c < DEEP_C)
+        if deep.any():
+            yield Wanted("dressed", ("warm_gloves",), deep, say("felt {felt}: a second pair that is dry", felt=celsius(
+                _least(a.felt_c, deep))), "slows_you", rider.id, count=2)  # fmt: skip
         evening = a.outdoors & (a.evening_c < EVENING_C)
         yield Wanted(
             "dressed", ("warm_jacket",), evening,

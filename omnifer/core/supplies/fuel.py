@@ -57,6 +57,13 @@ def melted_per_litre(stove: Stove, wind_ms: Array, usual: Practice) -> Array:
     return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns]) * usual.fuel_times
 
 
+def simmered(stove: Stove, height_m: Array, usual: Practice) -> Array:
+    """Fuel for the longer simmering of an evening's pot on heights, beyond what it takes at the sea [kg]."""
+    longer_s = usual.simmer_min * 60 * (boiling.cooks_longer(height_m) - 1)
+    flame_kj = usual.simmer_kw * np.maximum(longer_s, 0)
+    return boiling.fuel_mass(flame_kj, 1.0, HEATING_VALUE[stove.burns]) * usual.fuel_times
+
+
 def boiled_a_day(ride: Ride) -> float:
     """Water that the party boils on a day [l]."""
     usual = ride.tour.practice
@@ -89,6 +96,8 @@ def plan(ride: Ride, water_supply: Supply) -> Supply | None:
     litres = boiled_a_day(ride) * (1 - usual.boiled_evening * food.dines_out(ride)) * (1 + rests)
     at_camp: Array = litres * burnt_per_litre(stove, height, tap_c, wind, usual)
     at_camp = at_camp + ride.in_snow * _camps_l(ride) * melted_per_litre(stove, wind, usual)
+    if ride.tour.stores.cooking == "cook":
+        at_camp = at_camp + simmered(stove, height, usual) * (1 - food.dines_out(ride)) * (1 + rests)
     at_source = _at_sources(ride, stove, water_supply)
     km, burnt = np.concatenate([where, water_supply.refills.km]), np.concatenate([at_camp, at_source])
     some = burnt > 0

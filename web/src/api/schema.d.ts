@@ -3298,7 +3298,7 @@ export interface components {
              * Set Aside
              * @default null
              */
-            set_aside?: components["schemas"]["SetAside"][] | null;
+            set_aside?: components["schemas"]["SetAside-Input"][] | null;
             /**
              * Start Date
              * @default null
@@ -4497,6 +4497,11 @@ export interface components {
             bike_id: string | null;
             /** Carrier Id */
             carrier_id: string | null;
+            /**
+             * Cases
+             * @description What it was gathered from, each as it would be called alone; empty: from nothing else
+             */
+            cases: string[];
             /** Day */
             day: number | null;
             /**
@@ -7970,7 +7975,29 @@ export interface components {
          * SetAside
          * @description A finding that the rider has looked at and lives with.
          */
-        SetAside: {
+        "SetAside-Input": {
+            /**
+             * Cases
+             * @description What it was told of; once there is another case it is told again. None: all of its kind
+             * @default []
+             */
+            cases?: string[];
+            /** Finding Id */
+            finding_id: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * SetAside
+         * @description A finding that the rider has looked at and lives with.
+         */
+        "SetAside-Output": {
+            /**
+             * Cases
+             * @description What it was told of; once there is another case it is told again. None: all of its kind
+             * @default []
+             */
+            cases: string[];
             /** Finding Id */
             finding_id: string;
             /** Reason */
@@ -8585,7 +8612,7 @@ export interface components {
              * Services
              * @default []
              */
-            services?: ("meals" | "laundry" | "plugs" | "post")[];
+            services?: ("meals" | "laundry" | "plugs" | "post" | "transport" | "doctor")[];
             /**
              * Shelter
              * @default none
@@ -8723,7 +8750,7 @@ export interface components {
              * Services
              * @default []
              */
-            services: ("meals" | "laundry" | "plugs" | "post")[];
+            services: ("meals" | "laundry" | "plugs" | "post" | "transport" | "doctor")[];
             /**
              * Shelter
              * @default none
@@ -10082,7 +10109,7 @@ export interface components {
              * @description Findings that the rider lives with
              * @default []
              */
-            set_aside: components["schemas"]["SetAside"][];
+            set_aside: components["schemas"]["SetAside-Output"][];
             /**
              * Start Date
              * Format: date

@@ -22,6 +22,8 @@ export const SERVICE_WORDS: Record<Stop['services'][number], string> = {
   laundry: 'laundry',
   plugs: 'plugs',
   post: 'post office',
+  transport: 'bus or train',
+  doctor: 'doctor or hospital',
 }
 export const FUEL_WORDS: Record<Stop['fuels'][number], string> = { gas: 'gas canisters', petrol: 'petrol', alcohol: 'alcohol' }
 export const SURFACE_WORDS: Record<Road['surfaces'][number]['surface'], string> = {
