@@ -13,5 +13,5 @@ def test_edits_in_any_field_at_any_speed_are_all_there_after_a_reload(page: Page
     tour = page.request.get(f"{light_site}/api/tours").json()["tours"][0]["id"]
     hands = Hands(page, light_site, tour, seed=7, stretch=STRETCH)
     hands.edit(EDITS)
-    assert len(hands.entered) >= EDITS / 2
+    assert len(hands.entered) >= EDITS / 3  # some fall on the same place, some on a default that goes no further
     assert hands.lost() == {}
