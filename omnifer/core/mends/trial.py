@@ -1,6 +1,6 @@
 """One finding, and changes tried against it: what is left of it, and what they bring besides."""
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Set
 from math import inf
 
 from omnifer.core.assess import otherwise_loaded, situation_of
@@ -98,8 +98,9 @@ class Trial:
     def as_a_whole(self, mends: Iterable[Mend]) -> list[Mend]:
         """Each with what it brings besides: first what brings nothing, last what brings worse than it ends."""
         before, judged = all_drafts(self.here), []
+        own = {self.finding.id, *(case.id for case in cases_of(self.finding, self.here))}
         for mend in mends:
-            brings = self._brought(before, mend) if mend.changes else []
+            brings = self._brought(before, own, mend) if mend.changes else []
             worse = bool(brings) and GRADES.index(brings[0].grade) < GRADES.index(self.finding.grade)
             judged.append((bool(brings) + worse, _saying(mend, brings)))
         return [mend for _, mend in sorted(judged, key=lambda entry: entry[0])]
@@ -115,11 +116,10 @@ class Trial:
             self._then[change] = otherwise_loaded(self.here, tour, self.road) if only_loaded else situation_of(tour, self.road)
         return self._then[change]
 
-    def _brought(self, before: Mapping[str, Draft], mend: Mend) -> list[Draft]:
+    def _brought(self, before: Mapping[str, Draft], own: Set[str], mend: Mend) -> list[Draft]:
         """Trouble as bad as the finding, or that slows, and that is new or worse by a mend; what makes its own thing needless."""
         told = max(GRADES.index(self.finding.grade), GRADES.index("slows_you"))
         news = {thing.id for thing in mend.things} - {thing.id for thing in self.tour.kit}
-        own = {self.finding.id, *(case.id for case in cases_of(self.finding, self.here))}
         found = []
         for key, draft in all_drafts(self._with(mend)).items():
             was = before.get(key)
