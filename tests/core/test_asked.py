@@ -1,6 +1,7 @@
 """What a road asks for and what answers it: worked roads, kits and bikes, and answers that are no things."""
 
 import pytest
+from pythermalcomfort.models import ireq
 
 from omnifer.core.assess import assess, profile_of, situation_of
 from omnifer.core.findings import look_for, look_for_cases
@@ -65,7 +66,10 @@ def test_a_jacket_warms_the_evening_and_another_layer_longer():
     )
     hours = [assess(t, profile_of(t)).layers[0].days[0].bears_h for t in (bare, jacket)]
     assert hours[0] < 1 < hours[1]
-    assert kinds(bare, "cold_evening")
+    (cold,) = (f for f in assess(bare, profile_of(bare)).findings if f.kind == "cold_evening")
+    worn, asked = (cold.reason.figures[name].value for name in ("clo", "asked"))
+    theirs = ireq(cold.reason.figures["air"].value, cold.reason.figures["air"].value, 0.4, 60, 1.4, 1.0, 8, 0, limit_inputs=False)
+    assert worn < asked == pytest.approx(float(theirs.icl_min), abs=0.15)  # ISO 11079 by pythermalcomfort, rounded to 0.1
     assert not kinds(jacket, "cold_evening")
     assert asks(bare)["warm_jacket:ada"] == "lacking"
 

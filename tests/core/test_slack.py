@@ -214,6 +214,28 @@ def test_nights_climb_no_faster_than_is_advised(heights_m, rests, days, grade):
 
 
 @pytest.mark.parametrize(
+    ("start", "top_m", "shut"),
+    [((5, 1), 2700, True), ((9, 1), 2700, False), ((5, 1), 1900, False), ((5, 1), 1400, False), ((1, 10), 1900, True)],
+)
+def test_a_pass_under_snow_is_asked_about_before(start, top_m, shut):
+    """Months of -4 °C at 2,700 m, of +6 from June on: before 1 May all sixty days are at -4, before 1 September at +6. Of sixty, 24 at +6
+    outweigh 36 at -4: it opens about 24 June. At 1,900 m it is 5.2 K warmer; roads below 1,500 m are kept open."""
+    cold, warm = (MonthNormals(mean_max_c=mean + 5, mean_min_c=mean - 5) for mean in (-4 - 6 * (start[0] == 1), 6))
+    months = tuple(warm if 5 <= month <= 8 else cold for month in range(12))
+    station = Station(id="s", name="S", at_km=50, elevation_m=2700, months=months)
+    tour = climbing(700, top_m, 700)
+    tour = tour.model_copy(update={"start_date": dt.date(2027, *start)})
+    tour = tour.model_copy(update={"road": tour.road.model_copy(update={"stations": (station,)})})
+    told = found("pass_shut", tour)
+    assert len(told) == shut
+    if shut and top_m == 2700:
+        assert "is -4 °C on average" in told[0].reason.metric()
+        day, month = told[0].reason.metric().split("about ")[1].split(".")[0].split()
+        assert month == "June"
+        assert 17 <= int(day) <= 30
+
+
+@pytest.mark.parametrize(
     ("high_c", "damp_pct", "days", "grade"), [(40, 25, 2, "slows_you"), (40, 25, 8, "stops_you"), (38, 85, 2, "stops_you")]
 )
 def test_heat_is_judged_by_its_worst_and_by_its_days_and_its_figures_give_its_number(high_c, damp_pct, days, grade):

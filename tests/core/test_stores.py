@@ -1,6 +1,7 @@
 """Fuel, electricity, small things and what is eaten, worked by hand, and what must always hold of them."""
 
 import datetime as dt
+from collections import Counter
 
 import numpy as np
 import pytest
@@ -322,7 +323,7 @@ def test_a_dry_camp_asks_for_less_where_nothing_is_cooked_or_washed():
 
 def test_a_bottle_with_salts_is_for_riding_only():
     """Ten days from the only tap: of 90 l for salts no more counts than is drunk riding; the camps' share waits in a plain sack."""
-    salted, plain = thing("salted", 0.1, holds_water_l=90, salts=True), thing("sack", 0.1, holds_water_l=20)
+    salted, plain = thing("salted", 0.1, holds_water_l=5, count=18, salts=True), thing("sack", 0.1, holds_water_l=5, count=4)
     holds = {
         names: ride(ten_days(*kit)).supplies["water"].capacity[0]
         for names, kit in {"both": (salted, plain), "salted": (salted,), "plain": (plain,)}.items()
@@ -366,6 +367,23 @@ def test_what_is_bought_is_the_energy_that_is_eaten():
     assert not items[-1].eat_first
     daily = voyage.supplies["food"].used.sum() / 10
     assert kcal / (bought / daily) == pytest.approx(2450, rel=0.3)
+
+
+def test_shops_every_day_are_for_the_whole_menu():
+    """Of each food what the menu eats is bought, to a pack; at a shop a day no food is bought each time whose pack lasts for days:
+    of 500 g of oats a rider eats some 130 g a day (60 % of a quarter of 3,000 kcal at 370 kcal a 100 g is 122 g)."""
+    tour = ten_days(stops=tuple(stop(60 * n, shop="full") for n in range(1, 10)), stores=Stores(cooking="cook"))
+    voyage = ride(tour)
+    larder, food = Larder(voyage), voyage.supplies["food"]
+    bought = Counter()
+    for place in range(food.refills.km.size - 1):
+        bought.update({item.id: item.kg for item in larder.buys(food, place)})
+    plate = plate_of(tour.stores, USUAL)
+    eaten = plate.eaten(0, "full", False) * plate.kg_per_kcal
+    eaten *= food.taken.sum() / eaten.sum()
+    for item, kg in zip(plate.foods, eaten.tolist(), strict=True):
+        assert bought[item.id] == pytest.approx(kg, abs=item.pack_g / 1000 + 0.1 * kg), item.id
+    assert bought["oats"] < 10 * 0.2
 
 
 def test_eating_out_and_fixed_steps_reach_the_plan():

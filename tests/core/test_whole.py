@@ -7,11 +7,13 @@ import pytest
 
 from omnifer.core.assess import assess, profile_of, situation_of
 from omnifer.core.findings import look_for, look_for_cases
+from omnifer.core.load.settle import propose_load
 from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.kit import Whereabouts
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import USUAL
+from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import DayCut, MonthNormals, Night, Road, Station, Stop, SurfaceStretch, TypedDay, Weather
 from omnifer.core.model.roles import Device, FuelVessel, Mat, SleepingBag, Stove, Treatment, UsedUp
 from omnifer.core.model.stores import Stores
@@ -268,6 +270,32 @@ def test_bottles_at_hand_are_filled_for_each_rider():
     assert [list(np.round(one, 3)) for one in inside] == [
         [0.225, 0.75, 0.75], [0.225, 0.75, 0.75], [0.45, 1.5, 1.5], [0, 1, 4],
     ]  # fmt: skip
+
+
+def test_a_sack_too_heavy_when_brimful_is_filled_less():
+    """A sack of 10 l and 0.3 kg: an empty bag for 8 kg takes 7.5 l of it, one in which food rides as well three quarters or less;
+    one for 5 kg takes less than half and is refused."""
+    sack = thing("sack", 0.3, 0.3, holds_water_l=10, soft_vessel=True)
+
+    def proposed(*limits_kg):
+        bags = [carrier("rear_pannier", f"bag{n}", "rack", "left", volume_l=40, limit_kg=kg) for n, kg in enumerate(limits_kg)]
+        tour = riding(place(0, "site", "full"), place(200, "site", "full"), things=(sack,))
+        tour = tour.model_copy(update={"rig": Rig(bikes=(pannier_bike(carriers=[bag.model_dump() for bag in bags]),))})
+        return tour, propose_load(tour, profile_of(tour), rounds=2, effort=0)
+
+    def filled(tour, proposal):
+        packed = tour.model_copy(update={"load": proposal.load})
+        (water,) = (lane for lane in assess(packed, profile_of(packed)).stores.lanes if lane.key == "water")
+        assert (proposal.out, proposal.holds, proposal.food_out_tenths) == ({}, True, 0)
+        return water.capacity, [note.words.metric() for note in water.notes]
+
+    alone, beside_food = proposed(8, 6), proposed(8)
+    assert filled(*alone) == ([7.5], ["sack is filled with 7.5 l of 10.0 l: its bag bears no more"])
+    (capacity,), _ = filled(*beside_food)
+    tour = beside_food[0].model_copy(update={"load": beside_food[1].load})
+    food = max(situation_of(tour, profile_of(tour)).voyage.stock["food"])
+    assert capacity + 0.3 + food <= 8 < capacity + 2.5 + 0.3 + food
+    assert "sack fits nowhere: 0.3 kg over" in proposed(5)[1].reasons["sack"].metric()
 
 
 def used_up(name: str, per="person_day", **more):

@@ -122,7 +122,12 @@ def broken_rules(tour: Tour, load: Load) -> list[str]:
                 found.append(f"{thing.id} does not ride with {thing.inside}")
     # Water: the vessels on board, those at hand first, alike ones evenly.
     left, water = stock["water"].copy(), {}
-    on_board = [t for t in tour.kit if t.holds_water_l and placed[t.id]]
+    filled = {p.thing_id: p.filled_l for p in load.placements if p.filled_l is not None}
+    on_board = [
+        t.model_copy(update={"holds_water_l": filled.get(t.id, t.holds_water_l)})
+        for t in tour.kit
+        if t.holds_water_l and placed[t.id]
+    ]
     for thing in sorted(on_board, key=lambda t: (REACHES.index(t.reach), t.soft_vessel, t.holds_water_l, t.id)):
         poured = np.minimum(left, thing.holds_water_l * placed[thing.id])
         water[thing.id], left = poured / placed[thing.id], left - poured

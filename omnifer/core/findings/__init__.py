@@ -51,6 +51,7 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
     day_by_day.days: ("dark_day", "long_day", "walking"),
     day_by_day.too_few: ("too_few_days",),
     heights.nights: ("climbs_fast", "sleeps_high"),
+    heights.passes: ("pass_shut",),
     slack.nights: ("no_bed",),
     slack.days_in_hand: ("no_slack", "days_left"),
     slack.wet_runs: ("wet_runs",),

@@ -12,7 +12,8 @@ from omnifer.core.model.needs import Ask, Fault, Layers
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.needs.repair import fit_for, named
-from omnifer.core.sentence import celsius, fine_kg, hours, joined, km, litres, number, say, share
+from omnifer.core.needs.worn import evening_clo
+from omnifer.core.sentence import celsius, fine_kg, hours, joined, km, litres, number, say, share, tenths
 from omnifer.core.supplies.used_up import users_of
 
 KINDS: dict[str, FindingKind] = {
@@ -203,9 +204,10 @@ def _cold_evening(s: Situation, layers: Layers, day: int, n: int) -> Draft:
         kind="cold_evening", grade="slows_you" if worst.bears_h < SHORT_EVENING_H else "worth_knowing",
         sentence=say("{rider} cools down within {hours} out of doors in the evening of day {day}.", rider=rider.name,
                      hours=hours(worst.bears_h), day=number(day)),
-        reason=say("{air} at nine on {n} such evenings, in {clo} clo with all layers on, cooking in the lee; a body then loses"
-                   " more heat than it makes. In the bag sooner, a hut, or one layer more.", air=celsius(worst.evening_c),
-                   n=number(n), clo=number(worst.worn_clo)),
+        reason=say("{air} at nine on {n} such evenings, in {clo} clo with all layers on, cooking in the lee; {asked} clo would"
+                   " keep a body warm there (ISO 11079). In the bag sooner, a hut, or one layer more.",
+                   air=celsius(worst.evening_c), n=number(n), clo=tenths(worst.worn_clo),
+                   asked=tenths(evening_clo(worst.evening_c, at.humidity_pct))),
         place=say("day {day}, {km}", day=number(day), km=km(at.to_km)), size=EVENING_H / max(worst.bears_h, 0.05), at_km=at.to_km,
         day=day, about=rider.id, mends=[bring(s, "fleece", rider.id), bring(s, "warm_jacket", rider.id)],
     )  # fmt: skip

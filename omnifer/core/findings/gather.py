@@ -23,7 +23,7 @@ HARMS: tuple[frozenset[FindingKind], ...] = (
     frozenset((
         "water_gap", "fuel_gap", "one_fire", "wrong_fuel", "gas_frost", "filter_frost", "no_room_for_food", "over_mass", "no_fit",
         "too_wide", "cannot_mend", "too_few_days", "runs_out", "device_dies", "cold_night",
-        "no_bed", "no_slack", "long_way",
+        "no_bed", "no_slack", "long_way", "pass_shut",
     )),
     frozenset((
         "shop_shut", "dark_day", "walking", "long_day", "on_shelf", "over_volume", "falls_out", "left_behind", "not_dry",

@@ -1,16 +1,21 @@
-"""Sleeping high: how fast the nights climb, by the published guidance, and how high they get."""
+"""Sleeping high: how fast the nights climb, by the published guidance, and how high they get; and passes under snow."""
 
+import datetime as dt
 from collections.abc import Iterator
 
 import numpy as np
+from numpy.typing import NDArray
 
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.physics.boiling import boiling_point, cooks_longer
-from omnifer.core.sentence import celsius, km, metres, number, say, tenths
+from omnifer.core.road.climate import months_at
+from omnifer.core.road.normals import smooth_year
+from omnifer.core.sentence import celsius, joined, km, metres, number, say, tenths
 
+Array = NDArray[np.float64]
 HIGH_M, STEP_M, REST_M = 3000.0, 500.0, 1000.0
 """Above this height nobody should sleep more than so much higher than the night before, and should stay a night more for each so
 many metres [m]. Wilderness Medical Society, practice guidelines for acute altitude illness (2019 update),
@@ -19,6 +24,58 @@ FELT_M = 2500.0
 """Nights from this height on can make ill [m]; the same."""
 LEAP_M = 1000.0
 """So much higher than the night before is more than a matter of headaches [m]; practice."""
+
+PASS_M, STANDS_OUT_M = 1500.0, 400.0
+"""A pass so high, and so high above the road on both its sides, may be shut by snow; lower roads are kept open [m]; practice."""
+SNOW_DAYS, FREEZES_C = 60, 0.0
+"""Snow lies where the air of so many days is on average no warmer [d, °C]; practice. By normals of mountain stations, from
+memory, it lies at 2,750 m in the Alps until the middle of June, when a road there opens."""
+
+
+def passes(s: Situation) -> Iterator[Draft]:
+    """Passes over which the road goes while snow lies there, by the season's usual air; typed weather says nothing of the weeks
+    before."""
+    if s.voyage is None or not s.voyage.profile.has_heights or s.voyage.climate.source not in ("stations", "latitude"):
+        return
+    profile = s.voyage.profile
+    if float(profile.elevation_m.max()) < PASS_M:
+        return
+    from scipy.signal import find_peaks  # a fifth of a second that only high roads cost
+
+    for top in find_peaks(profile.elevation_m, height=PASS_M, prominence=STANDS_OUT_M)[0].tolist():
+        at_km, high = float(profile.km[top]), float(profile.elevation_m[top])
+        day = s.days[s.voyage.day_of(at_km) - 1]
+        year = np.roll(_air_before(s, at_km), 1 - day.date.timetuple().tm_yday)
+        air = float(year[0])
+        if air >= FREEZES_C:
+            continue
+        later = int(np.argmax(year >= FREEZES_C))
+        opens = f"Usually it opens about {_date(day.date + dt.timedelta(later))}." if later else "It hardly ever melts there."
+        yield Draft(
+            kind="pass_shut", grade="slows_you",
+            sentence=say("The road over {at} may be shut by snow on day {day}, {date}.", at=metres(high), day=number(day.number),
+                         date=_date(day.date)),
+            reason=joined([
+                say("Up there the air of the {n} days before is {air} on average: snow lies (practice).", n=number(SNOW_DAYS),
+                    air=celsius(air)),
+                say(opens), say("Ask whoever keeps the road, and know the way around."),
+            ], " "),
+            place=say("day {day}, {km}", day=number(day.number), km=km(at_km)), size=-air, at_km=at_km, day=day.number,
+            cause="snow", case=say("{at} on day {day}", at=metres(high), day=number(day.number)), about=f"{round(at_km)}",
+        )  # fmt: skip
+
+
+def _air_before(s: Situation, at_km: float) -> Array:
+    """Usual air, on average of the weeks before each day of the year, where the road is at a kilometre, shape (365,) [°C]."""
+    assert s.voyage is not None
+    months = months_at(s.voyage.profile, s.tour.road, at_km)
+    mean = np.array([(month.mean_max_c + month.mean_min_c) / 2 for month in months])
+    weeks = np.arange(365.0)[:, None] - np.arange(1, SNOW_DAYS + 1)
+    return np.asarray(smooth_year(weeks, mean).mean(axis=1))
+
+
+def _date(date: dt.date) -> str:
+    return f"{date.day} {date:%B}"
 
 
 def nights(s: Situation) -> Iterator[Draft]:

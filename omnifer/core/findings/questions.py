@@ -11,7 +11,10 @@ QUESTIONS: tuple[Question, ...] = (
     Question(id="clean", words="Clean and dry?", kinds=["no_clean", "wet_runs"]),
     Question(id="mended", words="Can you mend it?", kinds=["cannot_mend", "mismatch"]),
     Question(id="seen", words="Will you be seen?", kinds=["not_seen", "dark_day"]),
-    Question(id="safe", words="Healthy and safe?", kinds=["not_safe", "hot_day", "climbs_fast", "sleeps_high", "may_go_home"]),
+    Question(
+        id="safe", words="Healthy and safe?",
+        kinds=["not_safe", "hot_day", "climbs_fast", "sleeps_high", "pass_shut", "may_go_home"],
+    ),
     Question(id="complete", words="What did you forget?", kinds=["incomplete", "untried", "worn_out", "to_get", "hangs_on_one"]),
     Question(id="spared", words="What may stay?", kinds=["twice", "not_asked", "big_thing"]),
     Question(

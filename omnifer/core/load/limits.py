@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from omnifer.core.load.nesting import as_one, held_in, vessels_in
 from omnifer.core.load.trace import BikeLoad
+from omnifer.core.model.filled import filled_l
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import ROUNDING, Text
 from omnifer.core.model.rig import Bike, Carrier
@@ -264,6 +265,8 @@ def _moved(loaded: Loaded, in_hand: Sequence[InHand], to: str, full: bool) -> Co
     for held in in_hand:
         thing = whole[held.thing.id]
         arriving = {vessel.thing_id: nothing + vessel.holds_kg for vessel in vessels_in(thing)} if full else water
+        if full and thing.holds_water_l:
+            arriving[thing.id] = nothing + filled_l(thing, loaded.tour.carriers[at[to]])
         for carrier_id, times, inside in ((held.leaves, -held.count, water), (to, held.count, arriving)):
             if carrier_id is not None:
                 there = loaded.stock.packed(thing)

@@ -133,14 +133,15 @@ def answer_of(tour: TourSheet, problem: Problem, placing: Placing, score: Score,
     """A placing as a proposal; `bound` in thousandths of a point, `done` the part of the search behind it [-]."""
     proven = bound is not None and score.objective <= bound + 0.5
     placements = []
+    filled = {(p.thing_id, p.carrier_id): p.filled_l for p in tour.load.placements}
     for i, thing_id in enumerate(problem.thing_ids):
         for j in np.flatnonzero(placing.x[i]):
             count, pinned = int(placing.x[i, j]), int(problem.pinned[i, j])
             for part, is_pinned in ((pinned, True), (count - pinned, False)):
                 if part > 0:
-                    placements.append(
-                        Placement(thing_id=thing_id, carrier_id=problem.carrier_ids[j], count=part, pinned=is_pinned)
-                    )
+                    at = (thing_id, problem.carrier_ids[j])
+                    kept = filled.get(at)
+                    placements.append(Placement(thing_id=at[0], carrier_id=at[1], count=part, pinned=is_pinned, filled_l=kept))
     food = tuple(FoodShare(carrier_id=problem.carrier_ids[j], tenths=int(placing.food[j])) for j in np.flatnonzero(placing.food))
     out = problem.count - placing.x.sum(axis=1)
     missing = {problem.thing_ids[i]: int(out[i]) for i in np.flatnonzero(out)}

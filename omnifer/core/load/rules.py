@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from omnifer.core.load.nesting import holds_kg, owners_of
 from omnifer.core.model.carrier_kind import KINDS, Opening
+from omnifer.core.model.filled import WORTHWHILE
 from omnifer.core.model.kit import Nature, Thing
 from omnifer.core.model.quantities import REACHES, ROUNDING, Figure, Text
 from omnifer.core.model.reach import found_at
@@ -57,8 +58,8 @@ def fits_in_volume(thing: Thing, spot: Spot) -> Text | None:
 
 
 def within_limit(thing: Thing, spot: Spot) -> Text | None:
-    """A thing must be lighter than the bag's limit, full if it is a vessel."""
-    full = thing.mass_kg + holds_kg(thing)
+    """A thing must be lighter than the bag's limit, what it holds as well; of water a part worth carrying."""
+    full = thing.mass_kg + holds_kg(thing) - (1 - WORTHWHILE) * thing.holds_water_l
     if full <= spot.carrier.limit_kg + ROUNDING:
         return None
     over = Figure(value=full - spot.carrier.limit_kg, quantity="mass")

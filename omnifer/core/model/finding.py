@@ -90,6 +90,7 @@ FindingKind = Literal[
     "soft_ground",
     "near_limit",
     "climbs_fast",
+    "pass_shut",
     "sleeps_high",
 ]
 

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from omnifer.core.model.quantities import Id, Name, Noun
+from omnifer.core.model.quantities import Id, Name, Noun, VolumeL
 
 
 class Placement(Noun):
@@ -14,6 +14,9 @@ class Placement(Noun):
     carrier_id: Id
     count: Annotated[int, Field(ge=1, le=200)] = 1
     pinned: bool = Field(False, description="A proposal leaves it where it is")
+    filled_l: VolumeL | None = Field(
+        None, description="Water in one vessel at most, for the sake of what rides beside it; None: as much as its bag bears"
+    )
 
 
 class FoodShare(Noun):

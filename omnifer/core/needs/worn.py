@@ -7,7 +7,7 @@ import numpy as np
 from omnifer.core.model.needs import Grade, Layers, LayersDay
 from omnifer.core.needs import is_mine
 from omnifer.core.needs.asking import Asking, Wanted
-from omnifer.core.physics.cold import LONGEST_H, bearable_hours
+from omnifer.core.physics.cold import LONGEST_H, bearable_hours, required_clo
 from omnifer.core.sentence import celsius, number, say, share
 
 RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
@@ -107,6 +107,11 @@ def _rain(a: Asking, rider_id: str) -> Iterator[Wanted]:
 
 def _least(figures: np.ndarray, days: np.ndarray) -> float:
     return float(figures[days].min()) if days.any() else 0.0
+
+
+def evening_clo(air_c: float, humidity_pct: float) -> float:
+    """Clothing in which an evening of pitching and cooking is borne without end [clo]."""
+    return float(required_clo(air_c, EVENING_MET, EVENING_AIR_MS, humidity_pct))
 
 
 def layers_of(a: Asking) -> list[Layers]:

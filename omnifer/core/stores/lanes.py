@@ -9,7 +9,7 @@ from omnifer.core.model.lanes import Gone, Lane, LaneNote
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.roles import FuelVessel
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.sentence import kg, number, say
+from omnifer.core.sentence import kg, litres, number, say
 from omnifer.core.supplies import used_up
 from omnifer.core.supplies.supply import Supply
 from omnifer.core.voyage import Voyage
@@ -89,6 +89,13 @@ def _notes(tour: TourSheet, voyage: Voyage, supply: Supply) -> Iterator[LaneNote
         yield from (_note(voyage, float(km), say("nothing aboard an aircraft")) for km in flights)
     if supply.kind.name in ("water", "fuel"):
         yield from _stays_empty(tour, voyage, supply)
+    if supply.kind.name == "water":
+        brimful = {thing.id: thing.holds_water_l for thing in tour.kit}
+        for vessel, _ in voyage.ride.vessels:
+            if vessel.holds_water_l < brimful[vessel.id]:
+                words = "{vessel} is filled with {some} of {all}: its bag bears no more"
+                told = say(words, vessel=vessel.name, some=litres(vessel.holds_water_l), all=litres(brimful[vessel.id]))
+                yield _note(voyage, float(supply.refills.km[int(np.argmax(supply.amounts.leaving))]), told)
 
 
 def _stays_empty(tour: TourSheet, voyage: Voyage, supply: Supply) -> Iterator[LaneNote]:

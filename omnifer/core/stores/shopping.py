@@ -25,8 +25,8 @@ class Larder:
     """What is bought, as shopping goes on along the road."""
 
     voyage: Voyage
-    owed_kcal: float = 0.0
-    """What whole packs have bought too little so far, or, below 0, too much."""
+    owed: Array | None = None
+    """Of each food what whole packs have bought too little so far, or, below 0, too much [packs]."""
 
     def __post_init__(self) -> None:
         tour = self.voyage.ride.tour
@@ -65,17 +65,18 @@ class Larder:
         return sorted(items, key=lambda item: (not item.eat_first, -item.kg))
 
     def _in_packs(self, foods: tuple[Food, ...], kg: Array) -> list[int]:
-        """Whole packs that hold the energy wanted, the foods first of which most of a pack is wanted; what they hold too much or
-        too little is settled at the next shops."""
+        """Whole packs: of each food what is owed of it, rounded down, then of those of which most is owed until the energy is
+        there. What they hold too much or too little is settled, food by food, at the next shops."""
         pack_kg = np.array([food.pack_g / 1000 for food in foods])
         kcal = pack_kg * np.array([food.kcal_per_100g * 10 for food in foods])
-        packs = np.floor(kg / pack_kg + WHOLE)
-        part = kg / pack_kg - packs
-        self.owed_kcal += float(part @ kcal)
-        for k in np.argsort(-part, kind="stable").tolist():
-            if part[k] > WHOLE and self.owed_kcal > kcal[k] / 2:
+        wanted = kg / pack_kg if self.owed is None else kg / pack_kg + self.owed
+        packs = np.floor(np.maximum(wanted, 0) + WHOLE)
+        owed_kcal = float((wanted - packs) @ kcal)
+        for k in np.argsort(packs - wanted, kind="stable").tolist():
+            if wanted[k] - packs[k] > WHOLE and owed_kcal > kcal[k] / 2:
                 packs[k] += 1
-                self.owed_kcal -= float(kcal[k])
+                owed_kcal -= float(kcal[k])
+        self.owed = wanted - packs
         return [int(n) for n in packs]
 
     def _day(self, km: float) -> int:

@@ -1,14 +1,17 @@
 """What is on board of every supply at each moment, and what of it the vessels hold."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core.model.filled import filled_where_it_may_be
 from omnifer.core.model.kit import ABOARD, PACKED, Thing
+from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import REACHES
+from omnifer.core.model.rig import Carrier
 from omnifer.core.model.roles import FuelVessel, Stove, UsedUp
 from omnifer.core.model.tour import TourSheet
 
@@ -133,16 +136,25 @@ def vessels(tour: TourSheet) -> list[tuple[Thing, int]]:
 
     Before anything is placed all vessels of the kit count; what is worn or fixed somewhere always does. Those in reach while
     riding come first, of these bottles before what folds away, and the smaller ones first; in which order the kit was told
-    does not matter.
+    does not matter. Water goes in as far as the bags bear it.
     """
     placed = {thing.id: 0 for thing in tour.located}
+    carriers = {carrier.id: carrier for carrier in tour.carriers}
+    places = dict[str, list[tuple[Placement, Carrier]]]()
     for placement in tour.load.placements:
         placed[placement.thing_id] += placement.count
+        places.setdefault(placement.thing_id, []).append((placement, carriers[placement.carrier_id]))
     anything = any(placed.values())
     burns = next((t.role.burns for t in tour.located if isinstance(t.role, Stove)), None)
     fit = [t for t in tour.located if supply_in(t) and not (isinstance(t.role, FuelVessel) and burns and t.role.burns != burns)]
     chosen = [(t, placed[t.id] if anything and t.ever_packed else t.count) for t in fit]
-    return sorted(((t, n) for t, n in chosen if n), key=lambda pair: _filled_when(pair[0]))
+    held = [(_as_filled(t, places.get(t.id, []), tour.carriers), n) for t, n in chosen if n]
+    return sorted(held, key=lambda pair: _filled_when(pair[0]))
+
+
+def _as_filled(vessel: Thing, placed: Sequence[tuple[Placement, Carrier]], everywhere: Sequence[Carrier]) -> Thing:
+    litres = filled_where_it_may_be(vessel, placed, everywhere)
+    return vessel if litres == vessel.holds_water_l else vessel.model_copy(update={"holds_water_l": litres})
 
 
 def _passing(tour: TourSheet) -> tuple[Thing, ...]:

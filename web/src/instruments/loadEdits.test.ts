@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Load, Thing } from '../api/client'
 import { moveGroup, moveThing, pinCarrier, pinThing, setFoodShare, swapCarriers, withNested } from './loadEdits'
 
-const at = (thing_id: string, carrier_id: string, count = 1, pinned = false) => ({ thing_id, carrier_id, count, pinned })
+const at = (thing_id: string, carrier_id: string, count = 1, pinned = false) => ({ thing_id, carrier_id, count, pinned, filled_l: null })
 const LOAD: Load = {
   placements: [at('mug', 'left', 2), at('mug', 'right', 1, true), at('pot', 'left'), at('stove', 'left')],
   food: [{ carrier_id: 'left', tenths: 4 }],

@@ -16,7 +16,7 @@ export function moveThing(load: Load, thingId: string, count: number, from: stri
   if (to !== null) {
     const there = placements.find((p) => p.thing_id === thingId && p.carrier_id === to && !p.pinned)
     if (there) there.count += count
-    else placements.push({ thing_id: thingId, carrier_id: to, count, pinned: false })
+    else placements.push({ thing_id: thingId, carrier_id: to, count, pinned: false, filled_l: null })
   }
   return { ...load, placements: placements.filter((p) => p.count > 0) }
 }
