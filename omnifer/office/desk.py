@@ -44,7 +44,7 @@ class Packing(NamedTuple):
 
 MOST_GLANCES = 200
 MOST_REPLANNED = 8
-MOST_ANSWER_BYTES = 64 * 2**20
+MOST_ANSWER_BYTES = 48 * 2**20
 """Of answers that one process holds ready [bytes]."""
 TRIES = 5
 """How often a change is put together with what other windows did meanwhile."""

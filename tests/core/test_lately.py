@@ -1,14 +1,17 @@
 """What is kept by its content changes no answer: whatever a rider changes, the tour means what it means worked out from scratch."""
 
+import gc
 import random
+import weakref
 
 import pytest
 
 from omnifer.core import assess as door
 from omnifer.core import voyage
-from omnifer.core.assess import assess
+from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
+from tests.core.test_slack import riding
 
 
 def from_scratch(tour: TourSheet, road):
@@ -72,3 +75,16 @@ def test_what_moves_on_a_bike_is_not_played_again(short_sample, short_road):
     placements[k] = placements[k].model_copy(update={"carrier_id": bags[1]})
     other = short_sample.model_copy(update={"load": Load(placements=tuple(placements), food=short_sample.load.food)})
     assert voyage.play(short_sample, short_road) is voyage.play(other, short_road)
+
+
+def test_roads_of_tours_that_went_are_let_go():
+    """Of sixty roads one after the other those of the last few tours are kept, however many were asked for."""
+    roads = []
+    for n in range(60):
+        tour = riding(length_km=30 + n / 10)
+        road = profile_of(tour)
+        assess(tour, road)
+        roads.append(weakref.ref(road))
+    del road
+    gc.collect()
+    assert sum(kept() is not None for kept in roads) <= 20

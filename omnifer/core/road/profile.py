@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -59,7 +59,14 @@ class Profile:
 
     def climb(self, first: int, last: int, threshold_m: float) -> tuple[float, float]:
         """Ascent and descent between two points, the last not among them [m]; kept, for most days stay where they are."""
-        return _climb(self, first, last, threshold_m)
+        asked = (first, last, threshold_m)
+        if asked not in self._climbs:
+            self._climbs[asked] = geodesy.ascent(self.elevation_m[first:last], threshold_m)
+        return self._climbs[asked]
+
+    @cached_property
+    def _climbs(self) -> dict[tuple[int, int, float], tuple[float, float]]:
+        return {}
 
     @cached_property
     def cell_km(self) -> Array:
@@ -212,11 +219,6 @@ def from_track(track: Track) -> Profile:
         lon_deg=(np.interp(grid, along, unwrapped) + 180) % 360 - 180,
         has_heights=has_heights,
     )
-
-
-@lru_cache(maxsize=4096)
-def _climb(profile: Profile, first: int, last: int, threshold_m: float) -> tuple[float, float]:
-    return geodesy.ascent(profile.elevation_m[first:last], threshold_m)
 
 
 def _bounded(length_km: float) -> None:
