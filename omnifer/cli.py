@@ -1,4 +1,4 @@
-"""The same job without a browser: `omnifer road`, `assess`, `propose`, `serve`, `backup`, `restore`."""
+"""The same job without a browser: `omnifer road`, `assess`, `propose`, `list`, `serve`, `backup`, `restore`."""
 
 import argparse
 import json
@@ -42,6 +42,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         ("road", "Distance, climb, points and waypoints of a GPX file.", "FILE.gpx"),
         ("assess", "The assessment of a bundle.", "BUNDLE"),
         ("propose", "A proposed load for a bundle: the same bundle gives the same bytes.", "BUNDLE"),
+        ("list", "What is understood of a list of things, a JSON object a row.", "FILE"),
     ):
         commands.add_parser(name, help=words).add_argument("path", metavar=argument)
     serve = commands.add_parser("serve", help="Serve the application; bin/start calls this.")
@@ -58,8 +59,16 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if options.command in ("backup", "restore"):
         return copy(options.command, Path(options.path))
     # What a command needs is loaded with it: serving begins at once.
-    from omnifer.commands import assess_bundle, propose_bundle, road
+    from omnifer.commands import assess_bundle, list_things, propose_bundle, road
 
+    if options.command == "list":
+        try:
+            for row in list_things(options.path):
+                print(json.dumps(row, ensure_ascii=False, allow_nan=False))
+        except (InputProblem, ValueError) as problem:
+            print(f"omnifer list: {problem}", file=sys.stderr)
+            return BAD_INPUT
+        return 0
     function = {"road": road, "assess": assess_bundle, "propose": propose_bundle}[options.command]
     try:
         answer = function(options.path)

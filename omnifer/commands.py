@@ -1,5 +1,7 @@
-"""What is done with a file and no browser: a road, an assessment, a proposal, each as it is printed."""
+"""What is done with a file and no browser: a road, an assessment, a proposal, a list understood, each as it is printed."""
 
+import sys
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
@@ -10,7 +12,9 @@ from omnifer.core.physics.geodesy import ascent
 from omnifer.core.road.profile import from_track
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
 from omnifer.formats.gpx import read_gpx
+from omnifer.formats.kit_csv import read_kit_csv
 from omnifer.formats.problem import InputProblem
+from omnifer.formats.workbook import sheets_of
 
 
 def road(path: str) -> dict[str, Any]:
@@ -52,6 +56,23 @@ def propose_bundle(path: str) -> dict[str, Any]:
     """A proposed load for a bundle: the same bundle gives the same bytes."""
     tour = read_bundle(_read(path))
     return propose_load(tour, profile_of(tour)).model_dump(mode="json")
+
+
+def list_things(path: str) -> Iterator[dict[str, Any]]:
+    """What is understood of a list of things, a sheet or a workbook, row by row; of a workbook its first sheet that holds any."""
+    found = read_kit_csv(sheets_of(_read(path))[0].text, {})
+    asked: dict[str, list[str]] = {}
+    for question in found.questions:
+        asked.setdefault(question.thing_id, []).append(question.asks)
+    for thing in found.things:
+        plays = None if thing.role is None else thing.role.does
+        yield {
+            "name": thing.name, "count": thing.count, "mass_kg": thing.mass_kg, "volume_l": thing.volume_l,
+            "kind": found.kinds.get(thing.id), "plays": "vessel" if thing.holds_water_l else plays, "serves": list(thing.serves),
+            "holds_l": thing.holds_water_l, "sure": thing.id in found.kinds, "asked": asked.get(thing.id, []),
+        }  # fmt: skip
+    for problem in found.problems:
+        print(f"line {problem.row}: {problem.what}", file=sys.stderr)
 
 
 def _read(path: str) -> bytes:

@@ -47,9 +47,8 @@ def rigs(page: Page) -> None:
 def mend(page: Page) -> None:
     """A mend tried, neither kept nor put back."""
     findings = page.get_by_role("region", name="Findings")
-    findings.get_by_role("button", name=re.compile("^[0-9]+ more$")).click()
-    findings.get_by_role("button", name="E-reader gets damp").click()
-    findings.get_by_role("listitem").filter(has_text="Trailer bag").get_by_role("button", name="Try").click()
+    findings.get_by_role("button", name="What helps").click()
+    findings.get_by_role("button", name="Try").first.click()
     findings.get_by_role("button", name="Put back").scroll_into_view_if_needed()
 
 

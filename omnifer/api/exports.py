@@ -15,17 +15,19 @@ from omnifer.formats.diary_csv import write_diary_csv
 from omnifer.formats.geojson import write_geojson
 from omnifer.formats.gpx import write_gpx
 from omnifer.formats.ics import write_ics
-from omnifer.formats.kit_csv import write_kit_csv
+from omnifer.formats.kit_csv import kit_table, write_kit_csv
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.stops_csv import write_stops_csv
+from omnifer.formats.workbook import workbook_of
 from omnifer.store.tours import StoredTour, UnreadableError
 
 blueprint = Blueprint("exports", __name__)
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
-def attachment(text: str, media: str, name: str) -> Response:
-    """A text as a file to be kept."""
-    response = current_app.response_class(text, mimetype=media)
+def attachment(content: str | bytes, media: str, name: str) -> Response:
+    """A file to be kept."""
+    response = current_app.response_class(content, mimetype=media)
     response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
     return response
 
@@ -99,6 +101,16 @@ def export_kit(tour_id: str) -> Response:
     stored = desk().tours.read(tour_id)
     names = {rider.id: rider.name for rider in stored.sheet.riders}
     return attachment(write_kit_csv(stored.sheet.kit, names), "text/csv", file_name(stored.sheet.name, "-kit.csv"))
+
+
+@blueprint.get("/api/tours/<tour_id>/kit.xlsx")
+@operation(media=XLSX, problems=(404,))
+def export_kit_book(tour_id: str) -> Response:
+    """The kit as a workbook."""
+    stored = desk().tours.read(tour_id)
+    names = {rider.id: rider.name for rider in stored.sheet.riders}
+    content = workbook_of("Kit", kit_table(stored.sheet.kit, names))
+    return attachment(content, XLSX, file_name(stored.sheet.name, "-kit.xlsx"))
 
 
 @blueprint.get("/api/tours/<tour_id>/diary.csv")

@@ -4,10 +4,13 @@ from flask import Blueprint, Response
 
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
+from omnifer.core.kit.told import KitAnswer, questions_of, unknown_in
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.library import as_owned, told_by
 from omnifer.core.model.tour import TourSheet
-from omnifer.formats.kit_csv import KitPreview, read_kit_csv
-from omnifer.formats.sheet import decoded
-from omnifer.jobs.apart import apart
+from omnifer.formats.kit_csv import KitPreview, as_owned_before, known_kit, read_kit_csv
+from omnifer.formats.workbook import ZIP, sheets_of
+from omnifer.jobs.apart import BOOK, apart
 from omnifer.office import shapes
 
 blueprint = Blueprint("kit", __name__)
@@ -23,7 +26,25 @@ def preview_kit(tour_id: str) -> Response:
     """How a kit sheet is understood; nothing is taken."""
     wanted = shapes.KitText.model_validate_json(body())
     sheet = desk().tours.read(tour_id).sheet
-    return answer(apart(len(wanted.text), read_kit_csv, wanted.text, _riders(sheet), sheet.kit, wanted.columns))
+    return answer(_read(wanted, sheet, sheet.kit))
+
+
+def _read(wanted: shapes.KitText, sheet: TourSheet, kit: tuple[Thing, ...]) -> KitPreview:
+    """A list as it is understood, what the rider's own library knows as it is there."""
+    found = apart(len(wanted.text), read_kit_csv, wanted.text, _riders(sheet), kit, wanted.columns, wanted.answers)
+    owned = desk().library.named([thing.name for thing in found.things])
+    return as_owned_before(found, {name: row.thing for name, row in owned.items()}, wanted.answers)
+
+
+def _remember(things: list[Thing], answers: tuple[KitAnswer, ...]) -> None:
+    """What was answered of things is kept in the rider's own library, and known in the next list."""
+    said = {answer.thing_id for answer in answers}
+    corrected = [as_owned(thing) for thing in things if thing.id in said]
+    there = desk().library.named([thing.name for thing in corrected])
+    for name, row in there.items():
+        thing = next(thing for thing in corrected if thing.name.lower() == name)
+        desk().library.change(row.id, told_by(row.thing, thing))
+    desk().library.add([thing for thing in corrected if thing.name.lower() not in there])
 
 
 @blueprint.post("/api/tours/<tour_id>/kit/import")
@@ -33,14 +54,42 @@ def import_kit(tour_id: str) -> Response:
     wanted = shapes.KitImport.model_validate_json(body())
     seen = desk().tours.read(tour_id, wanted.revision)
     before = () if wanted.replace else seen.sheet.kit
-    preview = apart(len(wanted.text), read_kit_csv, wanted.text, _riders(seen.sheet), before, wanted.columns)
+    preview = _read(wanted, seen.sheet, before)
     new = [thing for thing in preview.things if wanted.again or thing.id not in preview.here]
     sheet = seen.sheet.model_copy(update={"kit": (*before, *new)})
-    return answer(desk().keep(seen, f"Bring {len(new)} things from a sheet", sheet))
+    kept = desk().keep(seen, f"Bring {len(new)} things from a sheet", sheet)
+    _remember(new, wanted.answers)
+    return answer(kept)
+
+
+@blueprint.get("/api/tours/<tour_id>/kit/unknown")
+@operation(gives=shapes.KitUnknown, problems=(404,))
+def unknown_things(tour_id: str) -> Response:
+    """Things that say nothing of what they are though their names do."""
+    sheet = desk().tours.read(tour_id).sheet
+    found = unknown_in(sheet.kit)
+    return answer(shapes.KitUnknown(things=[thing.id for thing, _ in found], questions=questions_of(found, _riders(sheet))))
+
+
+@blueprint.post("/api/tours/<tour_id>/kit/known")
+@operation(gives=shapes.TourAnswer, takes=shapes.KitKnown, problems=(404, 409, 422))
+def make_known(tour_id: str) -> Response:
+    """Take what the names of such things tell, and what is answered."""
+    wanted = shapes.KitKnown.model_validate_json(body())
+    seen = desk().tours.read(tour_id, wanted.revision)
+    kit = known_kit(seen.sheet.kit, tuple(_riders(seen.sheet).values()), wanted.answers)
+    many = len(unknown_in(seen.sheet.kit))
+    what = "Say what 1 thing is" if many == 1 else f"Say what {many} things are"
+    kept = desk().keep(seen, what, seen.sheet.model_copy(update={"kit": kit}))
+    _remember(list(kit), wanted.answers)
+    return answer(kept)
 
 
 @blueprint.post("/api/sheets/text")
 @operation(gives=shapes.SheetText, upload=shapes.PlainUpload, problems=(413, 422))
 def sheet_text() -> Response:
-    """The text of a sheet's file, whatever it is encoded in."""
-    return answer(shapes.SheetText(text=decoded(uploaded())))
+    """The text of a sheet's file, whatever it is encoded in, or the sheets of a workbook."""
+    content = uploaded()
+    packed = content.startswith(ZIP)
+    sheets = apart(BOOK if packed else len(content), sheets_of, content)
+    return answer(shapes.SheetText(text=sheets[0].text, sheets=sheets if len(sheets) > 1 else []))

@@ -1,6 +1,5 @@
 """A small noun in one cell of a sheet, as `kind key=value key=value`; written so that it reads back the same."""
 
-import json
 import re
 from typing import Any
 
@@ -9,6 +8,7 @@ from pydantic import TypeAdapter, ValidationError
 from omnifer.core.model.kit import Fit, Whereabouts
 from omnifer.core.model.quantities import Noun
 from omnifer.core.model.roles import Role
+from omnifer.core.model.words import fields_of
 from omnifer.formats.problem import what_of
 
 _ROLE: TypeAdapter[Any] = TypeAdapter(Role)
@@ -70,27 +70,11 @@ def _value(value: object) -> str:
 
 
 def _read(kind: TypeAdapter[Any], text: str, first: str) -> Any:
-    word, *rest = text.split()
-    fields: dict[str, object] = {first: word.lower()}
-    for part in rest:
-        key, sign, value = part.partition("=")
-        if not sign:
-            raise ValueError(f"{part!r} is no key=value")
-        fields[key.lower()] = _plain(key.lower(), value)
+    fields = fields_of(text, first)
+    word = str(fields[first])
     try:
         return kind.validate_python(fields)
     except ValidationError as error:
         one = error.errors()[0]
         where = ".".join(str(part) for part in one["loc"] if part != word) or first
         raise ValueError(f"{where}: {what_of(one)}") from None
-
-
-def _plain(key: str, value: str) -> object:
-    if key == "plugs":
-        return value.split("+")
-    if value in ("yes", "no"):
-        return value == "yes"
-    try:
-        return json.loads(value) if re.fullmatch(r"-?\d+(\.\d+)?(e-?\d+)?", value) and not key.endswith("_id") else value
-    except ValueError:
-        return value

@@ -3,15 +3,25 @@
 import re
 from dataclasses import replace
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
-from omnifer.core.kit.names import USUAL_L_PER_KG
+from omnifer.core.kit.told import (
+    USUAL_L_PER_KG,
+    KitAnswer,
+    KitQuestion,
+    answered,
+    made_known,
+    questions_of,
+    told_of,
+    unknown_in,
+)
 from omnifer.core.model.kit import Thing
+from omnifer.core.model.library import known_by
 from omnifer.core.model.quantities import Noun
 from omnifer.formats.cell import write_fit, write_role, write_where
 from omnifer.formats.kit_columns import ColumnChoice, ColumnRead, columns_of, is_amount, known
 from omnifer.formats.kit_rows import MOST_TOLD, Reading, RowProblem
-from omnifer.formats.problem import InputProblem
+from omnifer.formats.problem import InputProblem, what_of
 from omnifer.formats.sheet import Delimiter, SheetWriter, read_sheet
 
 MOST_ROWS = 2000
@@ -27,13 +37,16 @@ class KitPreview(Noun):
     problems: list[RowProblem] = Field(description="Left aside: could not be read")
     doubts: list[RowProblem] = Field(description="Taken, and to be looked at")
     aside: list[RowProblem] = Field(description="Rows that are no things: titles, totals")
+    questions: list[KitQuestion] = Field(description="What the names leave open and much hangs on, the most consequential first")
+    kinds: dict[str, str] = Field(description="What each thing is taken for, by its identifier; not of those in doubt")
     here: list[str] = Field(description="Identifiers of those things whose name the kit has already")
     remarks: list[str]
 
 
 def read_kit_csv(
-    text: str, riders: dict[str, str], kit: tuple[Thing, ...] = (), choices: tuple[ColumnChoice, ...] = ()
-) -> KitPreview:
+    text: str, riders: dict[str, str], kit: tuple[Thing, ...] = (), choices: tuple[ColumnChoice, ...] = (),
+    answers: tuple[KitAnswer, ...] = (),
+) -> KitPreview:  # fmt: skip
     """Understand a kit sheet.
 
     Parameters
@@ -44,11 +57,14 @@ def read_kit_csv(
         What is there already: new things get other identifiers, and those of the same name are told.
     choices : tuple of ColumnChoice, optional
         What the rider says of columns.
+    answers : tuple of KitAnswer, optional
+        What the rider says of things.
 
     Raises InputProblem where there is no table at all.
     """
     sheet = read_sheet(text, known)
-    if not any(map(known, sheet.headings)) and any(map(is_amount, sheet.headings)):
+    alone = max((len(row) for row in sheet.rows), default=0) < 2
+    if not any(map(known, sheet.headings)) and (alone or any(map(is_amount, sheet.headings))):
         sheet = replace(sheet, first=-1)
     rows = [row for _, row in sheet.lines]
     decimal_comma = sheet.delimiter != "," and any(re.search(r"\d,\d", cell) for row in rows for cell in row)
@@ -58,6 +74,7 @@ def read_kit_csv(
         where = f"line {max(sheet.first, 0) + 1}"
         raise InputProblem(f"No column holds the names of the things; the headings are {shown}", where, "Call one column 'name'.")
     read = Reading(columns, decimal_comma, riders, {thing.id for thing in kit})
+    read.said = {answer.thing_id: str(answer.value) for answer in answers if answer.asks == "kind"}
     for n, row in enumerate(sheet.rows[: max(sheet.first, 0)], 1):
         if any(row):
             read.tell(read.aside, n, "", " ".join(filter(None, row)), "stands above the headings")
@@ -69,11 +86,52 @@ def read_kit_csv(
             break
         read.row(line, row, after_gap=line > 1 and not any(sheet.rows[line - 2]))
     names = {thing.name.casefold() for thing in kit}
+    open_to = [(thing, read.told[thing.id]) for thing in read.things]
+    things = _answered(read.things, answers)
     return KitPreview(
-        delimiter=sheet.delimiter, decimal_comma=decimal_comma, columns=columns, things=read.things, problems=read.problems,
-        doubts=read.doubts, aside=read.aside, here=[t.id for t in read.things if t.name.casefold() in names],
+        delimiter=sheet.delimiter, decimal_comma=decimal_comma, columns=columns, things=things, problems=read.problems,
+        doubts=read.doubts, aside=read.aside, here=[t.id for t in things if t.name.casefold() in names],
+        questions=[] if "does" in read.fields else questions_of(open_to, riders),
+        kinds={thing.id: kind for thing, told in open_to if (kind := told.kind) is not None},
         remarks=_remarks(read),
     )  # fmt: skip
+
+
+def as_owned_before(preview: KitPreview, owned: dict[str, Thing], answers: tuple[KitAnswer, ...] = ()) -> KitPreview:
+    """A list of which the rider's own library knows some things by their names: they are as they are there, and nothing is asked
+    of them. What is answered goes before."""
+    said = {answer.thing_id for answer in answers}
+    known = {t.id: owned[t.name.lower()] for t in preview.things if t.id not in said and t.name.lower() in owned}
+    if not known:
+        return preview
+    things = [known_by(thing, known[thing.id]) if thing.id in known else thing for thing in preview.things]
+    return preview.model_copy(update={"things": things, "questions": [q for q in preview.questions if q.thing_id not in known]})
+
+
+def known_kit(kit: tuple[Thing, ...], riders: tuple[str, ...], answers: tuple[KitAnswer, ...]) -> tuple[Thing, ...]:
+    """A kit in which things that said nothing say what their names tell and their rider answers. Raises InputProblem."""
+    said = {answer.thing_id: str(answer.value) for answer in answers if answer.asks == "kind"}
+    found = {}
+    for thing, told in unknown_in(kit):
+        if thing.id in said:
+            told = told_of(thing.name, thing.mass_kg, thing.group, said[thing.id])
+        if told.kind is not None:
+            found[thing.id] = made_known(thing, told, riders)
+    return tuple(_answered([found.get(thing.id, thing) for thing in kit], answers))
+
+
+def _answered(things: list[Thing], answers: tuple[KitAnswer, ...]) -> list[Thing]:
+    """The things as a rider's answers make them, others of the same name alike. Raises InputProblem where one cannot be."""
+    by_id = {thing.id: thing for thing in things}
+    meant = [(answer, by_id[answer.thing_id].name) for answer in answers if answer.asks != "kind" and answer.thing_id in by_id]
+    for thing, answer in ((thing, answer) for answer, name in meant for thing in things if thing.name == name):
+        try:
+            by_id[thing.id] = answered(by_id[thing.id], answer)
+        except ValidationError as error:
+            raise InputProblem(
+                f"{thing.name}: {what_of(error.errors()[0])}", thing.name, "Correct it, or leave it as it is."
+            ) from None
+    return [by_id[thing.id] for thing in things]
 
 
 def _remarks(read: "Reading") -> list[str]:
@@ -89,24 +147,34 @@ def _remarks(read: "Reading") -> list[str]:
     return remarks
 
 
+HEADINGS = (
+    "name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures", "not_with",
+    "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside", "bag", "may_stay", "does",
+    "where", "closed", "serves", "fit", "condition", "held", "spare", "must", "unused_tours", "year", "because", "last_time",
+)  # fmt: skip
+
+
+def kit_table(things: tuple[Thing, ...], riders: dict[str, str]) -> list[list[str | float | None]]:
+    """The kit as rows of cells under their headings, which `read_kit_csv` reads back. `riders` gives names by identifier."""
+    names = {t.id: t.name for t in things}
+    rows: list[list[str | float | None]] = [list(HEADINGS)]
+    for t in things:
+        flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.salts, t.fuel, t.food)]
+        rows.append(
+            [t.name, t.group, t.count, t.mass_kg, t.volume_l, t.pressed_l or None, t.longest_mm, t.reach, t.dry,
+             "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
+             riders.get(t.rider_id or "", ""), t.holds_water_l or None, *flags, " ".join(t.guessed),
+             t.price, names.get(t.inside or "", ""), "yes" if t.bag else "",
+             "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), "yes" if t.closed else "",
+             " ".join(t.serves), write_fit(t.fit), t.condition, t.held, "yes" if t.spare else "", "yes" if t.must else "",
+             t.unused_tours or None, t.year, t.because, t.last_time]
+        )  # fmt: skip
+    return rows
+
+
 def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:
     """The kit as a sheet that `read_kit_csv` reads back. `riders` gives names by identifier."""
     sheet = SheetWriter()
-    sheet.row(["name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures",
-                     "not_with", "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside",
-                     "bag", "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must",
-                     "unused_tours", "year", "because", "last_time"])  # fmt: skip
-    names = {t.id: t.name for t in things}
-    for t in things:
-        pressed = f"{t.pressed_l:g}" if t.pressed_l else ""
-        flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.salts, t.fuel, t.food)]
-        sheet.row(
-            [t.name, t.group, t.count, f"{t.mass_kg:g}", f"{t.volume_l:g}", pressed, f"{t.longest_mm:g}", t.reach, t.dry,
-             "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
-             riders.get(t.rider_id or "", ""), f"{t.holds_water_l:g}" if t.holds_water_l else "", *flags, " ".join(t.guessed),
-             "" if t.price is None else f"{t.price:g}", names.get(t.inside or "", ""), "yes" if t.bag else "",
-             "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), "yes" if t.closed else "",
-             " ".join(t.serves), write_fit(t.fit), t.condition, t.held, "yes" if t.spare else "", "yes" if t.must else "",
-             t.unused_tours or "", t.year or "", t.because, t.last_time]
-        )  # fmt: skip
+    for row in kit_table(things, riders):
+        sheet.row(["" if cell is None else cell if isinstance(cell, str) else f"{cell:g}" for cell in row])
     return sheet.text()

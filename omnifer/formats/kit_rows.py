@@ -6,19 +6,28 @@ from typing import get_args
 
 from pydantic import Field, ValidationError
 
-from omnifer.core.kit.names import USUAL_L_PER_KG, guess_of, serves_of
+from omnifer.core.kit.kinds import kinds
 from omnifer.core.kit.plausible import doubt_of, too_heavy
+from omnifer.core.kit.told import Told, told_of
+from omnifer.core.kit.understand import domain_of, understood
 from omnifer.core.model.kit import Guessable, Nature, Thing
 from omnifer.core.model.quantities import Noun, Reach
 from omnifer.formats.cell import read_fit, read_role, read_where
 from omnifer.formats.kit_columns import UNITS, ColumnRead, FieldName
-from omnifer.formats.measures import measure, number
+from omnifer.formats.measures import GRAMS_PER, measure, number
 from omnifer.formats.problem import what_of
 
 SAME_SUM = 0.005
 """A row that holds the sum of those above it, but for such a part [-], is their total."""
 SUMMED_ROWS = 3
 """Two things weigh what a third does by chance."""
+MARKED: dict[Guessable, str] = {
+    "mass": "mass_kg", "volume": "volume_l", "reach": "reach", "dry": "dry", "natures": "natures", "serves": "serves",
+    "role": "role",
+}  # fmt: skip
+"""The field of each mark."""
+ALL_OR_NONE = {"natures", "not_with", "serves", "role", "holds_water_l", "soft_vessel", "longest_mm", "where"}
+"""Where a sheet has a column for one of these, an empty cell says that there is none."""
 SUMS = {"name", "group", "count", "mass_kg", "volume_l", "price", "guessed"}
 """A total says no more than these; who says how dry or how near a row is to be packed means a thing."""
 SAME_MASS = 0.03
@@ -42,6 +51,7 @@ _TOTAL = re.compile(
     r"^(sub|grand|zwischen|end)?[ -]?(total|totals|totale|totaal|summe|gesamt|somme|suma|sum|insgesamt|razem|σ|∑)\b", re.I
 )
 _ABOUT = re.compile(r"~|≈|\b(ca|circa|about|approx|env|environ|etwa|ungefähr|around|±)\b\.?|±", re.I)
+_MASS = re.compile(r"(?<=\S)[\s(]+(\d+(?:[.,]\d+)?\s*(?:g|gr|kg|oz|lbs?))\)?\s*$", re.I)
 _COUNT = re.compile(
     r"(?:x\s*)?(\d+)\s*(x|pcs?|pieces?|stk|stück|stueck|st|paar|pairs?|pr|paires?|pares|paia|paar|pezzi|pièces|piezas|stuks|szt)?\.?",
     re.I,
@@ -78,6 +88,10 @@ class Reading:
     kits: list[str] = field(default_factory=list)
     since: list[float] = field(default_factory=list)
     """Masses of the things since the last total or kit [kg]."""
+    said: dict[str, str] = field(default_factory=dict)
+    """What a rider says that things are, by their identifiers."""
+    told: dict[str, Told] = field(default_factory=dict)
+    """What the names told, by the identifiers of the things."""
 
     def __post_init__(self) -> None:
         self.fields = {column.field for column in self.columns}
@@ -135,7 +149,7 @@ class Reading:
         mass = values.get("mass_kg")
         summed = sum(self.since)
         return (
-            isinstance(mass, float) and len(self.since) >= SUMMED_ROWS and summed > 0 and guess_of(name) is None
+            isinstance(mass, float) and len(self.since) >= SUMMED_ROWS and summed > 0 and not understood(name).likeliest
             and abs(mass - summed) <= SAME_SUM * summed
         )  # fmt: skip
 
@@ -143,9 +157,12 @@ class Reading:
         """Whether a name alone names the rows below it, and is no thing whose mass nobody wrote."""
         if "group" in self.fields:
             return name.isupper() or name.endswith(":")
+        if not {"mass", "total_mass"} & self.fields:
+            about = domain_of(name) is not None and understood(name).kind is None
+            return name.isupper() or name.endswith(":") or about
         if after_gap or not self.things or name.isupper() or name.endswith(":"):
             return True
-        return bool(self.kits) and guess_of(name) is None
+        return bool(self.kits) and not understood(name).likeliest
 
     def _thing(self, line: int, row: list[str], values: dict[str, object], whole: bool) -> Thing | None:
         name = values.get("name")
@@ -156,7 +173,15 @@ class Reading:
             return None
         mass = values.get("mass_kg")
         if not isinstance(mass, float):
-            self.tell(self.problems, line, "mass", "", f"{name} has no mass; write 0 if it weighs nothing")
+            mass = self._mass_by_name(str(name), values)
+        if mass is None:
+            self.tell(
+                self.problems,
+                line,
+                "mass",
+                "",
+                f"{name} has no mass; write it in its cell or behind its name, 0 g if it weighs nothing",
+            )
             return None
         if too_heavy(mass):
             what = f"{mass:g} kg is more than one thing weighs: choose the unit of the column, or add it by hand"
@@ -164,13 +189,29 @@ class Reading:
             return None
         if self.kits and "group" not in values:
             values["group"] = self.kits[-1][:60]
-        self._guess(str(name), mass, values)
-        thing = self._whole(line, values | {"id": _identifier(str(name), self.used)})
+        thing_id = _identifier(str(values["name"]), self.used)
+        told = self._guess(str(values["name"]), mass, values, thing_id)
+        thing = self._whole(line, values | {"id": thing_id})
         if thing is None:
             return None
+        self.told[thing_id] = told
         if "volume" not in thing.guessed and (doubt := doubt_of(thing.mass_kg, thing.volume_l)) is not None:
             self.tell(self.doubts, line, "volume", thing.name, doubt)
         return thing
+
+    def _mass_by_name(self, name: str, values: dict[str, object]) -> float | None:
+        """Where no cell has it: as the name says, else what such things usually weigh, a guess; None where neither is known."""
+        said = _MASS.search(name)
+        if said is not None:
+            values["name"] = name[: said.start()].strip(" ,;:-(") or name
+            mass: float | None = round(measure(said[1], GRAMS_PER, "g", self.decimal_comma) / 1000, 6)
+        else:
+            kind = understood(name).kind
+            mass = None if kind is None else kinds()[kind].kg
+            values["guessed"] = (*_guessed(values), "mass")
+        if mass is not None:
+            values["mass_kg"] = mass
+        return mass
 
     def _whole(self, line: int, values: dict[str, object]) -> Thing | None:
         """The thing, without what cannot be so; None where its name or its mass cannot."""
@@ -193,26 +234,27 @@ class Reading:
             values = {name: value for name, value in values.items() if name not in spare}
         return None
 
-    def _guess(self, name: str, mass_kg: float, values: dict[str, object]) -> None:
+    def _guess(self, name: str, mass_kg: float, values: dict[str, object], thing_id: str) -> Told:
         """What the sheet does not say, by the name; each marked as a guess."""
-        guess, marks = guess_of(name), list(_guessed(values))
-        if "volume_l" not in values:
-            values["volume_l"] = round((guess.l_per_kg if guess else USUAL_L_PER_KG) * mass_kg, 3)
-            marks.append("volume")
-        if guess is not None:
-            open_to_it = {
-                "reach": "reach" not in values,
-                "dry": "dry" not in values,
-                "natures": "natures" not in values and "natures" not in self.fields,
-            }
-            for mark, value in (("reach", guess.reach), ("dry", guess.dry), ("natures", guess.natures)):
-                if open_to_it[mark] and value not in ("any", ()):
-                    values[mark] = value
-                    marks.append(mark)
-        if "serves" not in self.fields and (served := serves_of(name)):
-            values["serves"] = served
-            marks.append("serves")
+        told = told_of(name, mass_kg, str(values.get("group", "")), self.said.get(thing_id))
+        marks = list(_guessed(values))
+        if "count" not in values:
+            values |= {"count": told.fields["count"], "name": told.fields["name"], "mass_kg": told.fields["mass_kg"]}
+        columns = {column: _INTO.get(column, column) for column in self.fields if column is not None}
+        silent = {*columns.values(), *values} - {"name", "count", "mass_kg"}
+        silent |= {"role"} if "does" in self.fields else set()
+        silent |= {"holds_water_l", "soft_vessel"} if "holds_water" in self.fields else set()
+        for field_name, value in told.fields.items():
+            if field_name in silent and (field_name in values or field_name in ALL_OR_NONE):
+                continue
+            if field_name in ("name", "count", "mass_kg"):
+                continue
+            values[field_name] = value
+            marks += [mark for mark in told.guessed if MARKED[mark] == field_name]
+        if told.kind and kinds()[told.kind].each and len(self.riders) == 1 and "rider" not in self.fields:
+            values["rider_id"] = next(iter(self.riders.values()))
         values["guessed"] = tuple(mark for mark in get_args(Guessable) if mark in marks)
+        return told
 
     def _cell(self, line: int, column: ColumnRead, text: str, values: dict[str, object]) -> None:
         """Put one cell into the fields of a thing. Raises ValueError in words."""

@@ -13,6 +13,8 @@ from omnifer.formats.problem import InputProblem
 MOST_BYTES = 2 * 1024 * 1024
 TITLE_ROWS = 20
 """Headings stand in one of so many rows from the top."""
+COMMAS = 0.5
+"""Where fewer of the rows have one [-], commas part no cells."""
 Delimiter = Literal["\t", ";", ","]
 DELIMITERS: tuple[Delimiter, ...] = ("\t", ";", ",")
 
@@ -95,6 +97,8 @@ def read_sheet(text: str, known: Callable[[str], bool] = lambda heading: False) 
     near_top = [line for line in lines.splitlines() if line.strip()][:TITLE_ROWS]
     most = {d: max(line.count(d) for line in near_top) for d in DELIMITERS}
     delimiter: Delimiter = max(DELIMITERS, key=lambda d: most[d]) if any(most.values()) else ","
+    if delimiter == "," and sum("," in line for line in near_top) < len(near_top) * COMMAS:
+        delimiter = "\t"  # a list of names, of which some have a comma
     reader = csv.reader(io.StringIO(lines), delimiter=delimiter)
     try:
         rows = [[unguarded(cell.strip()) for cell in row] for row in reader]

@@ -1,6 +1,7 @@
 """Kits to begin with: what riders of each school mostly carry, with usual masses (common practice, no source).
 
-The table is `templates.csv`, open to additions: a thing a row, and how many of it each school takes.
+The table is `templates.csv`, open to additions: a thing a row, its kind in the catalogue, what it serves beyond that, and how
+many of it each school takes.
 """
 
 import csv
@@ -8,9 +9,10 @@ from functools import cache
 from importlib import resources
 from typing import Literal, get_args
 
+from omnifer.core.kit.kinds import kinds
+from omnifer.core.kit.told import told_of
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.people import Rider
-from omnifer.formats.cell import read_role
 
 KitSchool = Literal["ultralight", "light", "usual", "comfort", "long"]
 SCHOOLS: tuple[KitSchool, ...] = get_args(KitSchool)
@@ -25,25 +27,24 @@ def kit_of_school(school: KitSchool, riders: tuple[Rider, ...]) -> tuple[Thing, 
         count = int(row[school] or 0)
         if not count:
             continue
-        shared = len(riders) > 1 and (row["kit"] in SHARED_KITS or "tent" in row["serves"])
+        shared = len(riders) > 1 and (row["kit"] in SHARED_KITS or row["kind"] == "tent")
         for rider in (None,) if shared or len(riders) == 1 else riders:
-            found.append(_thing(row, n, count, rider))
+            thing = _thing(row, n, count, rider)
+            alone = len(riders) == 1 and row["kind"] and kinds()[row["kind"]].each
+            found.append(thing.model_copy(update={"rider_id": riders[0].id}) if alone else thing)
     return tuple(found)
 
 
 def _thing(row: dict[str, str], n: int, count: int, rider: Rider | None) -> Thing:
     name = row["name"] if rider is None else f"{row['name']}, {rider.name}"[:120]
-    return Thing.model_validate(
-        {
-            "id": f"{school_id(row['name'])}-{n}" + (f"-{rider.id}"[:12] if rider else ""), "name": name, "group": row["kit"],
-            "count": count, "mass_kg": int(row["mass_g"]) / 1000, "volume_l": float(row["volume_l"]),
-            "longest_mm": float(row["longest_mm"]), "reach": row["reach"], "dry": row["dry"],
-            "natures": tuple(row["natures"].split()), "role": read_role(row["does"]) if row["does"] else None,
-            "serves": tuple(row["serves"].split()), "rider_id": rider.id if rider else None, "guessed": ("mass", "volume"),
-            "holds_water_l": 2 if row["name"] == "Water sack" else 0, "soft_vessel": row["name"] == "Water sack",
-            "may_stay": row["kit"] == "comfort",
-        }
-    )  # fmt: skip
+    told = told_of(row["name"], int(row["mass_g"]) / 1000, kind_id=row["kind"] or None)
+    serves = dict.fromkeys([*told.fields.get("serves", ()), *row["serves"].split()])
+    own = {
+        "id": f"{school_id(row['name'])}-{n}" + (f"-{rider.id}"[:12] if rider else ""), "name": name, "group": row["kit"],
+        "count": count, "serves": tuple(serves), "rider_id": rider.id if rider else None,
+        "guessed": tuple(dict.fromkeys(("mass", *told.guessed))), "may_stay": row["kit"] == "comfort",
+    }  # fmt: skip
+    return Thing.model_validate(told.fields | own)
 
 
 def school_id(name: str) -> str:

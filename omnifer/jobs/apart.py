@@ -11,8 +11,9 @@ from omnifer.formats.problem import InputProblem
 from omnifer.office.problems import TooMany
 
 SMALL_BYTES = 2**20
-"""What is no larger is read at once, where it is; a picture never, for it may hold a thousand times its own size."""
-PICTURE = SMALL_BYTES + 1
+"""What is no larger is read at once, where it is; a picture or a workbook never, for it may hold
+a thousand times its own size."""
+PICTURE = BOOK = SMALL_BYTES + 1
 MOST_MEMORY_BYTES = 3 * 2**29
 """Address space of a process that reads, the libraries it shares with others counted [bytes]."""
 MOST_S = 20

@@ -1,5 +1,5 @@
 """All readers of files, loaded once before any of them runs in a process of its own."""
 
-from omnifer.formats import bundle, kit_csv, picture, stations, stops_csv, tracks
+from omnifer.formats import bundle, kit_csv, picture, stations, stops_csv, tracks, workbook
 
-READERS = (bundle, kit_csv, picture, stations, stops_csv, tracks)
+READERS = (bundle, kit_csv, picture, stations, stops_csv, tracks, workbook)

@@ -6,6 +6,7 @@ from uuid import UUID
 
 from pydantic import Field
 
+from omnifer.core.kit.told import KitAnswer, KitQuestion
 from omnifer.core.load.aims import Aim, School
 from omnifer.core.load.explain import Paid
 from omnifer.core.load.places import PlaceFor
@@ -33,6 +34,7 @@ from omnifer.core.rig.schools import SchoolRig
 from omnifer.core.worth import LoadFigures, RigFigures
 from omnifer.formats.kit_columns import ColumnChoice
 from omnifer.formats.templates import KitSchool
+from omnifer.formats.workbook import SheetOfBook
 
 TourDate = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 1))]
 Revision = Annotated[int, Field(ge=1, le=2**31 - 1, description="The revision that the writer saw")]
@@ -199,13 +201,32 @@ class SheetBody(Noun):
 
 
 class SheetText(SheetBody):
-    """The text of a file."""
+    """The text of a file, and the sheets of a workbook."""
+
+    sheets: list[SheetOfBook] = Field(
+        [], description="All that hold anything, where there are several; the text is the first one's"
+    )
 
 
 class KitText(SheetBody):
     """A pasted or uploaded kit sheet, and what the rider says of its columns."""
 
     columns: tuple[ColumnChoice, ...] = Field((), max_length=200)
+    answers: tuple[KitAnswer, ...] = Field((), max_length=2000)
+
+
+class KitUnknown(Noun):
+    """Things of the kit that say nothing of what they are though their names do, and what is asked of them."""
+
+    things: list[Id]
+    questions: list[KitQuestion]
+
+
+class KitKnown(Noun):
+    """That names may say what things are, and what the rider says of them."""
+
+    revision: Revision
+    answers: tuple[KitAnswer, ...] = Field((), max_length=2000)
 
 
 class SheetImport(SheetBody):

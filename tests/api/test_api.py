@@ -155,7 +155,7 @@ def test_a_sheet_is_previewed_and_then_taken(client, tour):
 
 
 def test_a_file_of_any_encoding_becomes_text(client):
-    assert upload(client, "/api/sheets/text", "Mütze;70".encode("cp1252")).json == {"text": "Mütze;70"}
+    assert upload(client, "/api/sheets/text", "Mütze;70".encode("cp1252")).json["text"] == "Mütze;70"
 
 
 def test_a_bundle_goes_out_and_comes_in(client, tour):
@@ -243,7 +243,7 @@ def attacked(app, cases: int) -> int:
 
 
 def test_the_document_describes_what_happens(app):
-    assert attacked(app, 6) > 200
+    assert attacked(app, 4) > 150
 
 
 def test_what_is_packed_belongs_to_the_tour_and_to_no_revision(client, tour):

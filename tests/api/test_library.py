@@ -18,6 +18,50 @@ def path(client, tours):
     return f"/api/tours/{tours.create(small_tour(thing('pot', 0.5), thing('axe', 1.2))).id}"
 
 
+def test_what_is_corrected_in_one_list_is_known_in_the_next(client, path):
+    """A bag answered as good to -12 °C, an unknown name answered as nothing else would tell it; the next list asks of neither."""
+    text = "name;g\nSleeping bag;1000\nCulottes;100\nBottle;90"
+    asked = client.post(f"{path}/kit/preview", json={"text": text}).json
+    assert [q["asks"] for q in asked["questions"]] == ["comfort_c", "holds_l", "kind"]
+    answers = [
+        {"thing_id": "sleeping-bag", "asks": "comfort_c", "value": -12},
+        {"thing_id": "culottes", "asks": "kind", "value": "underwear"},
+    ]
+    assert client.post(f"{path}/kit/preview", json={"text": text, "answers": [answers[0] | {"value": 99}]}).status_code == 422
+    assert client.post(f"{path}/kit/import", json={"revision": 1, "text": text, "answers": answers}).status_code == 200
+    other = f"/api/tours/{client.post('/api/tours/sample').json['tour']['id']}"
+    again = client.post(f"{other}/kit/preview", json={"text": "name;g\nSleeping Bag;1040\nCulottes;80\nBottle;90"}).json
+    bag, culottes, _ = again["things"]
+    assert (bag["role"]["comfort_c"], bag["mass_kg"], culottes["role"]["piece"]) == (-12, 1.04, "underwear")
+    assert [q["name"] for q in again["questions"]] == ["Bottle"]
+
+
+def test_things_that_say_nothing_are_made_known_at_once_and_undone(client, tours):
+    """A kit of names: the bag, the stove and the bottles come to serve; what has said already what it is stays, and so do masses."""
+    kit = (named("a", "Sleeping bag", mass_kg=1), named("b", "Gas stove", mass_kg=0.11), named("c", "Culottes", mass_kg=0.1, count=2),
+           named("d", "Box", mass_kg=0.3), named("e", "Stove", mass_kg=0.2, serves=("pot",)))  # fmt: skip
+    path = f"/api/tours/{tours.create(small_tour(*kit)).id}"
+    found = client.get(f"{path}/kit/unknown").json
+    assert (found["things"], [q["asks"] for q in found["questions"]]) == (["a", "b", "c"], ["comfort_c", "kind"])
+    answers = [{"thing_id": "a", "asks": "comfort_c", "value": -3}, {"thing_id": "c", "asks": "kind", "value": "shorts"}]
+    told = client.post(f"{path}/kit/known", json={"revision": 1, "answers": answers}).json["tour"]["sheet"]["kit"]
+    assert [(t["role"] or {}).get("does") for t in told] == ["sleeping_bag", "stove", "garment", None, None]
+    assert (told[0]["role"]["comfort_c"], told[2]["rider_id"], told[2]["count"]) == (-3, "ada", 2)
+    assert [t["mass_kg"] for t in told] == [1, 0.11, 0.1, 0.3, 0.2]
+    assert client.get(f"{path}/kit/unknown").json["things"] == []
+    undone = client.post(f"{path}/step", json={"revision": 2, "step": "undo"}).json["tour"]["sheet"]["kit"]
+    assert [t["role"] for t in undone] == [None] * 5
+
+
+def test_a_workbook_is_read_and_written(client, path):
+    book = client.get(f"{path}/kit.xlsx")
+    assert book.mimetype.endswith("spreadsheetml.sheet")
+    told = client.post("/api/sheets/text", data={"file": (io.BytesIO(book.data), "kit.xlsx")}).json
+    assert [row.split("\t")[0] for row in told["text"].splitlines()] == ["name", "pot", "axe"]
+    bomb = client.post("/api/sheets/text", data={"file": (io.BytesIO(b"PK\x03\x04" + bytes(300)), "kit.xlsx")})
+    assert (bomb.status_code, "damaged" in bomb.json["detail"]) == (422, True)
+
+
 def kept(client, path):
     """All things of a tour in the library, by name."""
     answer = client.post(f"{path}/library", json={"revision": 1, "ids": ["pot", "axe"]})

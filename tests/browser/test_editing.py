@@ -41,6 +41,34 @@ def test_a_thing_is_added_changed_and_removed(page: Page, site: str):
     expect(page.get_by_text("135 kinds,")).to_be_visible()
 
 
+def test_things_are_added_by_their_names_one_after_the_other_and_made_known(page: Page, site: str):
+    """Two pairs by Enter, a name that tells no mass is kept in its field with what to do, then what names tell is taken at once."""
+    visit(page, site, "kit")
+    field = page.get_by_label("Add a thing by its name")
+    field.fill("2 wool socks")
+    field.press("Enter")
+    expect(page.get_by_text("135 kinds,")).to_be_visible()
+    expect(page.locator('[data-thing="2-wool-socks"]')).to_contain_text("2 × Wool socks")
+    expect(field).to_have_value("")
+    field.fill("Thingummy")
+    field.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("has no mass; write it")
+    expect(field).to_have_value("Thingummy")
+    field.fill("Thingummy 120 g")
+    field.press("Enter")
+    expect(page.get_by_text("136 kinds,")).to_be_visible()
+
+    page.get_by_role("button", name="1 thing is not known yet").click()
+    dialog = page.get_by_role("dialog", name="What they are")
+    expect(dialog).to_contain_text("Paper and trowel")
+    doubt = dialog.get_by_role("radiogroup", name="Paper and trowel: what it is")
+    doubt.get_by_role("radio").first.press("1")
+    dialog.get_by_role("button", name="Take what the names say").click()
+    expect(dialog).to_be_hidden()
+    expect(page.get_by_role("button", name="not known yet")).to_have_count(0)
+    undo(page, "Say what 1 thing")
+
+
 def test_several_things_are_set_at_once_dragged_and_sorted(page: Page, site: str):
     visit(page, site, "kit")
     for name in ("Choose Tarp", "Choose Travel chess"):

@@ -14,7 +14,7 @@ from tests.browser.seen import expect
 from tests.conftest import tours_of
 
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
-LIST = Path(__file__).parents[1] / "formats" / "lists" / "title-and-totals.csv"
+LIST = Path(__file__).parents[1] / "formats" / "lists" / "names-and-grams.csv"
 POINTS, STEP_DEG = 1500, 0.0025
 """Of a track of some 400 km, one point to every 280 m."""
 
@@ -122,11 +122,24 @@ def test_the_first_hour(size: tuple[int, int], empty_site: str, browser, complai
         page.get_by_role("button", name="Bring a list").click()
         page.get_by_role("dialog").get_by_role("button", name=re.compile("file")).click()
     chooser.value.set_files(LIST)
-    take = dialog.get_by_role("button", name=re.compile(r"^Take \d+ things"))
+    doubts = dialog.get_by_role("group", name="In doubt").locator("input:not([type=radio]), input:checked")
+    expect(doubts).to_have_count(7)
     clean(page, "a list")
-    take.click()
+    doubts.first.focus()
+    for n in range(7):
+        expect(doubts.nth(n)).to_be_focused()
+        page.keyboard.press("Enter")
     expect(page.get_by_text(re.compile(r"\d+ kinds,"))).to_be_visible()
+    expect(dialog).to_be_hidden()
     clean(page, "the kit")
+
+    go("Ready")
+    page.get_by_role("heading", name="Ready", exact=True).wait_for()
+    answered, short = (int(n) for n in re.search(r"(\d+) answered, (\d+) short", page.get_by_role("main").inner_text()).groups())
+    assert answered + short >= 6
+    go("Stores")
+    for lane in ("Water", "Food", "Fuel", "Power"):
+        expect(page.get_by_role("main").get_by_text(re.compile(f"^{lane}")).first).to_be_attached()
 
     go("Load")
     page.get_by_role("button", name="Propose a load").click()

@@ -31,6 +31,19 @@ def test_road(tmp_path, capsys):
     assert found["waypoints"][0]["name"] == "Well"
 
 
+def test_a_list_is_told_row_by_row(tmp_path, capsys):
+    path = tmp_path / "list.txt"
+    path.write_text("Sleeping bag, cold 1200 g\nWool socks (2)\nWater bottle 750 ml\nThingummy 300 g\n")
+    assert main(["list", str(path)]) == 0
+    bag, socks, bottle, thingummy = map(json.loads, capsys.readouterr().out.splitlines())
+    assert set(bag) == {"name", "count", "mass_kg", "volume_l", "kind", "plays", "serves", "holds_l", "sure", "asked"}
+    assert (bag["mass_kg"], bag["plays"], bag["asked"], socks["count"]) == (1.2, "sleeping_bag", ["comfort_c"], 2)
+    assert (bottle["holds_l"], bottle["plays"], thingummy["kind"], thingummy["sure"]) == (0.75, "vessel", None, False)
+    path.write_text("")
+    assert main(["list", str(path)]) == 2
+    assert "empty" in capsys.readouterr().err
+
+
 def test_assess_and_propose_without_any_server(bundle, capsys):
     assert main(["assess", bundle]) == 0
     assert json.loads(capsys.readouterr().out)["findings"]

@@ -14,7 +14,6 @@ from omnifer.core.diary.journal import Journal
 from omnifer.core.diary.now import replan
 from omnifer.core.diary.rates import taking
 from omnifer.core.diary.track import laid_on
-from omnifer.core.kit.names import Vessel, vessel_of
 from omnifer.core.model.diary import Entry, Received
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.road import DayCut, Road, Stop, Track, Weather
@@ -537,8 +536,6 @@ def test_a_sack_bought_on_the_way_is_a_vessel():
     made = replan(tour, plan, road, Journal.of([OUT, told("bought", day=2, km=90, name="Water sack 4 l", amount=1)]))
     sack = next(t for t in made.ridden.sheet.kit if t.id.startswith("bought"))
     assert (sack.holds_water_l, sack.soft_vessel) == (4, True)
-    assert vessel_of("Flasche 0,75 l") == Vessel(0.75, soft=False)
-    assert vessel_of("Bar bag 5 l") is vessel_of("Water bottle") is None
 
 
 def test_what_ran_out_teaches(planned):

@@ -10,7 +10,8 @@ from itertools import pairwise
 from omnifer.core.diary.aboard import NOTED, PlannedLevel, aboard
 from omnifer.core.diary.felt import felt_colder, nights_felt
 from omnifer.core.diary.journal import Journal, Told
-from omnifer.core.kit.names import serves_of, vessel_of
+from omnifer.core.kit.figures import figures_of
+from omnifer.core.kit.told import told_of
 from omnifer.core.model.assessment import Assessment, Day
 from omnifer.core.model.diary import GONE
 from omnifer.core.model.kit import Thing, Whereabouts
@@ -312,12 +313,14 @@ def _shared_out(placements: list[Placement], goes: Thing, stays: Thing) -> list[
 
 def _bought(told: Told, km: float) -> Thing:
     entry = told.entry
-    vessel = vessel_of(entry.name)
+    mass_kg = entry.kg if entry.kg is not None else BOUGHT_KG
+    known = told_of(entry.name, mass_kg).fields
+    # Of a vessel that is bought one knows what it holds only where its name says so.
+    litres = known.get("holds_water_l", 0.0) if figures_of(entry.name).litres else 0.0
     thing = Thing(
-        id=f"bought-{entry.id.hex}", name=entry.name, mass_kg=entry.kg if entry.kg is not None else BOUGHT_KG, volume_l=0.5,
-        reach="stop" if vessel else "camp", guessed=() if entry.kg is not None else ("mass", "volume"),
-        serves=serves_of(entry.name), holds_water_l=vessel.litres if vessel else 0.0,
-        soft_vessel=vessel is not None and vessel.soft,
+        id=f"bought-{entry.id.hex}", name=entry.name, mass_kg=mass_kg, volume_l=0.5, reach="stop" if litres else "camp",
+        guessed=() if entry.kg is not None else ("mass", "volume"), serves=known.get("serves", ()), holds_water_l=litres,
+        soft_vessel=bool(litres) and known["soft_vessel"],
         price=None if entry.money is None else min(entry.money, MOST), count=min(max(int(entry.amount or 1), 1), MOST_ALIKE),
     )  # fmt: skip
     return _only_from(thing, km)

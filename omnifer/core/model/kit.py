@@ -29,7 +29,7 @@ Nature = Literal[
 ]
 """What a thing is like, where that matters to its neighbours."""
 
-Guessable = Literal["mass", "volume", "reach", "dry", "natures", "serves"]
+Guessable = Literal["mass", "volume", "reach", "dry", "natures", "serves", "role"]
 How = Literal["packed", "worn", "pocket", "fixed", "posted", "waiting", "home"]
 """Packed in a bag, worn, in a pocket, fixed to the bike, or off board: on its way by post, waiting at a stop, at home."""
 ABOARD: frozenset[How] = frozenset({"packed", "worn", "pocket", "fixed"})

@@ -11,6 +11,14 @@ OF_THE_CHOICE: frozenset[str] = frozenset(
 """What belongs to a thing on one tour; all else belongs to the thing itself and is the same wherever it comes along."""
 
 
+GUESSED: dict[str, tuple[str, ...]] = {
+    "mass": ("mass_kg",), "volume": ("volume_l", "pressed_l"), "reach": ("reach", "longest_mm"), "dry": ("dry", "wet"),
+    "natures": ("natures", "not_with"), "serves": ("serves", "fit"),
+    "role": ("role", "holds_water_l", "soft_vessel", "salts"),
+}  # fmt: skip
+"""What of a thing a guess by its name is about."""
+
+
 class Owned(Noun):
     """A thing of the library as its owner keeps it."""
 
@@ -45,6 +53,19 @@ def told_by(thing: Thing, owned: Thing) -> Thing:
     """A thing of a tour with the figures that its owner's has."""
     own = {name: value for name, value in owned.model_dump().items() if name not in OF_THE_CHOICE}
     return Thing.model_validate(thing.model_dump() | own)
+
+
+def known_by(thing: Thing, owned: Thing) -> Thing:
+    """A thing of a list as its owner's library knows it: what was guessed by the name is as it is there, the list's own figures
+    stand."""
+    guessed = set(thing.guessed)
+    own = {name for mark, names in GUESSED.items() if mark in guessed for name in names}
+    if thing.role is None and not thing.serves:
+        own |= {*GUESSED["role"], *GUESSED["serves"], *GUESSED["reach"]}
+    marks = tuple(mark for mark in owned.guessed if mark in guessed or mark in ("role", "serves"))
+    return thing.model_copy(
+        update={name: getattr(owned, name) for name in own} | {"guessed": marks, "library_id": thing.library_id}
+    )
 
 
 def same_thing(a: Thing, b: Thing) -> bool:

@@ -1,7 +1,7 @@
 """What a thing serves, beyond the supplies: one word each, from the table `serves.csv`, open to additions.
 
 A row has what riders call it, what one usually weighs and takes (common practice, no source), the moment at which it is
-wanted, how many are enough and for whom, what hangs on it where there is only one, and words of names that tell it.
+wanted, how many are enough and for whom, and what hangs on it where there is only one.
 """
 
 import csv
@@ -27,7 +27,6 @@ class Service(Noun):
     enough: Annotated[int, Field(ge=1, description="More than so many do the same twice")]
     per: Per
     single: str = Field("", description="What hangs on it where there is only one; empty: nothing")
-    names: str = Field("", description="Words of names that tell it, with a hyphen where several belong together")
 
 
 def _read() -> dict[str, Service]:

@@ -174,6 +174,7 @@ export const BOUNDS = {
   },
   Placement: {
     count: [1, 200],
+    filled_l: [0, 1000],
   },
   Rider: {
     body_mass_kg: [20, 250],

@@ -42,6 +42,7 @@ export type Travel = Schemas['Travel']
 export type WeighIn = Schemas['WeighIn']
 export type WeighLine = Schemas['WeighLine']
 export type KitText = Schemas['KitText']
+export type SheetText = Schemas['SheetText']
 export type Load = Schemas['Load-Output']
 export type Moments = Schemas['Moments']
 export type SupplyColumn = Schemas['SupplyColumn']
@@ -234,6 +235,9 @@ export const api = {
   sheetText: (content: File) => taken(client.POST('/api/sheets/text', file(content))),
   previewKit: (id: string, body: KitText) => taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body })),
   importKit: (id: string, body: Schemas['KitImport']) => taken(client.POST('/api/tours/{tour_id}/kit/import', { ...at(id), body })),
+  unknownThings: (id: string) => taken(client.GET('/api/tours/{tour_id}/kit/unknown', at(id))),
+  makeKnown: (id: string, revision: number, answers: NonNullable<KitText['answers']>) =>
+    taken(client.POST('/api/tours/{tour_id}/kit/known', { ...at(id), body: { revision, answers } })),
   propose: (id: string, revision: number, rounds: number, tell: (news: Proposal | Progress) => void, signal: AbortSignal) =>
     streamed('/api/tours/{tour_id}/proposal', id, JSON.stringify({ revision, rounds }), tell, signal),
   repair: (id: string, revision: number, what: string, load: Load, held: string[]) =>

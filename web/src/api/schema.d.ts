@@ -219,7 +219,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The text of a sheet's file, whatever it is encoded in. */
+        /** The text of a sheet's file, whatever it is encoded in, or the sheets of a workbook. */
         post: operations["sheet_text"];
         delete?: never;
         options?: never;
@@ -571,6 +571,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/kit.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kit as a workbook. */
+        get: operations["export_kit_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/kit/import": {
         parameters: {
             query?: never;
@@ -588,6 +605,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/kit/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take what the names of such things tell, and what is answered. */
+        post: operations["make_known"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/kit/preview": {
         parameters: {
             query?: never;
@@ -599,6 +633,23 @@ export interface paths {
         put?: never;
         /** How a kit sheet is understood; nothing is taken. */
         post: operations["preview_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/kit/unknown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Things that say nothing of what they are though their names do. */
+        get: operations["unknown_things"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1598,7 +1649,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "sleeps_high")[];
+            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "pass_shut" | "sleeps_high")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -3411,6 +3462,16 @@ export interface components {
             words: string;
         };
         /**
+         * Choice
+         * @description One of several answers.
+         */
+        Choice: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Chosen
          * @description Things of a tour, or of the library, by their identifiers.
          */
@@ -4520,7 +4581,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "sleeps_high";
+            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "pass_shut" | "sleeps_high";
             /** Mends */
             mends: components["schemas"]["Mend-Output"][];
             /** Need */
@@ -5363,6 +5424,21 @@ export interface components {
             pieces: number | null;
         };
         /**
+         * KitAnswer
+         * @description What a rider says to a question.
+         */
+        KitAnswer: {
+            /**
+             * Asks
+             * @enum {string}
+             */
+            asks: "rider" | "kind" | "comfort_c" | "burns" | "holds_l" | "holds_kg" | "holds_wh" | "r_value";
+            /** Thing Id */
+            thing_id: string;
+            /** Value */
+            value: number | string;
+        };
+        /**
          * KitImport
          * @description A kit sheet that the rider has seen previewed and accepted.
          */
@@ -5373,6 +5449,11 @@ export interface components {
              * @default false
              */
             again?: boolean;
+            /**
+             * Answers
+             * @default []
+             */
+            answers?: components["schemas"]["KitAnswer"][];
             /**
              * Columns
              * @default []
@@ -5391,6 +5472,22 @@ export interface components {
             revision: number;
             /** Text */
             text: string;
+        };
+        /**
+         * KitKnown
+         * @description That names may say what things are, and what the rider says of them.
+         */
+        KitKnown: {
+            /**
+             * Answers
+             * @default []
+             */
+            answers?: components["schemas"]["KitAnswer"][];
+            /**
+             * Revision
+             * @description The revision that the writer saw
+             */
+            revision: number;
         };
         /**
          * KitOfThings
@@ -5434,14 +5531,57 @@ export interface components {
              */
             here: string[];
             /**
+             * Kinds
+             * @description What each thing is taken for, by its identifier; not of those in doubt
+             */
+            kinds: {
+                [key: string]: string;
+            };
+            /**
              * Problems
              * @description Left aside: could not be read
              */
             problems: components["schemas"]["RowProblem"][];
+            /**
+             * Questions
+             * @description What the names leave open and much hangs on, the most consequential first
+             */
+            questions: components["schemas"]["KitQuestion"][];
             /** Remarks */
             remarks: string[];
             /** Things */
             things: components["schemas"]["Thing-Output"][];
+        };
+        /**
+         * KitQuestion
+         * @description Something of a thing that its name leaves open and much hangs on; the usual answer stands there already.
+         */
+        KitQuestion: {
+            /**
+             * Asks
+             * @enum {string}
+             */
+            asks: "rider" | "kind" | "comfort_c" | "burns" | "holds_l" | "holds_kg" | "holds_wh" | "r_value";
+            /**
+             * Choices
+             * @description Of a word: what can be answered, the likeliest first
+             * @default []
+             */
+            choices: components["schemas"]["Choice"][];
+            /** Name */
+            name: string;
+            /** Thing Id */
+            thing_id: string;
+            /**
+             * Unit
+             * @description Of a figure; None: it is a word
+             */
+            unit: ("mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money") | null;
+            /**
+             * Value
+             * @description The usual answer; of a kind its identifier, empty: not known
+             */
+            value: number | string;
         };
         /**
          * KitText
@@ -5449,12 +5589,27 @@ export interface components {
          */
         KitText: {
             /**
+             * Answers
+             * @default []
+             */
+            answers?: components["schemas"]["KitAnswer"][];
+            /**
              * Columns
              * @default []
              */
             columns?: components["schemas"]["ColumnChoice"][];
             /** Text */
             text: string;
+        };
+        /**
+         * KitUnknown
+         * @description Things of the kit that say nothing of what they are though their names do, and what is asked of them.
+         */
+        KitUnknown: {
+            /** Questions */
+            questions: components["schemas"]["KitQuestion"][];
+            /** Things */
+            things: string[];
         };
         /**
          * Ladder
@@ -6815,6 +6970,12 @@ export interface components {
              */
             count?: number;
             /**
+             * Filled L
+             * @description Water in one vessel at most, for the sake of what rides beside it; None: as much as its bag bears
+             * @default null
+             */
+            filled_l?: number | null;
+            /**
              * Pinned
              * @description A proposal leaves it where it is
              * @default false
@@ -6841,6 +7002,12 @@ export interface components {
              * @default 1
              */
             count: number;
+            /**
+             * Filled L
+             * @description Water in one vessel at most, for the sake of what rides beside it; None: as much as its bag bears
+             * @default null
+             */
+            filled_l: number | null;
             /**
              * Pinned
              * @description A proposal leaves it where it is
@@ -7173,7 +7340,7 @@ export interface components {
             /** Id */
             id: string;
             /** Kinds */
-            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "sleeps_high")[];
+            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "pass_shut" | "sleeps_high")[];
             /**
              * Open
              * @description Nothing was said that could answer it
@@ -7919,12 +8086,6 @@ export interface components {
              */
             l: number;
             /**
-             * Names
-             * @description Words of names that tell it, with a hyphen where several belong together
-             * @default
-             */
-            names: string;
-            /**
              * Per
              * @enum {string}
              */
@@ -8053,10 +8214,29 @@ export interface components {
             text: string;
         };
         /**
+         * SheetOfBook
+         * @description One sheet of a workbook as text, its cells with tabs between them.
+         */
+        SheetOfBook: {
+            /** Name */
+            name: string;
+            /**
+             * Text
+             * @description Rows of cells, tabs between them
+             */
+            text: string;
+        };
+        /**
          * SheetText
-         * @description The text of a file.
+         * @description The text of a file, and the sheets of a workbook.
          */
         SheetText: {
+            /**
+             * Sheets
+             * @description All that hold anything, where there are several; the text is the first one's
+             * @default []
+             */
+            sheets: components["schemas"]["SheetOfBook"][];
             /** Text */
             text: string;
         };
@@ -9458,7 +9638,7 @@ export interface components {
              * @description What of it is a guess, by somebody or by its name
              * @default []
              */
-            guessed?: ("mass" | "volume" | "reach" | "dry" | "natures" | "serves")[];
+            guessed?: ("mass" | "volume" | "reach" | "dry" | "natures" | "serves" | "role")[];
             /**
              * Held
              * @description wished: still to be got
@@ -9688,7 +9868,7 @@ export interface components {
              * @description What of it is a guess, by somebody or by its name
              * @default []
              */
-            guessed: ("mass" | "volume" | "reach" | "dry" | "natures" | "serves")[];
+            guessed: ("mass" | "volume" | "reach" | "dry" | "natures" | "serves" | "role")[];
             /**
              * Held
              * @description wished: still to be got
@@ -12261,6 +12441,33 @@ export interface operations {
             503: components["responses"]["Refused"];
         };
     };
+    export_kit_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
     import_kit: {
         parameters: {
             query?: never;
@@ -12273,6 +12480,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["KitImport"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    make_known: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitKnown"];
             };
         };
         responses: {
@@ -12322,6 +12562,33 @@ export interface operations {
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    unknown_things: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitUnknown"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };

@@ -1,15 +1,16 @@
 /** A list pasted or uploaded: how each column was understood and what could not be read, before anything is taken. */
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, type KitPreview, type KitText, Problem } from '../../api/client'
+import { api, type KitPreview, type KitText, Problem, type SheetText } from '../../api/client'
 import { useDesk, useWork } from '../../api/tour'
 import { Actions, Button, Dialog, FileButton, Muted, RailLine } from '../../ui/controls'
-import { Area } from '../../ui/fields'
+import { Area, Choice } from '../../ui/fields'
 import { Fold } from '../../ui/Fold'
 import { REACH_WORDS } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { Sheet } from '../road/sheet'
 import { ColumnsRead } from './ColumnsRead'
+import { type Answers, Doubts, keyOf, type Question } from './Doubts'
 
 /** What is longer than its place is reached with keys too. */
 const Scroll = styled.div.attrs({ tabIndex: 0, role: 'group' })`
@@ -31,21 +32,35 @@ export function BringKit({ onClose }: { onClose: () => void }) {
   const units = useUnits()
   const [text, setText] = useState('')
   const [columns, setColumns] = useState<Choices>([])
+  const [answers, setAnswers] = useState<Answers>([])
+  const [questions, setQuestions] = useState<Question[]>([])
+  const [book, setBook] = useState<SheetText['sheets']>([])
   const [preview, setPreview] = useState<KitPreview | null>(null)
   const [trouble, setTrouble] = useState('')
   const refuse = (e: unknown) => {
     setPreview(null)
     setTrouble(e instanceof Problem ? `${e.body.detail}. ${e.body.where ?? ''} ${e.body.mend ?? ''}` : String(e))
   }
-  const look = (content: string, choices: Choices) => {
+  const look = (content: string, choices: Choices, said: Answers = []) => {
     setTrouble('')
     setText(content)
     setColumns(choices)
-    api.previewKit(tour.id, { text: content, columns: choices }).then(setPreview, refuse)
+    setAnswers(said)
+    api.previewKit(tour.id, { text: content, columns: choices, answers: said }).then((found) => {
+      setPreview(found)
+      // What was asked stays where it is while it is answered; what an answer asks anew comes after it.
+      const asked = said.length ? questions : []
+      setQuestions([...asked, ...found.questions.filter((q) => !asked.some((a) => keyOf(a) === keyOf(q)))])
+    }, refuse)
+  }
+  const say = (answer: Answers[number]) => {
+    const said = [...answers.filter((a) => keyOf(a) !== keyOf(answer)), answer]
+    if (answer.asks === 'kind') look(text, columns, said)
+    else setAnswers(said)
   }
   const take = async (how: { replace?: boolean; again?: boolean }) => {
     const kept = await ask('Taking the things', (id, revision) =>
-      api.importKit(id, { revision, text, columns, replace: false, again: false, ...how }),
+      api.importKit(id, { revision, text, columns, answers, replace: false, again: false, ...how }),
     )
     if (kept) onClose()
   }
@@ -56,7 +71,7 @@ export function BringKit({ onClose }: { onClose: () => void }) {
     <Dialog draft title="Bring a list" open onClose={onClose} wide>
       <Muted>
         Paste your own spreadsheet, or choose its file. Columns in any order, several languages; kg, g, lb or oz; titles, kits and totals between the
-        rows are known. Nothing is taken before you say so.
+        rows are known; XLSX and ODS files too. Names alone are enough. Nothing is taken before you say so.
       </Muted>
       <Area
         aria-label="The list"
@@ -68,6 +83,19 @@ export function BringKit({ onClose }: { onClose: () => void }) {
         }}
         placeholder={'name;mass g;volume l;count\nTent;2100;8;1\nStove;210;0,7;1'}
       />
+      {book.length > 1 && (
+        <Choice
+          label="Sheet"
+          value={String(
+            Math.max(
+              0,
+              book.findIndex((s) => s.text === text),
+            ),
+          )}
+          options={book.map((s, n) => ({ id: String(n), text: s.name }))}
+          onChange={(n) => look(book[Number(n)]?.text ?? '', [])}
+        />
+      )}
       {trouble && (
         <p role="alert">
           <b>{trouble}</b>
@@ -75,13 +103,24 @@ export function BringKit({ onClose }: { onClose: () => void }) {
       )}
       {preview && (
         <>
+          <Doubts
+            questions={questions}
+            answers={answers}
+            onAnswer={say}
+            onLast={() => {
+              if (things.length > here && busy === '') void take({})
+            }}
+          />
           <RailLine>
             Columns
             <em>
               {words} between cells, decimal {preview.decimal_comma ? 'comma' : 'point'}
             </em>
           </RailLine>
-          <ColumnsRead columns={preview.columns} onChoose={(choice) => look(text, [...columns.filter((c) => c.column !== choice.column), choice])} />
+          <ColumnsRead
+            columns={preview.columns}
+            onChoose={(choice) => look(text, [...columns.filter((c) => c.column !== choice.column), choice], answers)}
+          />
           {preview.remarks.map((r) => (
             <p key={r}>{r}</p>
           ))}
@@ -136,8 +175,13 @@ export function BringKit({ onClose }: { onClose: () => void }) {
       )}
       <Actions>
         <FileButton
-          accept={['.csv', '.tsv', '.txt', 'text/csv']}
-          onFile={(f) => void api.sheetText(f).then((sheetText) => look(sheetText.text, []), refuse)}
+          accept={['.csv', '.tsv', '.txt', '.xlsx', '.ods', 'text/csv']}
+          onFile={(f) =>
+            void api.sheetText(f).then((found) => {
+              setBook(found.sheets)
+              look(found.text, [])
+            }, refuse)
+          }
         >
           Choose a file
         </FileButton>

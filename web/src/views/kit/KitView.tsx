@@ -11,6 +11,7 @@ import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone } from '../../ui/theme'
 import { usePhone, useNarrow } from '../../ui/usePhone'
+import { AddByName } from './AddByName'
 import { BringKit } from './BringKit'
 import { ChosenStrip } from './ChosenStrip'
 import { type Arrangement, found, groupsOf, inColumns, litresOf, massOf } from './groups'
@@ -18,6 +19,7 @@ import { KitTable } from './KitTable'
 import { Library } from './Library'
 import { ThingDialog } from './ThingDialog'
 import { howOf, ThingLines } from './ThingLines'
+import { Unknown } from './Unknown'
 import { whereWords } from './WhereFields'
 import { useRanking } from './useRanking'
 import { WhereLegend } from './WhereShape'
@@ -205,6 +207,10 @@ export function KitView() {
               <Aria.ToggleButton id="table">As a table</Aria.ToggleButton>
             </Arranged>
             <span className="grow" />
+            <Unknown />
+          </Head>
+          <Head>
+            <AddByName />
             <input
               type="search"
               id="find"
@@ -213,6 +219,7 @@ export function KitView() {
               value={query}
               onChange={(e) => setQuery(e.target.value)}
             />
+            <span className="grow" />
             <Button $small aria-pressed={library} onPress={() => setLibrary(!library)}>
               {library ? 'Close the library' : 'Library'}
             </Button>
