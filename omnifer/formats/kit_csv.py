@@ -1,6 +1,7 @@
 """The kit as a spreadsheet: read as riders keep theirs, written so that it reads back the same."""
 
 import re
+from collections.abc import Collection
 from dataclasses import replace
 
 from pydantic import Field, ValidationError
@@ -87,7 +88,7 @@ def read_kit_csv(
         read.row(line, row, after_gap=line > 1 and not any(sheet.rows[line - 2]))
     names = {thing.name.casefold() for thing in kit}
     open_to = [(thing, read.told[thing.id]) for thing in read.things]
-    things = _answered(read.things, answers)
+    things = _answered(read.things, answers, riders.values())
     return KitPreview(
         delimiter=sheet.delimiter, decimal_comma=decimal_comma, columns=columns, things=things, problems=read.problems,
         doubts=read.doubts, aside=read.aside, here=[t.id for t in things if t.name.casefold() in names],
@@ -117,20 +118,19 @@ def known_kit(kit: tuple[Thing, ...], riders: tuple[str, ...], answers: tuple[Ki
             told = told_of(thing.name, thing.mass_kg, thing.group, said[thing.id])
         if told.kind is not None:
             found[thing.id] = made_known(thing, told, riders)
-    return tuple(_answered([found.get(thing.id, thing) for thing in kit], answers))
+    return tuple(_answered([found.get(thing.id, thing) for thing in kit], answers, riders))
 
 
-def _answered(things: list[Thing], answers: tuple[KitAnswer, ...]) -> list[Thing]:
+def _answered(things: list[Thing], answers: tuple[KitAnswer, ...], riders: Collection[str]) -> list[Thing]:
     """The things as a rider's answers make them, others of the same name alike. Raises InputProblem where one cannot be."""
     by_id = {thing.id: thing for thing in things}
     meant = [(answer, by_id[answer.thing_id].name) for answer in answers if answer.asks != "kind" and answer.thing_id in by_id]
     for thing, answer in ((thing, answer) for answer, name in meant for thing in things if thing.name == name):
         try:
-            by_id[thing.id] = answered(by_id[thing.id], answer)
-        except ValidationError as error:
-            raise InputProblem(
-                f"{thing.name}: {what_of(error.errors()[0])}", thing.name, "Correct it, or leave it as it is."
-            ) from None
+            by_id[thing.id] = answered(by_id[thing.id], answer, riders)
+        except ValueError as error:
+            why = what_of(error.errors()[0]) if isinstance(error, ValidationError) else str(error)
+            raise InputProblem(f"{thing.name}: {why}", thing.name, "Correct it, or leave it as it is.") from None
     return [by_id[thing.id] for thing in things]
 
 

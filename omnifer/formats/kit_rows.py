@@ -247,7 +247,7 @@ class Reading:
         for field_name, value in told.fields.items():
             if field_name in silent and (field_name in values or field_name in ALL_OR_NONE):
                 continue
-            if field_name in ("name", "count", "mass_kg"):
+            if field_name in ("name", "count", "mass_kg") or (field_name == "where" and "inside" in values):
                 continue
             values[field_name] = value
             marks += [mark for mark in told.guessed if MARKED[mark] == field_name]

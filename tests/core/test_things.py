@@ -151,3 +151,18 @@ def test_masses_are_of_one_and_of_the_empty_vessel():
     paste = told_of("Toothpaste", 0.06).fields
     assert paste["mass_kg"] + paste["role"].content_kg == pytest.approx(0.06)
     assert told_of("Thingummy", 0.2).fields["volume_l"] == pytest.approx(0.6)
+
+
+def test_figures_that_cannot_be_are_left_as_usual():
+    """A bag for -90 °C, a mat of R 50, a bank of 9,000,000 mAh: the list comes in whole, with what is usual there."""
+    found = read_kit_csv(
+        "name;g;inside\nSleeping bag -90 °C;900;\nMat R 50;400;\nPower bank 9000000 mAh;300;\nHelmet;300;Bag\nBag;90;", {}
+    )
+    assert (found.problems, len(found.things)) == ([], 5)
+    assert [t.role and t.role.model_dump() for t in found.things[:3]] == [
+        kinds()[kind].role.model_dump() for kind in ("sleeping_bag", "air_mat", "power_bank")
+    ]
+    assert (found.things[3].inside, found.things[3].where) == ("bag", ())
+    for asks, value in (("rider", "nobody"), ("comfort_c", -90)):
+        with pytest.raises(InputProblem, match="Sleeping bag"):
+            read_kit_csv("name;g\nSleeping bag;900", {}, answers=(KitAnswer(thing_id="sleeping-bag", asks=asks, value=value),))

@@ -1,10 +1,10 @@
 """What the name of a thing tells of it: what Omnifer fills in and marks as a guess, and what of that is asked."""
 
 import math
-from collections.abc import Sequence
-from typing import Any, Literal, NamedTuple
+from collections.abc import Collection, Sequence
+from typing import Any, Literal, NamedTuple, TypeVar
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from omnifer.core.kit.figures import Figures
 from omnifer.core.kit.kinds import ThingKind, kinds
@@ -44,6 +44,9 @@ UNITS: dict[Asks, Quantity] = {
     "holds_kg": "mass",
     "holds_wh": "energy",
 }
+
+
+Part = TypeVar("Part", bound=Noun)
 
 
 class Choice(Noun):
@@ -137,30 +140,36 @@ def _played(role: Any, figures: Figures, mass_kg: float) -> dict[str, Any]:
     """What a thing does, with the figures of its name; of what holds something its mass is that of the empty one."""
     match role:
         case SleepingBag() if figures.celsius is not None:
-            return {"role": role.model_copy(update={"comfort_c": figures.celsius})}
+            return {"role": _with(role, comfort_c=figures.celsius)}
         case Mat() if figures.r_value is not None:
-            return {"role": role.model_copy(update={"r_value": figures.r_value})}
+            return {"role": _with(role, r_value=figures.r_value)}
         case Bank() if figures.wh:
-            return {"role": role.model_copy(update={"holds_wh": figures.wh})}
+            return {"role": _with(role, holds_wh=figures.wh)}
         case Cells() if figures.wh:
-            return {"role": role.model_copy(update={"set_wh": figures.wh})}
+            return {"role": _with(role, set_wh=figures.wh)}
         case Panel() if figures.watts:
-            return {"role": role.model_copy(update={"peak_w": figures.watts})}
+            return {"role": _with(role, peak_w=figures.watts)}
         case Charger() if figures.watts:
-            return {"role": role.model_copy(update={"output_w": figures.watts})}
+            return {"role": _with(role, output_w=figures.watts)}
         case FuelVessel():
-            holds = _fuel_kg(role, figures)
-            full = mass_kg > holds and mass_kg > role.holds_kg
-            return {"role": role.model_copy(update={"holds_kg": holds})} | (
-                {"mass_kg": round(mass_kg - holds, 6)} if full else {}
-            )
+            vessel = _with(role, holds_kg=_fuel_kg(role, figures))
+            full = mass_kg > vessel.holds_kg and mass_kg > role.holds_kg
+            return {"role": vessel} | ({"mass_kg": round(mass_kg - vessel.holds_kg, 6)} if full else {})
         case UsedUp() if mass_kg > 0:
             content = (1 - EMPTY_PART) * mass_kg
-            holds = role.holds * content / role.content_kg
-            told = {"content_kg": round(content, 6), "holds": round(max(holds, 0.001), 3)}
-            return {"role": role.model_copy(update=told), "mass_kg": round(mass_kg - content, 6)}
+            holds = round(max(role.holds * content / role.content_kg, 0.001), 3)
+            pack = _with(role, content_kg=round(content, 6), holds=holds)
+            return {"role": pack} | ({} if pack is role else {"mass_kg": round(mass_kg - pack.content_kg, 6)})
         case _:
             return {"role": role}
+
+
+def _with(role: Part, **figures: float) -> Part:
+    """What a thing does with other figures; as it usually is where such cannot be."""
+    try:
+        return type(role).model_validate(role.model_dump() | figures)
+    except ValidationError:
+        return role
 
 
 def _fuel_kg(role: FuelVessel, figures: Figures) -> float:
@@ -222,9 +231,11 @@ def _choices(asks: Asks, told: Told, riders: dict[str, str]) -> list[Choice]:
     return []
 
 
-def answered(thing: Thing, answer: KitAnswer) -> Thing:
+def answered(thing: Thing, answer: KitAnswer, riders: Collection[str]) -> Thing:
     """A thing once a question of a figure was answered; that is no guess any more. Raises ValueError where it cannot be so."""
     if answer.asks == "rider":
+        if answer.value not in (*riders, SHARED):
+            raise ValueError(f"nobody who rides is {answer.value!r}")
         return thing.model_copy(update={"rider_id": None if answer.value == SHARED else str(answer.value)})
     if answer.asks == "holds_l":
         told: dict[str, Any] = {"holds_water_l": answer.value}
