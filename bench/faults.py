@@ -79,7 +79,7 @@ def killed_search(house: House, rider: Rider, tally: Tally) -> None:
     began = time.monotonic()
     house.kill("omnifer.jobs.worker")
     if not search.until("answer"):
-        tally.wrong("the search did not come to its end")
+        tally.wrong(f"the search did not come to its end: {search.heard[:300]}")
     tally.took.append(time.monotonic() - began)
 
 

@@ -202,13 +202,19 @@ class Search:
             headers=STREAM | {"X-CSRFToken": token}, stream=True, timeout=60,
         )  # fmt: skip
         self._lines = self.response.iter_lines(decode_unicode=True)
+        self.heard = ""
+        """What it told last."""
 
     def until(self, event: str) -> bool:
         """Whether such an event comes before the answer breaks off."""
         try:
-            return any(line == f"event: {event}" for line in self._lines)
-        except requests.RequestException:
-            return False
+            for line in self._lines:
+                self.heard = line or self.heard
+                if line == f"event: {event}":
+                    return True
+        except requests.RequestException as broke:
+            self.heard = repr(broke)
+        return False
 
     def close(self) -> None:
         self.response.close()
