@@ -1,12 +1,14 @@
 """The kit of a tour as a sheet."""
 
+import logging
+
 from flask import Blueprint, Response
 
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
 from omnifer.core.kit.told import KitAnswer, questions_of, unknown_in
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.library import as_owned, told_by
+from omnifer.core.model.library import as_owned, corrected_by
 from omnifer.core.model.tour import TourSheet
 from omnifer.formats.kit_csv import KitPreview, as_owned_before, known_kit, read_kit_csv
 from omnifer.formats.workbook import ZIP, sheets_of
@@ -14,6 +16,7 @@ from omnifer.jobs.apart import BOOK, apart
 from omnifer.office import shapes
 
 blueprint = Blueprint("kit", __name__)
+log = logging.getLogger(__name__)
 
 
 def _riders(sheet: TourSheet) -> dict[str, str]:
@@ -37,14 +40,21 @@ def _read(wanted: shapes.KitText, sheet: TourSheet, kit: tuple[Thing, ...]) -> K
 
 
 def _remember(things: list[Thing], answers: tuple[KitAnswer, ...]) -> None:
-    """What was answered of things is kept in the rider's own library, and known in the next list."""
-    said = {answer.thing_id for answer in answers}
-    corrected = [as_owned(thing) for thing in things if thing.id in said]
-    there = desk().library.named([thing.name for thing in corrected])
-    for name, row in there.items():
-        thing = next(thing for thing in corrected if thing.name.lower() == name)
-        desk().library.change(row.id, told_by(row.thing, thing))
-    desk().library.add([thing for thing in corrected if thing.name.lower() not in there])
+    """What was answered of things themselves is kept in the rider's own library, and known in the next list.
+
+    The list is taken by then: trouble here is told to nobody but the log.
+    """
+    said = {answer.thing_id for answer in answers if answer.asks != "rider"}
+    kinds = {answer.thing_id for answer in answers if answer.asks == "kind"}
+    corrected = {thing.name.lower(): thing for thing in things if thing.id in said}
+    try:
+        there = desk().library.named(list(corrected))
+        for name, row in there.items():
+            thing = corrected[name]
+            desk().library.change(row.id, corrected_by(row.thing, thing, thing.id in kinds))
+        desk().library.add([as_owned(thing) for name, thing in corrected.items() if name not in there])
+    except Exception:
+        log.exception("what was answered of a list could not be kept in the library")
 
 
 @blueprint.post("/api/tours/<tour_id>/kit/import")

@@ -34,6 +34,14 @@ def test_what_is_corrected_in_one_list_is_known_in_the_next(client, path):
     bag, culottes, _ = again["things"]
     assert (bag["role"]["comfort_c"], bag["mass_kg"], culottes["role"]["piece"]) == (-12, 1.04, "underwear")
     assert [q["name"] for q in again["questions"]] == ["Bottle"]
+    # Answered once more, the library's bag keeps what no list says of it.
+    (bag,) = (row for row in client.get("/api/library").json["things"] if row["thing"]["name"] == "Sleeping bag")
+    priced = {"version": bag["version"], "thing": bag["thing"] | {"price": 300, "condition": "worn"}}
+    assert client.put(f"/api/library/{bag['id']}", json=priced).status_code == 200
+    warmer = {"revision": 2, "text": text, "again": True, "answers": [answers[0] | {"thing_id": "sleeping-bag-2", "value": -20}]}
+    assert client.post(f"{path}/kit/import", json=warmer).status_code == 200
+    (bag,) = (row["thing"] for row in client.get("/api/library").json["things"] if row["thing"]["name"] == "Sleeping bag")
+    assert (bag["role"]["comfort_c"], bag["price"], bag["condition"]) == (-20, 300, "worn")
 
 
 def test_things_that_say_nothing_are_made_known_at_once_and_undone(client, tours):

@@ -68,6 +68,13 @@ def known_by(thing: Thing, owned: Thing) -> Thing:
     )
 
 
+def corrected_by(owned: Thing, thing: Thing, kind: bool) -> Thing:
+    """A thing of the library with what its owner answered of it in a list, and with what it is where that was answered too; its
+    price, its state and all else stay as they are."""
+    marks = ("role", "serves", "natures") if kind else ("role",)
+    return owned.model_copy(update={name: getattr(thing, name) for mark in marks for name in GUESSED[mark] if name != "fit"})
+
+
 def same_thing(a: Thing, b: Thing) -> bool:
     """Whether two copies say the same of the thing itself."""
     return all(getattr(a, name) == getattr(b, name) for name in Thing.model_fields if name not in OF_THE_CHOICE)

@@ -6,23 +6,8 @@ import { useDesk } from '../../api/tour'
 import { phone } from '../../ui/theme'
 
 const Line = styled.form`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  input {
-    min-height: 32px;
-    padding: 2px 8px;
-    border: 1.5px solid var(--edge);
-    border-radius: 3px;
-    background: var(--tag);
-    width: 190px;
-  }
   ${phone} {
     width: 100%;
-    input {
-      width: 100%;
-      min-height: 44px;
-    }
   }
 `
 

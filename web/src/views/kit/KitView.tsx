@@ -49,7 +49,7 @@ const Head = styled.div`
   gap: 6px 12px;
   margin-bottom: 8px;
   flex-wrap: wrap;
-  input[type='search'] {
+  input {
     min-height: 32px;
     padding: 2px 8px;
     border: 1.5px solid var(--edge);
@@ -61,7 +61,7 @@ const Head = styled.div`
     flex: 1;
   }
   ${phone} {
-    input[type='search'] {
+    input {
       width: 100%;
       min-height: 44px;
     }
