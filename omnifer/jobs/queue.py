@@ -148,7 +148,8 @@ class Queue:
         if row is None:
             raise BrokenOff
         log.warning("an errand's worker is gone; another takes it up")
-        give_back(self._jobs, errand.job_id)
+        with self.pool.connection() as connection:
+            QUERIES.give_back_left_behind(connection, job_id=errand.job_id, lock=WORKING)
 
     def _end(self, errand: Asked, called_off: bool) -> None:
         """Forget an errand; where it is still under way its worker ends it at once."""
@@ -169,13 +170,6 @@ def waiting(before: int, workers: int) -> Progress:
         return Progress(what="No worker is there just now", share=None)
     words = {0: "Next in the queue", 1: "One search is before yours"}.get(before, f"{before} searches are before yours")
     return Progress(what=words, share=None)
-
-
-def give_back(jobs: procrastinate.App, job_id: int) -> None:
-    """Put a job back whose worker is gone."""
-    now = procrastinate.utils.utcnow()
-    with contextlib.suppress(ProcrastinateException, psycopg.errors.RaiseException):
-        jobs.job_manager.retry_job_by_id(job_id=job_id, retry_at=now)
 
 
 class Ear:

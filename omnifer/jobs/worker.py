@@ -7,7 +7,6 @@ number of machines can join by the same address.
 """
 
 import asyncio
-import contextlib
 import logging
 import multiprocessing
 import os
@@ -21,6 +20,7 @@ import psycopg
 from procrastinate.exceptions import JobAborted
 from procrastinate.job_context import AbortReason, JobContext
 from procrastinate.jobs import DeleteJobCondition
+from procrastinate.manager import JobManager
 from procrastinate.worker import Worker
 
 from omnifer.jobs import SEARCHES, SHORT, TASK
@@ -49,6 +49,21 @@ class Again(procrastinate.BaseRetryStrategy):
         stopped = isinstance(exception, asyncio.CancelledError)
         once = isinstance(exception, ProcessEnded) and job.attempts + 1 < TRIES
         return procrastinate.RetryDecision(retry_in={"seconds": 0}) if stopped or once else None
+
+
+class Living(JobManager):
+    """Gives a worker its number together with the lock that says it lives, before it takes up anything: no moment is left in
+    which it does an errand and others take it for dead."""
+
+    def __init__(self, connector: Any, connection: psycopg.Connection[Any]) -> None:
+        super().__init__(connector)
+        self._connection = connection
+
+    async def register_worker(self) -> int:
+        """The worker's number."""
+        worker_id = await super().register_worker()
+        self._connection.execute("SELECT pg_advisory_lock(%s, %s)", (WORKING, worker_id))
+        return worker_id
 
 
 class ProcessEnded(Exception):
@@ -105,29 +120,26 @@ async def work(address: str, roads: str | None, cores: int) -> None:
     processes = multiprocessing.get_context("forkserver")
     processes.set_forkserver_preload(["omnifer.jobs.doing"])
     jobs = application(address, roads, processes)
-    async with jobs.open_async():
-        # Begins the server of processes, which takes its time to load what an errand needs.
-        warm = processes.Process(target=os.getpid, daemon=True)
-        await asyncio.to_thread(warm.start)
-        workers = [
-            Worker(
-                jobs, queues=[queue], concurrency=at_a_time, delete_jobs=DeleteJobCondition.ALWAYS, shutdown_graceful_timeout=0,
-                fetch_job_polling_interval=LOOK_S, abort_job_polling_interval=LOOK_S, update_heartbeat_interval=HEARTBEAT_S,
-                stalled_worker_timeout=GONE_S, install_signal_handlers=False,
-            )
-            # What helps against a finding takes three seconds; a price is not to wait behind it.
-            for queue, at_a_time in ((SEARCHES, cores), (SHORT, cores + 1))
-        ]  # fmt: skip
-        running = [asyncio.create_task(worker.run()) for worker in workers]
-        loop = asyncio.get_running_loop()
-        for ending in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
-            loop.add_signal_handler(ending, stop, workers)
-        with psycopg.connect(address, autocommit=True) as alive:
-            while any(worker.worker_id is None for worker in workers) and not any(task.done() for task in running):
-                await asyncio.sleep(0.02)
-            for worker in workers:
-                alive.execute("SELECT pg_advisory_lock(%s, %s)", (WORKING, worker.worker_id))
-            await give_back_left_behind(jobs, alive)
+    with psycopg.connect(address, autocommit=True) as alive:
+        jobs.job_manager = Living(jobs.connector, alive)
+        async with jobs.open_async():
+            # Begins the server of processes, which takes its time to load what an errand needs.
+            warm = processes.Process(target=os.getpid, daemon=True)
+            await asyncio.to_thread(warm.start)
+            workers = [
+                Worker(
+                    jobs, queues=[queue], concurrency=at_a_time, delete_jobs=DeleteJobCondition.ALWAYS,
+                    shutdown_graceful_timeout=0, fetch_job_polling_interval=LOOK_S, abort_job_polling_interval=LOOK_S,
+                    update_heartbeat_interval=HEARTBEAT_S, stalled_worker_timeout=GONE_S, install_signal_handlers=False,
+                )
+                # What helps against a finding takes three seconds; a price is not to wait behind it.
+                for queue, at_a_time in ((SEARCHES, cores), (SHORT, cores + 1))
+            ]  # fmt: skip
+            running = [asyncio.create_task(worker.run()) for worker in workers]
+            loop = asyncio.get_running_loop()
+            for ending in (signal.SIGTERM, signal.SIGINT, signal.SIGHUP):
+                loop.add_signal_handler(ending, stop, workers)
+            QUERIES.give_back_left_behind(alive, lock=WORKING, job_id=None)
             # Where the connection with the locks is gone, others take this worker for dead: it ends, and is begun again.
             gone = asyncio.Event()
             loop.add_reader(alive.fileno(), gone.set)
@@ -150,13 +162,6 @@ async def tidy_daily(address: str) -> None:
     while True:
         await asyncio.to_thread(try_to_tidy, address)
         await asyncio.sleep(EVERY_S)
-
-
-async def give_back_left_behind(jobs: procrastinate.App, connection: psycopg.Connection[Any]) -> None:
-    """Put errands back into the queue whose worker is gone."""
-    for (job_id,) in list(QUERIES.jobs_left_behind(connection, lock=WORKING)):
-        with contextlib.suppress(procrastinate.exceptions.ProcrastinateException):
-            await jobs.job_manager.retry_job_by_id_async(job_id=job_id, retry_at=procrastinate.utils.utcnow())
 
 
 def main() -> int:

@@ -9,6 +9,7 @@ import pytest
 from flask import Flask
 from playwright.sync_api import Page
 
+from omnifer.store.database import acting
 from tests.browser.conftest import open_page
 from tests.browser.seen import expect
 from tests.conftest import tours_of
@@ -21,9 +22,12 @@ POINTS, STEP_DEG = 1500, 0.0025
 
 @pytest.fixture
 def empty_site(served: tuple[str, Flask]) -> Iterator[str]:
+    """With no tour on it, and with a library that knows nothing of what another test was asked."""
     address, application = served
-    yield address
     tours = tours_of(application)
+    with acting(tours.pool, tours.owner_id) as connection:
+        connection.execute("DELETE FROM owned")
+    yield address
     for line in (*tours.list(), *tours.list(removed=True)):
         tours.delete(line.id)
 

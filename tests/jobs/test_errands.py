@@ -11,6 +11,8 @@ import pytest
 import requests
 
 from omnifer.jobs.queue import MOST_AT_A_TIME
+from omnifer.jobs.worker import LOOK_S
+from omnifer.store.database import QUERIES, WORKING
 from tests.conftest import end_worker, small_tour, start_worker, thing, tours_of
 from tests.formats.test_gpx import gpx
 from tests.jobs.conftest import until
@@ -73,6 +75,11 @@ def rows(database: str, table: str) -> int:
         return connection.execute(f"SELECT count(*) FROM {table}").fetchone()[0]
 
 
+def workers_there(database: str) -> int:
+    with psycopg.connect(database) as connection:
+        return QUERIES.workers_there(connection, lock=WORKING)
+
+
 def revision(tour: str) -> int:
     return requests.get(tour).json()["tour"]["revision"]
 
@@ -123,9 +130,12 @@ def test_a_killed_workers_search_is_taken_up_by_another(tour, worker, database):
     response = Asked(tour, rounds=2)
     response.until("proposal")
     other = start_worker(database)
+    until(lambda: workers_there(database) == 2 * 2, "the other does not come")  # each has two queues
+    began = time.monotonic()
     worker.kill()
     worker.wait()
     told = list(response.told)
+    assert time.monotonic() - began < LOOK_S / 2, "the other was not told, but found it when it looked by itself"
     assert told[-1][0] == "answer"
     assert revision(tour) == 2
     end_worker(other)

@@ -53,9 +53,16 @@ SELECT job.status::text AS status,
   FROM procrastinate_jobs AS job
  WHERE job.id = :job_id;
 
--- name: jobs_left_behind
--- Jobs whose worker is gone.
-SELECT id FROM procrastinate_jobs WHERE status = 'doing' AND NOT coalesce(advisory_held(:lock, CAST(worker_id AS integer)), false);
+-- name: give_back_left_behind!
+-- Jobs whose worker is gone, or the one named of these, into the queue again: looked at and given back in one, so that of two who
+-- notice at once only one gives it back, and none takes it from the worker that has it by then. Workers hear of new jobs only: told.
+SELECT procrastinate_retry_job_v2(id, now(), NULL, NULL, NULL),
+       pg_notify('procrastinate_any_queue_v1', json_build_object('type', 'job_inserted', 'job_id', id)::text),
+       pg_notify('procrastinate_queue_v1#' || queue_name, json_build_object('type', 'job_inserted', 'job_id', id)::text)
+  FROM (SELECT id, queue_name FROM procrastinate_jobs
+         WHERE status = 'doing' AND NOT coalesce(advisory_held(:lock, CAST(worker_id AS integer)), false)
+           AND (CAST(:job_id AS bigint) IS NULL OR id = :job_id)
+           FOR UPDATE) AS left_behind;
 
 -- name: queue_lengths
 SELECT queue_name, status::text AS status, count(*) AS jobs FROM procrastinate_jobs WHERE status IN ('todo', 'doing') GROUP BY 1, 2;
