@@ -14,14 +14,18 @@ from omnifer.demo.sample import demo_tour
 from omnifer.jobs import CHANNEL
 from omnifer.jobs.errands import KINDS, Errand, HungUp, News, Ready, last_news, news_of
 from omnifer.office.desk import Office
-from omnifer.store.database import ASKING, QUERIES, acting, open_pool
+from omnifer.store.database import ASKING, QUERIES, WORKING, acting, open_pool
 
 GRANT_S, LOOK_S = 10.0, 0.02
 """How long an errand waits to be told that its asker is still there, and how often it looks [s]."""
 
 
-def do(address: str, roads: Path | None, owner_id: int, errand_id: int) -> None:
-    """Do an errand, unless nobody waits for it any more, and tell of it in the database."""
+def do(address: str, roads: Path | None, owner_id: int, errand_id: int, worker_id: int) -> None:
+    """Do an errand, unless nobody waits for it any more, and tell of it in the database.
+
+    Its worker can be killed, and another take the errand up, some moments before this process is ended: from then on it tells
+    nothing and keeps nothing.
+    """
     pool = open_pool(address, most=2)
     key = {"owner_id": owner_id, "errand_id": errand_id}
     with acting(pool, owner_id) as connection:
@@ -35,7 +39,7 @@ def do(address: str, roads: Path | None, owner_id: int, errand_id: int) -> None:
 
     def tell(news: News) -> None:
         with acting(pool, owner_id) as connection:
-            if not _state(connection, key)["wanted"]:
+            if not _state(connection, key, worker_id)["wanted"]:
                 raise HungUp
             QUERIES.tell_errand(connection, **key, event=news.event, body=news.body)
             QUERIES.wake(connection, channel=CHANNEL, errand_id=errand_id)
@@ -51,7 +55,7 @@ def do(address: str, roads: Path | None, owner_id: int, errand_id: int) -> None:
 
     def _granted() -> bool:
         with acting(pool, owner_id) as connection:
-            return bool(_state(connection, key)["granted"])
+            return bool(_state(connection, key, worker_id)["granted"])
 
     desk = Office(pool, roads).desk_for(owner_id)
     asked = KINDS[row["kind"]].asked.model_validate(row["asked"])
@@ -64,11 +68,13 @@ def do(address: str, roads: Path | None, owner_id: int, errand_id: int) -> None:
         pool.close(timeout=0.1)
 
 
-def _state(connection: Any, key: dict[str, int]) -> dict[str, Any]:
-    """Whether an errand is wanted and granted; raises HungUp where it is gone."""
-    row: dict[str, Any] | None = QUERIES.errand_wanted(connection, **key, lock=ASKING)
+def _state(connection: Any, key: dict[str, int], worker_id: int) -> dict[str, Any]:
+    """Whether an errand is wanted and granted. Raises HungUp where it is gone; where its worker is, this process ends."""
+    row: dict[str, Any] | None = QUERIES.errand_wanted(connection, **key, lock=ASKING, working=WORKING, worker_id=worker_id)
     if row is None:
         raise HungUp
+    if not row["had"]:
+        raise SystemExit(1)
     return row
 
 

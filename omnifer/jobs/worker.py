@@ -70,12 +70,12 @@ class ProcessEnded(Exception):
     """An errand's process ended without a last word."""
 
 
-def errand_process(address: str, roads: str | None, owner_id: int, errand_id: int) -> None:
+def errand_process(address: str, roads: str | None, owner_id: int, errand_id: int, worker_id: int) -> None:
     """What runs in the process of an errand; see `omnifer.jobs.doing`."""
     dying_with_parent(signal.SIGKILL)()
     from omnifer.jobs.doing import do
 
-    do(address, Path(roads) if roads else None, owner_id, errand_id)
+    do(address, Path(roads) if roads else None, owner_id, errand_id, worker_id)
 
 
 async def ended(process: Any) -> None:
@@ -95,7 +95,8 @@ def application(address: str, roads: str | None, processes: Any) -> procrastinat
 
     @jobs.task(name=TASK, pass_context=True, retry=Again())
     async def errand(context: JobContext, owner_id: int, errand_id: int) -> None:
-        process = processes.Process(target=errand_process, args=(address, roads, owner_id, errand_id), daemon=True)
+        of = (owner_id, errand_id, context.job.worker_id)
+        process = processes.Process(target=errand_process, args=(address, roads, *of), daemon=True)
         try:
             process.start()
         except (EOFError, OSError) as error:

@@ -20,10 +20,6 @@ TRIED = ("start killed while serving", "database killed", "worker killed in a se
 @pytest.mark.timeout(400)
 def test_nothing_is_lost_left_or_stuck_whatever_is_killed():
     tried = run(1, TRIED)
-    if tried[TRIED[-1]].said:
-        # Twice in fourteen runs, on a machine that stood still for seconds, a search broke off; it is said why, and has to be rare.
-        print(*tried[TRIED[-1]].said, sep="\n")
-        tried |= run(1, TRIED[-1:])
     for name, tally in tried.items():
         assert (name, tally.rounds, tally.lost, tally.left) == (name, 1, 0, 0)
         assert [words for words in tally.said if "took" not in words and "ran on" not in words] == []

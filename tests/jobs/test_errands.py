@@ -126,19 +126,21 @@ def test_one_rider_has_only_so_many_at_a_time(tour):
         response.close()
 
 
-def test_a_killed_workers_search_is_taken_up_by_another(tour, worker, database):
-    response = Asked(tour, rounds=2)
-    response.until("proposal")
+def test_a_killed_workers_search_is_taken_up_by_another(tour, worker, database, caplog):
     other = start_worker(database)
     until(lambda: workers_there(database) == 2 * 2, "the other does not come")  # each has two queues
-    began = time.monotonic()
-    worker.kill()
-    worker.wait()
-    told = list(response.told)
-    assert time.monotonic() - began < LOOK_S / 2, "the other was not told, but found it when it looked by itself"
-    assert told[-1][0] == "answer"
+    response = Asked(tour, rounds=2)
+    response.until("proposal")
+    until(lambda: doers(worker) or doers(other), "nobody does it")
+    busy, idle = (worker, other) if doers(worker) else (other, worker)
+    killed = time.monotonic()
+    busy.kill()
+    busy.wait()
+    assert list(response.told)[-1][0] == "answer"
+    assert "another takes it up" in caplog.text
+    assert time.monotonic() - killed < LOOK_S / 2, "the other was not told, but found it when it looked by itself"
     assert revision(tour) == 2
-    end_worker(other)
+    end_worker(idle)
 
 
 def test_a_stopped_worker_gives_its_search_back(tour, worker, database):

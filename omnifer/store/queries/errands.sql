@@ -16,7 +16,9 @@ DELETE FROM errand WHERE owner_id = :owner_id AND NOT advisory_held(:lock, asker
 SELECT kind, tour_id, asked, advisory_held(:lock, asker) AS wanted FROM errand WHERE owner_id = :owner_id AND id = :errand_id;
 
 -- name: errand_wanted^
-SELECT granted, advisory_held(:lock, asker) AS wanted FROM errand WHERE owner_id = :owner_id AND id = :errand_id;
+-- Whether its asker still listens, and whether the worker whose process asks still has it.
+SELECT granted, advisory_held(:lock, asker) AS wanted, advisory_held(:working, :worker_id) AS had
+  FROM errand WHERE owner_id = :owner_id AND id = :errand_id;
 
 -- name: errand_files
 SELECT content FROM errand_file WHERE owner_id = :owner_id AND errand_id = :errand_id ORDER BY number;
