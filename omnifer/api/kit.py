@@ -6,11 +6,15 @@ from flask import Blueprint, Response
 
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
+from omnifer.core.kit.kinds import kinds, names_of_kinds
 from omnifer.core.kit.told import KitAnswer, questions_of, unknown_in
+from omnifer.core.kit.understand import understood
+from omnifer.core.kit.whatis import as_told, kind_of_thing
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.library import as_owned, corrected_by
 from omnifer.core.model.tour import TourSheet
 from omnifer.formats.kit_csv import KitPreview, as_owned_before, known_kit, read_kit_csv
+from omnifer.formats.problem import InputProblem
 from omnifer.formats.workbook import ZIP, sheets_of
 from omnifer.jobs.apart import BOOK, apart
 from omnifer.office import shapes
@@ -93,6 +97,29 @@ def make_known(tour_id: str) -> Response:
     kept = desk().keep(seen, what, seen.sheet.model_copy(update={"kit": kit}))
     _remember(list(kit), wanted.answers)
     return answer(kept)
+
+
+@blueprint.get("/api/kinds")
+@operation(gives=shapes.KindList)
+def list_kinds() -> Response:
+    """All kinds of things that are known by name."""
+    called = {kind.kind: ", ".join(kind.all_phrases) for kind in names_of_kinds()}
+    found = [
+        shapes.KindEntry(id=k.id, name=k.name, domain=k.domain, reach=k.reach, called=called[k.id]) for k in kinds().values()
+    ]
+    return answer(shapes.KindList(kinds=found))
+
+
+@blueprint.post("/api/things/told")
+@operation(gives=shapes.ThingTold, takes=shapes.ThingAsked, problems=(422,))
+def thing_told() -> Response:
+    """What a thing is, and what its name or that tells of what nobody said; nothing is kept."""
+    asked = shapes.ThingAsked.model_validate_json(body())
+    if asked.kind is not None and asked.kind not in kinds():
+        raise InputProblem("There is no such kind of thing.", "kind", "Choose one of the list.")
+    thing = as_told(asked.thing, asked.kind, asked.about, asked.riders)
+    likeliest = understood(thing.name, thing.mass_kg or None, thing.group).likeliest
+    return answer(shapes.ThingTold(thing=thing, kind=asked.kind or kind_of_thing(thing), likeliest=list(likeliest)))
 
 
 @blueprint.post("/api/sheets/text")

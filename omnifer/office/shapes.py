@@ -15,12 +15,12 @@ from omnifer.core.model.aims import Aims
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.diary import Entry, Received
 from omnifer.core.model.finding import Mend
-from omnifer.core.model.kit import Thing
+from omnifer.core.model.kit import Guessable, Thing
 from omnifer.core.model.library import KitOfThings, Owned
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
-from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun, OneLine
+from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun, OneLine, Reach
 from omnifer.core.model.ridden import Now
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
@@ -63,6 +63,39 @@ class Catalogue(Noun):
     foods: list[Food]
     services: list[Service] = Field(description="What things can serve")
     kit_schools: list[KitSchool]
+
+
+class KindEntry(Noun):
+    """A kind of thing in the list of all."""
+
+    id: str
+    name: str
+    domain: str
+    reach: Reach
+    called: str = Field(description="What it is called, in all languages that are read")
+
+
+class KindList(Noun):
+    """All kinds of things that are known by name."""
+
+    kinds: list[KindEntry]
+
+
+class ThingAsked(Noun):
+    """A thing of which something is asked."""
+
+    thing: Thing
+    kind: str | None = Field(None, description="What somebody says that it is; None: as its name says")
+    about: tuple[Guessable, ...] = Field((), description="What nobody said of it: this is told")
+    riders: tuple[Id, ...] = Field((), max_length=8, description="Who there is; a single one has what each has")
+
+
+class ThingTold(Noun):
+    """The thing with what its name or kind tells of it."""
+
+    thing: Thing
+    kind: str | None = Field(description="What it is; None: its name does not say")
+    likeliest: list[str] = Field(description="What it may be then, the likeliest first")
 
 
 class TourEntry(Noun):

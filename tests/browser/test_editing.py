@@ -19,7 +19,7 @@ def test_a_thing_is_added_changed_and_removed(page: Page, site: str):
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("button", name="Keep").click()
     expect(dialog.get_by_role("alert")).to_have_text("Give the thing a name.")
-    dialog.get_by_label("Name", exact=True).fill("Hand line")
+    dialog.get_by_label("Name", exact=True).fill("Keepsake")
     dialog.get_by_role("button", name="Keep").click()
     expect(dialog.get_by_role("alert")).to_contain_text("packed volume")
     for label, text in (("Mass of one", "4 oz"), ("Packed volume of one", "0,25")):
@@ -27,18 +27,53 @@ def test_a_thing_is_added_changed_and_removed(page: Page, site: str):
         field.fill(text)
         field.blur()
     expect(dialog.get_by_label("Mass of one")).to_have_value("0.113")
+    expect(dialog.get_by_role("button", name="0.25 l packed", exact=True)).to_be_visible()
+    dialog.get_by_role("button", name="must, may stay").click()
     dialog.get_by_text("gets wet").click()
     dialog.get_by_role("button", name="Keep").click()
     expect(page.get_by_text("135 kinds,")).to_be_visible()
 
-    page.get_by_placeholder("Find a thing").fill("hand line")
-    tag = page.locator('[data-thing="hand-line"]')
+    page.get_by_placeholder("Find a thing").fill("keepsake")
+    tag = page.locator('[data-thing="keepsake"]')
     expect(tag).to_contain_text("on the shelf")
     tag.click()
     page.get_by_role("dialog").get_by_role("button", name="Remove from the kit").click()
     expect(page.get_by_text("134 kinds,")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Undo: ")).click()
     expect(page.get_by_text("135 kinds,")).to_be_visible()
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["desk", "phone"])
+def test_what_a_thing_is_says_the_rest_in_words_that_open_their_control(size: tuple[int, int], site: str, browser, complaints):
+    page = open_page(browser, complaints, has_touch=size[0] < 700)
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    visit(page, site, "kit")
+    page.get_by_role("button", name="Add a thing").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Name", exact=True).fill("Old faithful")
+    kind = dialog.get_by_role("combobox", name="What it is")
+    kind.fill("schlafsac")
+    page.get_by_role("option", name="sleeping bag sleep").click()
+    expect(dialog.get_by_role("button", name="~ is slept in, comfort")).to_be_visible()
+    expect(dialog.get_by_role("button", name="~ overnight")).to_be_visible()
+    mass = dialog.get_by_label("Mass of one, a guess")
+    expect(mass).not_to_have_value("0")
+    assert page.evaluate(
+        "(([d]) => d.scrollHeight <= d.clientHeight)([document.querySelector('[role=dialog]').parentElement.parentElement])"
+    )
+    dialog.get_by_role("button", name="~ is slept in").click()
+    comfort = dialog.get_by_label("Comfort on its label")
+    comfort.fill("-7")
+    comfort.blur()
+    expect(dialog.get_by_role("button", name=re.compile("^is slept in, comfort −7"))).to_be_visible()
+    dialog.get_by_role("button", name="Keep").click()
+    expect(dialog).to_be_hidden()
+    page.locator('[data-thing="old-faithful"]').click()
+    expect(dialog.get_by_role("combobox", name="What it is")).to_have_value("sleeping bag")
+    expect(dialog.get_by_role("button", name=re.compile("^is slept in, comfort −7"))).to_be_visible()
+    expect(dialog.get_by_role("button", name="~ overnight")).to_be_visible()
+    page.context.close()
+    assert complaints == []
 
 
 def test_things_are_added_by_their_names_one_after_the_other_and_made_known(page: Page, site: str):

@@ -29,7 +29,7 @@ Domain = Literal[
 Phrase = tuple[str, ...]
 AND = "&"
 _NO_WORD = re.compile(r"[^a-z0-9&]+")
-_KEEPS_S = frozenset(("lens", "plus", "fles", "telos"))
+_AS_IT_IS = frozenset(("lens", "plus", "fles", "telos", "handy", "potty", "pulley"))
 
 
 class ThingKind(Noun):
@@ -66,6 +66,11 @@ class Called(Noun):
     kind: str
     phrases: dict[Language, tuple[Phrase, ...]]
     but: tuple[str, ...]
+
+    @property
+    def all_phrases(self) -> list[str]:
+        """In all languages, each once, as they are written without accents."""
+        return list(dict.fromkeys(" ".join(phrase) for phrases in self.phrases.values() for phrase in phrases))
 
 
 @cache
@@ -137,7 +142,8 @@ def plain(text: str) -> str:
 
 def _phrase(text: str) -> Phrase:
     joins, fillers = _silent()
-    return tuple(AND if word in joins else word for word in _NO_WORD.split(text) if word and word not in fillers)
+    words = text.split("-") if text.replace("-", "").isalnum() else _NO_WORD.split(text)
+    return tuple([AND if word in joins else word for word in words if word and word not in fillers])
 
 
 @cache
@@ -159,10 +165,12 @@ def roots_of(text: str) -> list[str]:
 @cache
 def root(word: str) -> str:
     """What one and many of a thing have in common, in six languages: socks, Socken, chaussettes, calcetines, calzini, sokken."""
-    if len(word) <= 3 or word.isdigit():
+    if len(word) <= 3 or word.isdigit() or word in _AS_IT_IS:
         return word
-    if word[-1] in "sx" and not word.endswith("ss") and word not in _KEEPS_S:
+    if word[-1] in "sx" and not word.endswith("ss"):
         word = word[:-1]
+        if word in _AS_IT_IS:
+            return word
     if word.endswith("je") and len(word) > 5:
         word = word[:-2]
     if word.endswith("en") and len(word) > 4:

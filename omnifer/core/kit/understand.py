@@ -95,10 +95,12 @@ class _Index:
         for called in names_of_kinds():
             for language, phrases in called.phrases.items():
                 for words in phrases:
-                    if len(words) > 1:
-                        phrase = tuple(root(word) for word in words)
-                        self.phrases[phrase[0]].append((phrase, called.kind, language))
-                    self.single[root("".join(word for word in words if word != AND))].append((called.kind, language))
+                    if len(words) == 1:
+                        self.single[root(words[0])].append((called.kind, language))
+                        continue
+                    phrase = tuple([root(word) for word in words])
+                    self.phrases[phrase[0]].append((phrase, called.kind, language))
+                    self.single[root("".join([word for word in words if word != AND]))].append((called.kind, language))
         told = grammar()
         self.other_heads = frozenset(root(word) for word in told["other_heads"])
         self.other_heads_first = frozenset(told["other_heads_first"])

@@ -235,6 +235,8 @@ export const api = {
   sheetText: (content: File) => taken(client.POST('/api/sheets/text', file(content))),
   previewKit: (id: string, body: KitText) => taken(client.POST('/api/tours/{tour_id}/kit/preview', { ...at(id), body })),
   importKit: (id: string, body: Schemas['KitImport']) => taken(client.POST('/api/tours/{tour_id}/kit/import', { ...at(id), body })),
+  kinds: () => taken(client.GET('/api/kinds')),
+  thingTold: (body: Schemas['ThingAsked']) => taken(client.POST('/api/things/told', { body })),
   unknownThings: (id: string) => taken(client.GET('/api/tours/{tour_id}/kit/unknown', at(id))),
   makeKnown: (id: string, revision: number, answers: NonNullable<KitText['answers']>) =>
     taken(client.POST('/api/tours/{tour_id}/kit/known', { ...at(id), body: { revision, answers } })),

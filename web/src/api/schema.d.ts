@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All kinds of things that are known by name. */
+        get: operations["list_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -221,6 +238,23 @@ export interface paths {
         put?: never;
         /** The text of a sheet's file, whatever it is encoded in, or the sheets of a workbook. */
         post: operations["sheet_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a thing is, and what its name or that tells of what nobody said; nothing is kept. */
+        post: operations["thing_told"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5424,6 +5458,36 @@ export interface components {
             pieces: number | null;
         };
         /**
+         * KindEntry
+         * @description A kind of thing in the list of all.
+         */
+        KindEntry: {
+            /**
+             * Called
+             * @description What it is called, in all languages that are read
+             */
+            called: string;
+            /** Domain */
+            domain: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Reach
+             * @enum {string}
+             */
+            reach: "riding" | "stop" | "camp" | "night" | "breaks";
+        };
+        /**
+         * KindList
+         * @description All kinds of things that are known by name.
+         */
+        KindList: {
+            /** Kinds */
+            kinds: components["schemas"]["KindEntry"][];
+        };
+        /**
          * KitAnswer
          * @description What a rider says to a question.
          */
@@ -10030,6 +10094,31 @@ export interface components {
             year: number | null;
         };
         /**
+         * ThingAsked
+         * @description A thing of which something is asked.
+         */
+        ThingAsked: {
+            /**
+             * About
+             * @description What nobody said of it: this is told
+             * @default []
+             */
+            about?: ("mass" | "volume" | "reach" | "dry" | "natures" | "serves" | "role")[];
+            /**
+             * Kind
+             * @description What somebody says that it is; None: as its name says
+             * @default null
+             */
+            kind?: string | null;
+            /**
+             * Riders
+             * @description Who there is; a single one has what each has
+             * @default []
+             */
+            riders?: string[];
+            thing: components["schemas"]["Thing-Input"];
+        };
+        /**
          * ThingStory
          * @description A thing's tour: carried, used, and what becomes of it.
          */
@@ -10088,6 +10177,23 @@ export interface components {
              */
             verdict: ("daily" | "some_days" | "never" | "insurance" | "wished_for" | "wrong_one" | "wore_out" | "broke" | "lost" | "given_away" | "bought" | "good" | "wet" | "too_small" | "sways" | "hard_to_reach" | "too_cold" | "too_wet" | "ran_out" | "too_much_left" | "too_slow") | null;
             words: components["schemas"]["Text-Output"];
+        };
+        /**
+         * ThingTold
+         * @description The thing with what its name or kind tells of it.
+         */
+        ThingTold: {
+            /**
+             * Kind
+             * @description What it is; None: its name does not say
+             */
+            kind: string | null;
+            /**
+             * Likeliest
+             * @description What it may be then, the likeliest first
+             */
+            likeliest: string[];
+            thing: components["schemas"]["Thing-Output"];
         };
         /**
          * Tick
@@ -11382,6 +11488,30 @@ export interface operations {
             503: components["responses"]["Refused"];
         };
     };
+    list_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindList"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
     library: {
         parameters: {
             query?: {
@@ -11739,6 +11869,35 @@ export interface operations {
             400: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    thing_told: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThingAsked"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingTold"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];

@@ -5,6 +5,7 @@ import styled, { css } from 'styled-components'
 import { phone, sign } from './theme'
 
 export const Button = styled(Aria.Button)<{ $wanted?: boolean; $small?: boolean }>`
+  user-select: none;
   display: inline-flex;
   align-items: center;
   justify-content: center;
@@ -200,6 +201,8 @@ const Sheet = styled(Aria.Modal)<{ $wide?: boolean }>`
   border: 2px solid var(--ink);
   border-radius: 3px;
   padding: 20px;
+  /* A wide one grows and shrinks while it is used: what is pressed stays where it is. */
+  ${(p) => p.$wide && 'align-self: start; margin-top: min(32px, 3dvh);'}
   [role='dialog'] {
     outline: none;
     display: flex;
@@ -218,7 +221,7 @@ const Asking = styled.p`
 `
 
 /** The first field of a dialog takes the focus; a finger would get a keyboard it did not ask for. */
-function focusFirstField(dialog: HTMLElement | null) {
+export function focusFirstField(dialog: HTMLElement | null) {
   if (window.matchMedia('(pointer: coarse)').matches) return
   dialog?.querySelector<HTMLElement>('input:not([type=hidden], [type=file]), textarea, button[aria-haspopup=listbox]')?.focus()
 }

@@ -9,7 +9,7 @@ import { usePreferences } from './preferences'
 import { phone } from './theme'
 import { figure, read, unitOf } from './units'
 
-const fieldLook = css`
+export const fieldLook = css`
   width: 100%;
   min-height: 36px;
   padding: 4px 8px;
@@ -23,7 +23,7 @@ const fieldLook = css`
   }
 `
 
-const Labelled = styled.div`
+export const Labelled = styled.div`
   display: flex;
   flex-direction: column;
   gap: 2px;
@@ -60,6 +60,7 @@ export function Field({
   type?: 'text' | 'date'
   placeholder?: string
   maxLength?: number
+  onBlur?: () => void
 }) {
   return (
     <Labelled as={Aria.TextField} value={value} onChange={onChange} type={type} {...rest}>

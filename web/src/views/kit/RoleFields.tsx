@@ -17,28 +17,38 @@ const energy = (field: string, label: string, open = false): Entry => ({ field, 
 const count = (field: string, label: string, open = false): Entry => ({ field, label, quantity: 'count', open, decimals: 2 })
 const flag = (field: string, label: string): Entry => ({ field, label, flag: true })
 
-const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
+/** `told` is the name with the figures that matter most. */
+const ROLES: Record<Does, { name: string; told?: string; start: object; entries: Entry[] }> = {
   sleeping_bag: {
     name: 'is slept in',
+    told: 'is slept in, comfort {comfort_c}',
     start: { comfort_c: 0 },
     entries: [{ field: 'comfort_c', label: 'Comfort on its label, never the extreme', quantity: 'temperature' }],
   },
   bed_layer: {
     name: 'warms in bed',
+    told: 'warms in bed by about {warms_k}',
     start: { warms_k: 2 },
     entries: [{ field: 'warms_k', label: 'The night may be colder by', quantity: 'temperature_difference', decimals: 1 }],
   },
   garment: {
     name: 'is worn riding, and washed',
+    told: 'is worn riding, {piece}, dries in {dries_h}',
     start: { piece: 'shirt', dries_h: 8 },
     entries: [
       { field: 'piece', label: 'Which piece', options: { shirt: 'a shirt', shorts: 'shorts', underwear: 'underwear', socks: 'socks' } },
       { field: 'dries_h', label: 'Dries at 20 °C, still, in', quantity: 'hours' },
     ],
   },
-  mat: { name: 'lies under a sleeper', start: { r_value: 3 }, entries: [count('r_value', 'R on its label')] },
+  mat: {
+    name: 'lies under a sleeper',
+    told: 'lies under a sleeper, R {r_value}',
+    start: { r_value: 3 },
+    entries: [count('r_value', 'R on its label')],
+  },
   stove: {
     name: 'is a stove',
+    told: 'is a stove that burns {burns}',
     start: { burns: 'gas', efficiency: null, shielded: true, exchanger: false, bears_frost: false },
     entries: [
       { field: 'burns', label: 'Burns', options: FUELS },
@@ -50,6 +60,7 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
   },
   fuel_vessel: {
     name: 'holds fuel',
+    told: 'holds {holds_kg} of fuel: {burns}',
     start: { burns: 'gas', holds_kg: 0.23, fill_price: null },
     entries: [
       { field: 'burns', label: 'For', options: FUELS },
@@ -60,6 +71,7 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
   fire_lighter: { name: 'makes fire', start: {}, entries: [] },
   treatment: {
     name: 'makes water fit to drink',
+    told: 'makes water fit to drink by {by}',
     start: { by: 'pump', minutes_per_l: null, wait_min: null, litres_a_piece: 0.9, freezes: true },
     entries: [
       { field: 'by', label: 'By', options: { press: 'pressing', pump: 'pumping or squeezing', gravity: 'hanging up', boiling: 'boiling' } },
@@ -71,6 +83,7 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
   },
   device: {
     name: 'uses electricity',
+    told: 'uses {wh_a_day} {used}',
     start: {
       wh_a_day: 5,
       wh_a_dark_hour: 0,
@@ -96,14 +109,16 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
   },
   bank: {
     name: 'is a power bank',
+    told: 'is a power bank of {holds_wh}',
     start: { holds_wh: 37, takes_w: 10 },
     entries: [energy('holds_wh', 'Holds, by its label'), count('takes_w', 'Charges at, W')],
   },
-  cells: { name: 'is a set of spare cells', start: { set_wh: 4 }, entries: [energy('set_wh', 'A set')] },
-  panel: { name: 'is a solar panel', start: { peak_w: 10 }, entries: [count('peak_w', 'Peak, W')] },
+  cells: { name: 'is a set of spare cells', told: 'is a set of spare cells, {set_wh}', start: { set_wh: 4 }, entries: [energy('set_wh', 'A set')] },
+  panel: { name: 'is a solar panel', told: 'is a solar panel, {peak_w} W peak', start: { peak_w: 10 }, entries: [count('peak_w', 'Peak, W')] },
   hub: { name: 'charges from the hub', start: { lamps_first: true }, entries: [flag('lamps_first', 'gives nothing while the lamps are on')] },
   charger: {
     name: 'charges from the wall',
+    told: 'charges from the wall, {output_w} W',
     start: { outputs: 1, output_w: 10, plugs: [] },
     entries: [
       count('outputs', 'Outputs'),
@@ -115,6 +130,7 @@ const ROLES: Record<Does, { name: string; start: object; entries: Entry[] }> = {
   paper_map: { name: 'finds the way on paper', start: {}, entries: [] },
   used_up: {
     name: 'is used up',
+    told: 'is used up, {rate} {unit} for each {per}',
     start: { unit: 'g', holds: 100, content_kg: 0.1, rate: 5, per: 'person_day', sold_at: 'full', waste: 0 },
     entries: [
       { field: 'unit', label: 'Counted in', options: { g: 'grams', ml: 'millilitres', pieces: 'pieces' } },
@@ -151,8 +167,18 @@ const BOUNDS_OF: Record<Does, string> = {
 export const roleOf = (does: Does): Role => ({ does, ...ROLES[does].start }) as Role
 /** All that a thing can do, for lists. */
 export const DOES = (Object.keys(ROLES) as Does[]).map((id) => ({ id, text: ROLES[id].name }))
-/** What a role is called, for lists. */
-export const roleName = (role: Role): string => ROLES[role.does].name
+
+/** What a thing does, in words with its figures. */
+export function roleWords(role: Role, show: (value: number, quantity: Quantity, decimals?: number) => string): string {
+  const { name, told = name, entries } = ROLES[role.does]
+  const values = role as unknown as Record<string, number | string>
+  return told.replace(/\{(\w+)\}/g, (_, field: string) => {
+    const entry = entries.find((e) => e.field === field)
+    const value = values[field] ?? ''
+    if (entry && 'options' in entry) return entry.options[value] ?? String(value)
+    return entry && 'quantity' in entry ? show(Number(value), entry.quantity) : String(value)
+  })
+}
 
 export function RoleFields({ role, onChange }: { role: Role | null; onChange: (role: Role | null) => void }) {
   const set = (part: object) => role && onChange({ ...role, ...part } as Role)

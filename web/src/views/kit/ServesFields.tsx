@@ -1,4 +1,4 @@
-/** What a thing is for, what it fits, and in what state it is. */
+/** What a thing is for, and what it fits. */
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
@@ -31,8 +31,6 @@ const FITS: Record<string, (keyof Fit)[]> = {
   camera: ['pattern'],
   memory_card: ['pattern'],
 }
-const CONDITIONS = { new: 'new, untried', trusted: 'trusted', worn: 'worn', near_its_end: 'near its end', repaired: 'repaired' } as const
-const HELD = { owned: 'owned', borrowed: 'borrowed', wished: 'still to be got' } as const
 
 /** The table of what things can serve. */
 export function useServices(): Service[] {
@@ -41,9 +39,6 @@ export function useServices(): Service[] {
 }
 
 export const wordsOf = (services: Service[], id: string) => services.find((s) => s.id === id)?.words ?? id.replaceAll('_', ' ')
-
-export const servesWords = (serves: string[], services: Service[]) =>
-  serves.length ? `Serves as ${serves.map((s) => wordsOf(services, s)).join(', ')}` : 'Nobody said what it is for'
 
 export function ServesFields({ thing, onChange }: { thing: Thing; onChange: (part: Partial<Thing>) => void }) {
   const services = useServices()
@@ -69,39 +64,11 @@ export function ServesFields({ thing, onChange }: { thing: Thing; onChange: (par
         <Choice
           label="It also serves as"
           value="-"
-          onChange={(id) =>
-            id !== '-' && onChange({ serves: [...thing.serves, id].slice(0, 12), guessed: thing.guessed.filter((g) => g !== 'serves') })
-          }
+          onChange={(id) => id !== '-' && onChange({ serves: [...thing.serves, id].slice(0, 12) })}
           options={[
             { id: '-', text: 'choose …' },
             ...sorted.filter((s) => !thing.serves.includes(s.id)).map((s) => ({ id: s.id, text: bare(s.words) })),
           ]}
-        />
-        <Choice
-          label="Its condition"
-          value={thing.condition}
-          onChange={(condition) => onChange({ condition })}
-          options={(Object.keys(CONDITIONS) as (keyof typeof CONDITIONS)[]).map((id) => ({ id, text: CONDITIONS[id] }))}
-        />
-        <Choice
-          label="How you have it"
-          value={thing.held}
-          onChange={(held) => onChange({ held })}
-          options={(Object.keys(HELD) as (keyof typeof HELD)[]).map((id) => ({ id, text: HELD[id] }))}
-        />
-        <Measure
-          label="Not used on the last tours"
-          value={thing.unused_tours}
-          quantity="count"
-          range={BOUNDS.Thing.unused_tours}
-          onChange={(n) => onChange({ unused_tours: Math.round(n) })}
-        />
-        <Measure
-          label="Bought in (0: not known)"
-          value={thing.year ?? 0}
-          quantity="count"
-          range={[0, BOUNDS.Thing.year[1]]}
-          onChange={(n) => onChange({ year: n < BOUNDS.Thing.year[0] ? null : Math.round(n) })}
         />
       </Row>
       {asked.size > 0 && (

@@ -1,36 +1,22 @@
-/** One thing with everything that placing asks of it. */
-import { type ReactNode, useState } from 'react'
+/** One thing: what it is, its mass, how many, whose; below in words what follows, each word opening its own control. */
+import { useQuery } from '@tanstack/react-query'
+import { type ReactNode, useRef, useState } from 'react'
+import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
-import type { Reach, Thing } from '../../api/client'
+import { api, type Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
+import { Actions, Button, Dialog, Row } from '../../ui/controls'
+import { Combo } from '../../ui/Combo'
 import { Choice, Field, Measure } from '../../ui/fields'
-import { REACH_WORDS } from '../../ui/icons'
-import { Fold } from '../../ui/Fold'
-import { Picks } from '../../ui/Picks'
 import { useUnits } from '../../ui/preferences'
+import { phone } from '../../ui/theme'
+import { usePhone } from '../../ui/usePhone'
+import { ALL_ASPECTS, aspect, type AspectId, type Guessable } from './aspects'
+import { AspectPanel } from './AspectPanel'
 import { PriceLine } from './PriceLine'
-import { RoleFields, roleName } from './RoleFields'
-import { ServesFields, servesWords, useServices } from './ServesFields'
-import { WhereFields, whereWords } from './WhereFields'
+import { useServices, wordsOf } from './ServesFields'
 
-const NATURES = [
-  'food',
-  'fuel',
-  'soap',
-  'down',
-  'sharp',
-  'air_mat',
-  'electronics',
-  'dirty',
-  'clean',
-  'papers',
-  'valuables',
-  'first_aid',
-  'shelter',
-] as const
-const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: id.replace('_', ' ') }))
-
+const ALL_MARKS: Guessable[] = ['mass', 'volume', 'reach', 'dry', 'natures', 'serves', 'role']
 const EMPTY: Thing = {
   id: '',
   name: '',
@@ -72,32 +58,68 @@ const EMPTY: Thing = {
   instead_of: null,
   library_id: null,
 }
-const FLAGS = {
-  wet: 'gets wet',
-  fuel: 'is fuel',
-  food: 'is food that always comes',
-  soft_vessel: 'soft vessel',
-  salts: 'bottle for drinks with salts',
-  bag: 'is a bag for other things',
-  closed: 'a bag that stays shut on the way',
-  may_stay: 'may stay at home if room is short',
-  must: 'must come, whatever it costs',
-  spare: 'a second one on purpose',
-} as const
-type Flag = keyof typeof FLAGS
-const GUESSES = (['mass', 'volume', 'reach', 'dry', 'natures', 'serves'] as const).map((id) => ({
-  id,
-  text: { mass: 'mass', volume: 'volume', reach: 'moment of use', dry: 'dryness', natures: 'likeness', serves: 'what it serves' }[id],
-}))
+/** A thing that is not kept yet is asked about under this name. */
+const NEW = 'new'
 
-export function ThingDialog({
-  thing,
-  onClose,
-  onKeep,
-  onRemove,
-  owned = false,
-  more,
-}: {
+const Sentences = styled.dl`
+  display: grid;
+  grid-template-columns: 64px minmax(0, 1fr);
+  border-top: 3px solid var(--ink);
+  dt,
+  dd {
+    min-height: 32px;
+    padding-top: 7px;
+    border-bottom: 1px solid var(--hair);
+  }
+  dt {
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
+    color: var(--ink2);
+  }
+  dd {
+    display: flex;
+    flex-wrap: wrap;
+    padding: 0;
+    gap: 0 14px;
+  }
+  button {
+    min-height: 32px;
+    padding: 0 1px;
+    border: 0;
+    background: none;
+    color: var(--ink);
+    font-size: var(--size-text);
+    text-align: left;
+    text-decoration: underline;
+    text-decoration-color: var(--edge);
+    text-underline-offset: 4px;
+    cursor: pointer;
+  }
+  button[aria-expanded='true'] {
+    font-weight: 720;
+    text-decoration-color: var(--ink);
+    text-decoration-thickness: 2px;
+  }
+  .also button {
+    font-size: var(--size-small);
+    color: var(--ink2);
+  }
+  > section {
+    margin: 6px 0 8px;
+  }
+  ${phone} {
+    grid-template-columns: 52px minmax(0, 1fr);
+    button {
+      min-height: 44px;
+    }
+    dt {
+      padding-top: 13px;
+    }
+  }
+`
+const LINES = ['Takes', 'Wanted', 'Kept', 'It', 'Comes'] as const
+
+interface Props {
   thing: Thing | null
   /** Of the library: nothing of one tour is asked. */
   owned?: boolean
@@ -105,151 +127,120 @@ export function ThingDialog({
   onClose: () => void
   onKeep: (thing: Thing) => void
   onRemove: (thing: Thing) => void
-}) {
+}
+
+export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, more }: Props) {
   const { sheet } = useDesk()
   const units = useUnits()
-  const [draft, setDraft] = useState<Thing>(thing ?? EMPTY)
-  const [trouble, setTrouble] = useState('')
   const services = useServices()
-  const set = (part: Partial<Thing>) => setDraft({ ...draft, ...part })
-  const keep = () => {
-    if (!draft.name.trim()) return setTrouble('Give the thing a name.')
-    if (draft.volume_l === 0 && (!draft.where.length || draft.where.some((w) => w.how === 'packed')))
+  const { draft, kind, about, likeliest, set, tell, settled } = useDraft(thing)
+  const [trouble, setTrouble] = useState('')
+  const [open, setOpen] = useState<AspectId | null>(null)
+  const small = usePhone()
+  const [adding, setAdding] = useState(false)
+  const saying = { sheet, show: units.show, service: (id: string) => wordsOf(services, id).replace(/^(an?|the) /, '') }
+  const keep = async () => {
+    const told = await settled()
+    if (!told.name.trim()) return setTrouble('Give the thing a name.')
+    if (told.volume_l === 0 && (!told.where.length || told.where.some((w) => w.how === 'packed'))) {
+      setOpen('room')
       return setTrouble('Say its packed volume: what it takes in a bag.')
+    }
+    if (told.pressed_l > told.volume_l) {
+      setOpen('room')
+      return setTrouble('Pressed it cannot take more than packed.')
+    }
     const stem =
-      draft.name
+      told.name
         .toLowerCase()
         .replace(/[^a-z0-9]+/g, '-')
         .slice(0, 30) || 'thing'
-    if (draft.pressed_l > draft.volume_l) return setTrouble('Pressed it cannot take more than packed.')
-    let id = draft.id || stem
-    for (let n = 2; !draft.id && sheet.kit.some((t) => t.id === id); n += 1) id = `${stem}-${n}`
-    onKeep({ ...draft, id, name: draft.name.trim(), where: draft.inside === null ? draft.where : [] })
+    let id = told.id || stem
+    for (let n = 2; !told.id && sheet.kit.some((t) => t.id === id); n += 1) id = `${stem}-${n}`
+    onKeep({ ...told, id, name: told.name.trim(), where: told.inside === null ? told.where : [] })
   }
-  const hosts = sheet.kit.filter((t) => t.id !== thing?.id && t.count === 1 && t.inside === null && !sheet.kit.some((o) => o.inside === thing?.id))
-  const flags = (Object.keys(FLAGS) as Flag[]).filter((f) => draft[f])
+  const shown = ALL_ASPECTS.filter((id) => !(owned && aspect(id).ofTour) && !(id === 'where' && draft.inside !== null))
+  const said = shown.map((id) => ({ id, words: aspect(id).words(draft, saying) }))
+  const also = said.filter(({ id, words }) => !words && aspect(id).add)
+  const word = (id: AspectId, words: string) => (
+    <button
+      key={id}
+      type="button"
+      aria-expanded={open === id}
+      aria-controls={open === id ? 'aspect' : undefined}
+      onClick={() => setOpen(open === id ? null : id)}
+    >
+      {words}
+    </button>
+  )
+  const panel = open && <AspectPanel key={open} id={open} thing={draft} onChange={set} />
+  const holds = draft.role?.does === 'fuel_vessel' || draft.role?.does === 'used_up' || draft.holds_water_l > 0
   return (
     <Dialog draft title={thing ? thing.name : 'Add a thing'} open onClose={onClose} wide>
-      <Row $min={150}>
-        <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
-        <Field label="Kit it belongs to" value={draft.group} onChange={(group) => set({ group })} placeholder="cook, sleep, wash …" />
-        <Measure label="How many" value={draft.count} quantity="count" range={BOUNDS.Thing.count} onChange={(n) => set({ count: Math.round(n) })} />
-        {!owned && (
-          <Choice
-            label="Who carries it"
-            value={draft.rider_id ?? 'shared'}
-            onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}
-            options={[{ id: 'shared', text: 'Shared: wherever it fits' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]}
-          />
-        )}
+      <Row $min={220}>
+        <Field label="Name" value={draft.name} onChange={(name) => set({ name })} onBlur={() => thing === null && tell(kind, about)} />
+        <KindField
+          kind={kind}
+          likeliest={likeliest}
+          onChoose={(id) => {
+            const measured: Guessable[] = [...(draft.mass_kg > 0 ? ['mass' as const] : []), ...(draft.volume_l > 0 ? ['volume' as const] : [])]
+            tell(
+              id,
+              ALL_MARKS.filter((m) => draft.guessed.includes(m) || about.includes(m) || !measured.includes(m)),
+            )
+          }}
+        />
       </Row>
-      <Row $min={130}>
+      <Row $min={110}>
         <Measure
-          label="Mass of one"
+          label={`Mass of one${holds ? ', empty' : ''}${draft.guessed.includes('mass') ? ', a guess' : ''}`}
           value={draft.mass_kg}
           quantity="mass"
           decimals={3}
           range={BOUNDS.Thing.mass_kg}
-          onChange={(mass_kg) => set({ mass_kg })}
+          onChange={(mass_kg) => {
+            set({ mass_kg }, 'mass')
+            if (about.includes('volume'))
+              tell(
+                kind,
+                about.filter((m) => m !== 'mass'),
+              )
+          }}
         />
-        <Measure
-          label="Packed volume of one"
-          value={draft.volume_l}
-          quantity="volume"
-          decimals={2}
-          range={BOUNDS.Thing.volume_l}
-          onChange={(volume_l) => set({ volume_l })}
-        />
-        <Measure
-          label="Pressed, at least"
-          value={draft.pressed_l}
-          quantity="volume"
-          decimals={2}
-          range={BOUNDS.Thing.pressed_l}
-          onChange={(pressed_l) => set({ pressed_l })}
-        />
-        <Measure
-          label="Longest rigid side"
-          value={draft.longest_mm}
-          quantity="length"
-          range={BOUNDS.Thing.longest_mm}
-          onChange={(longest_mm) => set({ longest_mm })}
-        />
-        <Measure
-          label="Holds water"
-          value={draft.holds_water_l}
-          quantity="volume"
-          decimals={2}
-          range={BOUNDS.Thing.holds_water_l}
-          onChange={(holds_water_l) => set({ holds_water_l })}
-        />
-      </Row>
-      <Row $min={200}>
-        <Choice<Reach>
-          label="When a hand must find it"
-          value={draft.reach}
-          onChange={(reach) => set({ reach })}
-          options={(Object.keys(REACH_WORDS) as Reach[]).map((id) => ({ id, text: REACH_WORDS[id] }))}
-        />
+        <Measure label="How many" value={draft.count} quantity="count" range={BOUNDS.Thing.count} onChange={(n) => set({ count: Math.round(n) })} />
         {!owned && (
           <Choice
-            label="Rides in another thing"
-            value={draft.inside ?? '-'}
-            onChange={(v) => set({ inside: v === '-' ? null : v })}
-            options={[
-              { id: '-', text: 'No, by itself' },
-              ...hosts.map((t) => ({ id: t.id, text: t.bag ? `In ${t.name}` : `In ${t.name}, taking no room` })),
-            ]}
+            label="Whose"
+            value={draft.rider_id ?? 'shared'}
+            onChange={(v) => set({ rider_id: v === 'shared' ? null : v })}
+            options={[{ id: 'shared', text: 'Shared' }, ...sheet.riders.map((r) => ({ id: r.id, text: r.name }))]}
           />
         )}
-        <Choice
-          label="Dry"
-          value={draft.dry}
-          onChange={(dry) => set({ dry })}
-          options={[
-            { id: 'any', text: 'May get damp' },
-            { id: 'own_bag', text: 'In its own dry bag' },
-            { id: 'must', text: 'Must stay dry: waterproof bag' },
-          ]}
-        />
       </Row>
-      <Picks
-        label="About it"
-        options={(Object.keys(FLAGS) as Flag[]).map((id) => ({ id, text: FLAGS[id] }))}
-        chosen={flags}
-        onChange={(v) => set(Object.fromEntries((Object.keys(FLAGS) as Flag[]).map((f) => [f, v.includes(f)])))}
-      />
-      <Picks label="A guess is its" options={GUESSES} chosen={draft.guessed} onChange={(guessed) => set({ guessed })} />
-      <Picks label="What it is like" options={NATURE_OPTIONS} chosen={draft.natures} onChange={(natures) => set({ natures })} />
-      <Picks label="Must not ride in one bag with" options={NATURE_OPTIONS} chosen={draft.not_with} onChange={(not_with) => set({ not_with })} />
+      <Sentences>
+        {LINES.map((line) => {
+          const here = said.filter(({ id, words }) => words && aspect(id).line === line)
+          return here.length === 0 ? null : (
+            <Sentence key={line} line={line} panel={here.some(({ id }) => id === open) && panel}>
+              {here.map(({ id, words }) => {
+                const { mark } = aspect(id)
+                return word(id, `${mark && draft.guessed.includes(mark) ? '~ ' : ''}${words}`)
+              })}
+            </Sentence>
+          )
+        })}
+        <Sentence line="Add" also panel={also.some(({ id }) => id === open) && panel}>
+          {small && !adding ? (
+            <button type="button" onClick={() => setAdding(true)}>
+              more of it …
+            </button>
+          ) : (
+            also.map(({ id }) => word(id, aspect(id).add))
+          )}
+        </Sentence>
+      </Sentences>
       {more}
-      {draft.inside === null && !owned && (
-        <Fold
-          summary={draft.where.length ? `Along the road: ${whereWords(draft.where, (km) => units.show(km, 'distance'))}` : 'Packed all the way'}
-          open={draft.where.length > 0}
-        >
-          <WhereFields where={draft.where} onChange={(where) => set({ where })} />
-        </Fold>
-      )}
-      <Fold summary={draft.role ? `What it does: ${roleName(draft.role)}` : 'Does nothing for stores, sleep or clothes'} open={draft.role !== null}>
-        <RoleFields role={draft.role} onChange={(role) => set({ role })} />
-      </Fold>
-      <Fold summary={servesWords(draft.serves, services)} open={draft.serves.length > 0}>
-        <ServesFields thing={draft} onChange={set} />
-      </Fold>
       {thing && !owned && <PriceLine thing={thing} />}
-      <Measure
-        label={`Price of one${sheet.money ? `, ${sheet.money}` : ''}`}
-        value={draft.price ?? 0}
-        quantity="count"
-        range={BOUNDS.Thing.price}
-        onChange={(v) => set({ price: v || null })}
-      />
-      {draft.last_time && <Field label="Last time" value={draft.last_time} onChange={(last_time) => set({ last_time })} />}
-      {!owned && <Field label="It comes because" value={draft.because} onChange={(because) => set({ because })} />}
-      <Muted>
-        Weigh on a kitchen scale; measure packed volume in the bag it travels in, and again pressed as far as it goes; 0 where it gives no more.
-      </Muted>
       {trouble && (
         <p role="alert">
           <b>{trouble}</b>
@@ -258,10 +249,72 @@ export function ThingDialog({
       <Actions>
         {thing && <Button onPress={() => onRemove(thing)}>{owned ? 'Remove from the library' : 'Remove from the kit'}</Button>}
         <Button onPress={onClose}>Not now</Button>
-        <Button $wanted onPress={keep}>
+        <Button $wanted onPress={() => void keep()}>
           Keep
         </Button>
       </Actions>
     </Dialog>
   )
+}
+
+function Sentence({ line, also, panel, children }: { line: string; also?: boolean; panel: ReactNode; children: ReactNode }) {
+  return (
+    <>
+      <dt>{line}</dt>
+      <dd className={also ? 'also' : undefined}>{children}</dd>
+      {panel}
+    </>
+  )
+}
+
+function KindField({ kind, likeliest, onChoose }: { kind: string | null; likeliest: string[]; onChoose: (id: string) => void }) {
+  const { data } = useQuery({ queryKey: ['kinds'], queryFn: api.kinds, staleTime: Infinity })
+  const entries = (data?.kinds ?? []).map((k) => ({ id: k.id, text: k.name, also: k.called, note: k.domain, icon: k.reach }))
+  const first = kind === null ? likeliest : []
+  const sorted = [...first.flatMap((id) => entries.filter((e) => e.id === id)), ...entries.filter((e) => !first.includes(e.id))]
+  return <Combo label="What it is" value={kind} entries={sorted} onChange={onChoose} placeholder="not known yet: type or choose" />
+}
+
+/** A thing while it is changed: what nobody said of it is told by its name, or by what it is. */
+function useDraft(thing: Thing | null) {
+  const { sheet } = useDesk()
+  const [draft, setDraft] = useState<Thing>(thing ?? EMPTY)
+  const [about, setAbout] = useState<Guessable[]>(thing ? [] : ALL_MARKS)
+  const [told, setTold] = useState<{ kind: string | null; likeliest: string[] } | null>(null)
+  const { data: found } = useQuery({
+    queryKey: ['told', thing],
+    queryFn: () => api.thingTold({ thing: thing ?? EMPTY, kind: null, about: [], riders: [] }),
+    enabled: thing !== null,
+  })
+  const now = useRef(draft)
+  const pending = useRef<Promise<void>>(Promise.resolve())
+  const put = (next: Thing) => {
+    now.current = next
+    setDraft(next)
+  }
+  const set = (part: Partial<Thing>, mark?: Guessable) => {
+    const guessed = (part.guessed ?? now.current.guessed).filter((g) => g !== mark)
+    put({ ...now.current, ...part, guessed })
+    if (mark) setAbout((was) => was.filter((m) => m !== mark))
+  }
+  const tell = (kind: string | null, wanted: Guessable[]) => {
+    setAbout(wanted)
+    if (kind !== null) setTold({ kind, likeliest: [] })
+    if (!now.current.name.trim() && kind === null) return
+    const asked = now.current
+    const about = { kind, about: wanted, riders: sheet.riders.map((r) => r.id) }
+    pending.current = pending.current
+      .then(() => api.thingTold({ thing: { ...asked, id: asked.id || NEW, name: asked.name.trim() || '?' }, ...about }))
+      .then((answer) => {
+        setTold(answer)
+        // What was changed meanwhile stands.
+        const meanwhile = Object.fromEntries(Object.entries(now.current).filter(([key, v]) => v !== asked[key as keyof Thing]))
+        put({ ...answer.thing, id: asked.id, ...(asked.name.trim() ? {} : { name: asked.name }), ...meanwhile })
+      })
+      // Where it cannot be asked nothing is told, and everything can be said by hand.
+      .catch(() => undefined)
+  }
+  const settled = () => pending.current.then(() => now.current)
+  const { kind, likeliest } = told ?? found ?? { kind: null, likeliest: [] }
+  return { draft, kind, likeliest, about, set, tell, settled }
 }
