@@ -68,6 +68,7 @@ def climate_of(voyage: Voyage) -> ClimateLine:
 
     return ClimateLine(
         source=weather.source,
+        known=weather.known,
         day_high_c=thinned(weather.day_high_c),
         night_low_c=thinned(weather.night_low_c),
         mean_max_c=thinned(weather.mean_max_c),

@@ -20,6 +20,7 @@ _COUNTS = tuple(
     )
 )
 """How many of it there are, however that is said; a tent for two is one tent."""
+_BARE = re.compile(r"(.*[^\W\d])\s+([2-9]|1[0-2])")
 _OF = re.compile(r"^(?:of|de|di|von|van)\s+", re.I)
 _LITRES = re.compile(rf"{_N}\s*(ml|cl|l|lt|ltr|liters?|litres?|litri|litros|litro)\b", re.I)
 _PER_L = {"m": 0.001, "c": 0.01, "l": 1.0}
@@ -75,6 +76,14 @@ def figures_of(name: str) -> Figures:
     watts, rest = _first(_WATTS, rest, lambda m: _number(m[1]))
     grams = next((float(m[1]) for m in _GRAMS.finditer(rest)), None)
     return Figures(count, litres, wh, celsius, r_value, watts, grams, named, rest)
+
+
+def with_bare_count(figures: Figures) -> Figures:
+    """The same where a bare number at the end says how many there are, as of shirts: of tents it says for how many."""
+    found = _BARE.fullmatch(figures.name)
+    if figures.pieces > 1 or found is None:
+        return figures
+    return figures._replace(pieces=int(found[2]), name=found[1])
 
 
 def _degrees(found: re.Match[str]) -> float:

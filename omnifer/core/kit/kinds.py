@@ -29,7 +29,7 @@ Domain = Literal[
 Phrase = tuple[str, ...]
 AND = "&"
 _NO_WORD = re.compile(r"[^a-z0-9&]+")
-_AS_IT_IS = frozenset(("lens", "plus", "fles", "telos", "handy", "potty", "pulley"))
+_AS_IT_IS = frozenset(("lens", "plus", "fles", "telos", "handy", "potty", "pulley", "gorro", "gorra"))
 
 
 class ThingKind(Noun):

@@ -11,7 +11,7 @@ from typing import NamedTuple, get_args
 
 from rapidfuzz import fuzz, process
 
-from omnifer.core.kit.figures import Figures, figures_of
+from omnifer.core.kit.figures import Figures, figures_of, with_bare_count
 from omnifer.core.kit.kinds import (
     AND,
     Domain,
@@ -105,6 +105,8 @@ class _Index:
         self.other_heads = frozenset(root(word) for word in told["other_heads"])
         self.other_heads_first = frozenset(told["other_heads_first"])
         self.purpose = re.compile(rf"\b(?:{'|'.join(told['purpose'])})\b")
+        self.container = re.compile(rf"^\s*(?:{'|'.join(told['containers'])})\s+of\s+(?=\D)", re.I)
+        """A bottle of olive oil is oil."""
         self.words = [word for word in self.single if len(word) >= SHORTEST_SLIP]
 
 
@@ -136,6 +138,7 @@ def understood(name: str, mass_kg: float | None = None, heading: str = "") -> Un
         Of the section in which it stands.
     """
     figures = figures_of(name)
+    figures = figures._replace(rest=_index().container.sub("", figures.rest))
     domain = domain_of(heading) if heading else None
     parts = [part for part in (_words_of(part) for part in _PARTS.split(figures.rest.lower())) if part[0] or part[1]]
     if not parts:
@@ -160,6 +163,8 @@ def understood(name: str, mass_kg: float | None = None, heading: str = "") -> Un
     also = [
         max(told, key=lambda kind: told[kind]) for words in others if (told := _counts_of(words)) and max(told.values()) >= SURE
     ]
+    if order[0] in grammar()["counted"]:
+        figures = with_bare_count(figures)
     return Understood(
         order[0], tuple(kind for kind in dict.fromkeys(also) if kind != order[0]), tuple(order[:LIKELIEST]), figures
     )

@@ -122,6 +122,7 @@ class ClimateLine(Noun):
     """The weather to plan for along the drawn line of the road, a value for each of its kilometres."""
 
     source: Literal["stations", "typed", "latitude", "default"]
+    known: bool = Field(description="The rider said what the weather is; else every figure of it is a guess")
     day_high_c: list[float]
     night_low_c: list[float]
     mean_max_c: list[float]

@@ -3552,6 +3552,11 @@ export interface components {
         ClimateLine: {
             /** Day High C */
             day_high_c: number[];
+            /**
+             * Known
+             * @description The rider said what the weather is; else every figure of it is a guess
+             */
+            known: boolean;
             /** Mean Max C */
             mean_max_c: number[];
             /** Mean Min C */

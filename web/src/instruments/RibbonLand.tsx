@@ -2,6 +2,7 @@
 import { memo } from 'react'
 import { type Assessment, type Day, type Finding, type Moments, type Stop, supplyOf, type TourSheet } from '../api/client'
 import type { useUnits } from '../ui/preferences'
+import { aboutAir, airIsGuessed } from './air'
 import { Drop, NumberTab, Shop } from './ribbonMarks'
 import { RibbonHazards } from './RibbonHazards'
 import { HISTORY_TOP, RibbonHistory, ToCome, type Told } from './RibbonHistory'
@@ -81,7 +82,18 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
           />
         )
       ) : (
-        lane === 'weather' && <WeatherLane days={days} scale={scale} foot={foot - 8} top={52} gutter={gutter} units={units} small={small} />
+        lane === 'weather' && (
+          <WeatherLane
+            days={days}
+            scale={scale}
+            foot={foot - 8}
+            top={52}
+            gutter={gutter}
+            units={units}
+            small={small}
+            guessed={airIsGuessed(assessment)}
+          />
+        )
       )}
       <path d={`${line}V${height}H0Z`} fill="var(--land)" />
       <path d={line} fill="none" stroke="var(--skyline)" strokeWidth={1.6} />
@@ -94,7 +106,7 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
         [
           ['Water', rows.water + 3],
           ['Shops', rows.shops + 3],
-          ['Night, ' + (units.system === 'metric' ? '°C' : '°F'), rows.nights],
+          [aboutAir(assessment) + 'Night, ' + (units.system === 'metric' ? '°C' : '°F'), rows.nights],
           ['Day', rows.days],
         ].map(([word, y]) => (
           <text key={word} x={20} y={y} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--onland2)' }}>
@@ -129,7 +141,17 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
             {nightsShown.has(day.number) && (
               <>
                 {cold && (
-                  <rect x={b - 13} y={rows.nights - 12} width={26} height={15} rx={2} fill="var(--land)" stroke="var(--onland)" strokeWidth={1.3} />
+                  <rect
+                    x={b - 13}
+                    y={rows.nights - 12}
+                    width={26}
+                    height={15}
+                    rx={2}
+                    fill="var(--land)"
+                    stroke="var(--onland)"
+                    strokeWidth={1.3}
+                    strokeDasharray={airIsGuessed(assessment) ? '3 2' : undefined}
+                  />
                 )}
                 <text
                   x={b}

@@ -20,9 +20,11 @@ interface Props {
   gutter: number
   units: ReturnType<typeof useUnits>
   small: boolean
+  /** Nobody said what the weather is. */
+  guessed: boolean
 }
 
-export function WeatherLane({ days, scale, top, foot, gutter, units, small }: Props) {
+export function WeatherLane({ days, scale, top, foot, gutter, units, small, guessed }: Props) {
   const shown = days.slice(scale.from - 1, scale.to)
   const low = Math.min(...days.map((d) => d.night_low_c)) - 2
   const high = Math.max(...days.map((d) => d.day_high_c)) + 2
@@ -59,11 +61,12 @@ export function WeatherLane({ days, scale, top, foot, gutter, units, small }: Pr
         const middle = x + w / 2
         return (
           <g key={day.number}>
-            <title>{`Day ${day.number}: ${units.show(day.night_low_c, 'temperature')} to ${units.show(day.day_high_c, 'temperature')}, mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}</title>
+            <title>{`Day ${day.number}${guessed ? ', a guess' : ''}: ${units.show(day.night_low_c, 'temperature')} to ${units.show(day.day_high_c, 'temperature')}, mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}</title>
             <path
               d={`M${middle.toFixed(1)} ${y(day.night_low_c).toFixed(1)}V${y(day.day_high_c).toFixed(1)}`}
               stroke="var(--ink)"
               strokeWidth={1.4}
+              strokeDasharray={guessed ? '3 2' : undefined}
             />
             <rect
               x={x}

@@ -1,6 +1,7 @@
 /** Each night's cold against what each rider has in bed: a line for what it bears, a foot for the night. */
 import { useState } from 'react'
 import { useShown } from '../../api/tour'
+import { aboutAir } from '../../instruments/air'
 import type { Scale } from '../../instruments/ribbonScale'
 import { useUnits } from '../../ui/preferences'
 import { Level, Whose } from './parts'
@@ -81,7 +82,8 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
               strokeDasharray={n.indoors ? '2 2' : undefined}
             >
               <title>
-                Night {n.day}: {units.show(n.low_c, 'temperature')}
+                Night {n.day}: {n.indoors ? '' : aboutAir(assessment)}
+                {units.show(n.low_c, 'temperature')}
                 {n.indoors ? ', in a room' : n.bears_c === null ? ', nothing to sleep in' : `, warm to ${units.show(n.bears_c, 'temperature')}`}
               </title>
             </path>
@@ -101,6 +103,7 @@ export function Nights({ scale, width, open }: { scale: Scale; width: number; op
             fontSize="var(--size-fine)"
             fontWeight={700}
           >
+            {aboutAir(assessment)}
             {units.show(worst.short_k, 'temperature_difference')} short
           </text>
         )}

@@ -2,6 +2,7 @@
 import { memo } from 'react'
 import type { Day, Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { aboutAir } from '../../instruments/air'
 import { useGoToKm } from '../../instruments/moment'
 import { Button, Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
@@ -77,7 +78,7 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
             <th className="n">Up</th>
             <th className="n">Riding</th>
             <th>Arrive</th>
-            <th className="n">Cold, hot</th>
+            <th className="n">{aboutAir(assessment)}Cold, hot</th>
             <th className="n">Rain</th>
             <th>Ends at</th>
           </tr>
@@ -119,6 +120,7 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
                 </>
               )}
               <td className="n" title={`mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}>
+                {aboutAir(assessment)}
                 {units.figure(day.night_low_c, 'temperature')} to {units.show(day.day_high_c, 'temperature')}
               </td>
               <td className="n">{day.rain_chance > 0 ? units.show(day.rain_chance, 'share', 0) : ''}</td>

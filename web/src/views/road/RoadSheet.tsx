@@ -3,6 +3,7 @@ import { useDesk } from '../../api/tour'
 import { useUnits } from '../../ui/preferences'
 import styled from 'styled-components'
 import { shortDate } from '../../ui/dates'
+import { aboutAir } from '../../instruments/air'
 import { clock, SHOP_WORDS, WATER_WORDS } from './words'
 
 const Paper = styled.div`
@@ -81,7 +82,7 @@ export function RoadSheet() {
                   ? 'rest'
                   : `${units.show(day.distance_km, 'distance')}, ${units.show(day.ascent_m, 'elevation')} up, ${units.show(day.riding_hours, 'hours')} riding`}
                 {day.sunrise_h !== null && day.sunset_h !== null && `; light ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}`}
-                {`; night ${units.show(day.night_low_c, 'temperature')} at ${day.night_at || 'a wild camp'}`}
+                {`; night ${aboutAir(assessment)}${units.show(day.night_low_c, 'temperature')} at ${day.night_at || 'a wild camp'}`}
               </td>
             </tr>
             {!day.rest &&

@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
 import type { Road, Stop } from '../../api/client'
 import { useDesk, useWork } from '../../api/tour'
+import { airIsGuessed } from '../../instruments/air'
 import { useMoment } from '../../instruments/moment'
 import type { OnSupply } from '../../instruments/RibbonLand'
 import { Ribbon } from '../../instruments/Ribbon'
@@ -95,7 +96,7 @@ export function RoadView() {
   const road = sheet.road
   const facts = assessment.road
   // Nobody said what the weather is: the figure is a guess, with its width where that is known.
-  const guessed = assessment.climate !== null && !['stations', 'typed'].includes(assessment.climate.source)
+  const guessed = airIsGuessed(assessment)
   const give = Math.max(0, ...assessment.days.map((day) => day.spread_min_k))
   const put = useCallback((what: string, part: Partial<Road>) => void change(what, { road: { ...road, ...part } }), [change, road])
   const putStops = useCallback(

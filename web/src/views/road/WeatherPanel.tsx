@@ -40,8 +40,8 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
   return (
     <>
       <Muted>
-        {source === 'stations' || source === 'typed'
-          ? KNOWN[source]
+        {source && source in KNOWN
+          ? KNOWN[source as keyof typeof KNOWN]
           : `No weather is known${assumed ? `: it is ${units.say(assumed.value)} (${assumed.source})` : ''}. Bring a station near the road.`}
       </Muted>
       <Row $min={160}>
