@@ -6,7 +6,7 @@ from flask import Blueprint, Response
 
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
-from omnifer.core.kit.kinds import kinds, names_of_kinds
+from omnifer.core.kit.kinds import kinds, names_of_kinds, usual_roles
 from omnifer.core.kit.told import KitAnswer, questions_of, unknown_in
 from omnifer.core.kit.understand import understood
 from omnifer.core.kit.whatis import as_told, kind_of_thing
@@ -107,7 +107,7 @@ def list_kinds() -> Response:
     found = [
         shapes.KindEntry(id=k.id, name=k.name, domain=k.domain, reach=k.reach, called=called[k.id]) for k in kinds().values()
     ]
-    return answer(shapes.KindList(kinds=found))
+    return answer(shapes.KindList(kinds=found, roles=usual_roles()))
 
 
 @blueprint.post("/api/things/told")

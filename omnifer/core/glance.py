@@ -32,7 +32,7 @@ def glance_of(tour: TourSheet, found: Assessment) -> Glance:
 def at_day(days: list[Day], km: float, number: int) -> float:
     """Where a kilometre that is passed on a day stands on the axis of days."""
     day = days[number - 1]
-    part = (km - day.from_km) / day.distance_km if day.distance_km > 0 else 0.0
+    part = (km - day.from_km) / (day.to_km - day.from_km) if day.to_km > day.from_km else 0.0
     return round(number - 1 + min(max(part, 0.0), 1.0), 3)
 
 
@@ -40,7 +40,7 @@ def _skyline(found: Assessment) -> Skyline | None:
     if found.profile is None or not found.days:
         return None
     part = np.linspace(0, 1, POINTS_A_DAY, endpoint=False)
-    km = np.concatenate([day.from_km + part * day.distance_km for day in found.days] + [[found.days[-1].to_km]])
+    km = np.concatenate([day.from_km + part * (day.to_km - day.from_km) for day in found.days] + [[found.days[-1].to_km]])
     at = np.concatenate([day.number - 1 + part for day in found.days] + [[len(found.days)]])
     heights = np.interp(km, found.profile.km, found.profile.elevation_m)
     return Skyline(at=np.round(at, 3).tolist(), elevation_m=np.round(heights).tolist())

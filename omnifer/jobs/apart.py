@@ -3,9 +3,10 @@
 import multiprocessing
 import resource
 import threading
+import time
 from collections.abc import Callable
 from multiprocessing.connection import Connection
-from typing import ParamSpec, TypeVar, cast
+from typing import Any, ParamSpec, TypeVar, cast
 
 from omnifer.formats.problem import InputProblem
 from omnifer.office.problems import TooMany
@@ -18,6 +19,8 @@ MOST_MEMORY_BYTES = 3 * 2**29
 """Address space of a process that reads, the libraries it shares with others counted [bytes]."""
 MOST_S = 20
 """Of a processor, and twice as much by the clock [s]."""
+DYING_S = (0.02, 0.1, 0.5)
+"""How long it may take until a killed server of processes is seen to be gone [s]."""
 AT_A_TIME = 2
 """Files that a web process has read at a time; others wait so long as one may take."""
 Given = ParamSpec("Given")
@@ -45,8 +48,7 @@ def apart(size: int, read: Callable[Given, Found], *args: Given.args, **more: Gi
 
 def _in_a_process(read: Callable[..., object], args: tuple[object, ...], more: dict[str, object]) -> object:
     ours, theirs = _processes.Pipe(duplex=False)
-    process = _processes.Process(target=_read, args=(theirs, read, args, more), daemon=True)
-    process.start()
+    process = _started((theirs, read, args, more))
     theirs.close()
     try:
         answered = ours.poll(2 * MOST_S)
@@ -66,6 +68,20 @@ def _in_a_process(read: Callable[..., object], args: tuple[object, ...], more: d
     if not good:
         raise what
     return what
+
+
+def _started(asked: tuple[object, ...]) -> Any:
+    """A process that reads. Where the server of processes was ended, as by whoever needs memory, the next one begins it."""
+    for pause in (*DYING_S, None):
+        process = _processes.Process(target=_read, args=asked, daemon=True)
+        try:
+            process.start()
+            break
+        except (EOFError, OSError):
+            if pause is None:
+                raise
+            time.sleep(pause)
+    return process
 
 
 def _read(answers: Connection, read: Callable[..., object], args: tuple[object, ...], more: dict[str, object]) -> None:

@@ -24,6 +24,7 @@ from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun
 from omnifer.core.model.ridden import Now
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
+from omnifer.core.model.roles import Role
 from omnifer.core.model.serves import Service
 from omnifer.core.model.stores import Food, Stores
 from omnifer.core.model.tour import AnswerGiven, SetAside, TourSheet
@@ -79,6 +80,7 @@ class KindList(Noun):
     """All kinds of things that are known by name."""
 
     kinds: list[KindEntry]
+    roles: list[Role] = Field(description="Each thing that a thing can do, with the figures of a usual one")
 
 
 class ThingAsked(Noun):

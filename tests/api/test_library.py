@@ -199,7 +199,9 @@ def test_a_picture_is_made_small_and_forgets_where_it_was_taken(client, path):
 
 
 @pytest.mark.parametrize(
-    "content", [b"", b"GIF89a", b"<svg xmlns='http://www.w3.org/2000/svg'/>", picture()[:300], picture((20_000, 4000), "PNG")]
+    "content",
+    [b"", b"GIF89a", b"<svg xmlns='http://www.w3.org/2000/svg'/>", picture()[:300], picture((20_000, 4000), "PNG")],
+    ids=["nothing", "another kind", "a drawing", "cut off", "too large"],
 )
 def test_what_is_no_picture_is_refused_in_words(client, path, content):
     owned = kept(client, path)["pot"]["id"]

@@ -9,6 +9,7 @@ from hypothesis import event, given, settings
 from hypothesis import strategies as st
 
 from omnifer.core.assess import assess, profile_of
+from omnifer.core.glance import at_day
 from omnifer.core.model.practice import Practice
 from omnifer.core.model.road import (
     DayCut,
@@ -235,6 +236,10 @@ def test_a_transfer_takes_hours_and_no_riding_or_climb():
     assert sum(d.transfer_hours for d in carried.days) == pytest.approx(3, abs=0.05)
     assert sum(d.ascent_m for d in carried.days) == pytest.approx(500, abs=15)
     assert sum(d.distance_km for d in carried.days) == pytest.approx(50, abs=0.3)
+    # On the axis of days a train lies within its day, as its kilometres do: what comes after it is no later day.
+    on_train = max(carried.days, key=lambda d: d.transfer_hours)
+    at = on_train.from_km + 0.9 * (on_train.to_km - on_train.from_km)
+    assert at_day(carried.days, at, on_train.number) == pytest.approx(on_train.number - 0.1, abs=0.002)
 
 
 def test_wind_of_unknown_direction_costs_time():

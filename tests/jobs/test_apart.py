@@ -1,7 +1,10 @@
 """Files that nobody could read here: refused in words after bounded time and memory, while a good one is read as ever."""
 
 import io
+import os
+import signal
 import time
+from multiprocessing import forkserver
 
 import pytest
 from PIL import Image
@@ -37,6 +40,14 @@ def test_a_reader_apart_reads_what_it_reads_here():
     with pytest.raises(InputProblem, match="not this") as said:
         apart(LARGE, picky, "this")
     assert (said.value.where, said.value.mend) == ("line 3", "Try another.")
+
+
+def test_a_reader_whose_server_of_processes_was_killed_is_begun_again():
+    content = gpx(*LINE)
+    apart(LARGE, read_track, content)
+    for _ in range(5):
+        os.kill(forkserver._forkserver._forkserver_pid, signal.SIGKILL)
+        assert apart(LARGE, read_track, content) == read_track(content)
 
 
 @pytest.mark.parametrize("reader", [hungry, endless])

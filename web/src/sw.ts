@@ -1,5 +1,6 @@
 /** What the installed page works with where there is no network: its own files, its one page, and what was last asked. */
 /// <reference lib="webworker" />
+import { lasts } from './offline/lasting'
 import { ExpirationPlugin } from 'workbox-expiration'
 import { cleanupOutdatedCaches, precacheAndRoute } from 'workbox-precaching'
 import { registerRoute } from 'workbox-routing'
@@ -16,8 +17,6 @@ const MOST_ANSWERS = 120
 const PATIENCE_S = 2
 /** Set on what is told from memory. */
 const KEPT = 'X-Omnifer-Kept'
-/** What makes no sense from memory: who is signed in, live readings, what is worked out on asking. */
-const LIVE = /^\/api\/(session|scale|openapi|sheets)|\/(mends|places|trial|why|price|outlook)(\/|$)|\.(csv|gpx|geojson|ics|json)$/
 
 precacheAndRoute(self.__WB_MANIFEST)
 cleanupOutdatedCaches()
@@ -55,4 +54,4 @@ const answers = new NetworkFirst({
     },
   ],
 })
-registerRoute(({ url, request }) => request.method === 'GET' && url.pathname.startsWith('/api/') && !LIVE.test(url.pathname), answers)
+registerRoute(({ url, request }) => request.method === 'GET' && lasts(url.pathname), answers)

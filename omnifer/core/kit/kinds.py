@@ -124,6 +124,11 @@ def kinds() -> dict[str, ThingKind]:
     return _table()[0]
 
 
+def usual_roles() -> list[Role]:
+    """Each thing that a thing can do, as the first kind of the table that does it."""
+    return list({kind.role.does: kind.role for kind in reversed(kinds().values()) if kind.role is not None}.values())
+
+
 def names_of_kinds() -> list[Called]:
     """What each kind is called."""
     return _table()[1]

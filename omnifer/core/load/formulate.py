@@ -70,7 +70,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
     groups = sorted({name for name in names if name})
     tags = [*sorted({n for t in tour.kit for n in (*t.natures, *t.not_with)}), WET]
     food_tenth = stock.amounts["food"] / 10
-    shopping = np.array([KINDS[c.kind].food and c.dryness != "open" for _, c in pairs], dtype=bool)
+    shopping = np.array([c.takes_food for _, c in pairs], dtype=bool)
     count = _ints(thing.count for thing in tour.kit)
     spare = Spare.none() if every_moment else Spare.of(
         [(count, 1000 * mass_kg), (10, 1000 * food_tenth)],
@@ -110,7 +110,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
         food_out_cost=round(1000 * left_out(_tenth_of_food(tour, float(food_tenth.max())))),
         food_allowed=shopping,
         food_repelled=np.array([clash(t, FOOD) is not None for t in tour.kit], dtype=bool),
-        kept=shopping & np.array([c.reach in ("riding", "stop") for _, c in pairs], dtype=bool),
+        kept=np.array([c.keeps_room for _, c in pairs], dtype=bool),
         kept_target_ml=round(1000 * aims.ROOM_L * len(tour.riders)),
         kept_cost=round(aims.ROOM * tour.aims.room),
         has=_tags(tour.kit, tags, lambda t: (*t.natures, *((WET,) if t.wet else ()))),

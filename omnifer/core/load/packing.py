@@ -72,6 +72,7 @@ def _card(bike: BikeLoad, contents: CarrierContents, leaving: int) -> PackCard:
         volume_l=round(litres, 3),
         room_l=round(contents.room_l, 3),
         empty_l=round(max(contents.room_l - litres, 0.0), 3),
+        kept_for_shopping=contents.carrier.keeps_room,
     )
 
 

@@ -178,6 +178,7 @@ class PackCard(Noun):
     volume_l: float
     room_l: float
     empty_l: float
+    kept_for_shopping: bool = Field(description="A load keeps room in it for what is bought on the way")
 
 
 SaidAt = Literal["weather", "track", "zones", "party", "rig", "kit", "stores"]

@@ -113,6 +113,16 @@ class Carrier(Noun):
         """Litres that go in at most."""
         return max(self.most_l, self.volume_l)
 
+    @property
+    def takes_food(self) -> bool:
+        """Whether food may ride in it."""
+        return KINDS[self.kind].food and self.dryness != "open"
+
+    @property
+    def keeps_room(self) -> bool:
+        """Whether a load keeps room in it for what is bought on the way."""
+        return self.takes_food and self.reach in ("riding", "stop")
+
 
 def _in_order(sources: dict[str, Source]) -> dict[str, Source]:
     """The same by name, so that a tour is written alike wherever it was kept."""

@@ -1,5 +1,6 @@
 """What is seen in the kit itself: twice the same, one alone, what fits nothing, what is untried, worn or too old."""
 
+from collections import defaultdict
 from collections.abc import Iterator
 from typing import NamedTuple
 
@@ -114,15 +115,20 @@ def big(tour: TourSheet) -> list[tuple[Thing, float, float]]:
 
 def mismatched(tour: TourSheet) -> Iterator[tuple[Thing, str]]:
     """Things that fit nothing that comes along, and what they do not fit."""
+    sizes = {b.bead_seat_mm for b in tour.rig.bikes}
+    sizes |= {s.trailer.bead_seat_mm for b in tour.rig.bikes for s in b.supports if s.trailer is not None}
+    patterns_of = defaultdict[str, set[str]](set)
+    for thing in tour.kit:
+        if thing.fit is not None and thing.fit.pattern:
+            for service in thing.serves:
+                patterns_of[service].add(thing.fit.pattern.lower())
     for thing in tour.kit:
         if thing.fit is None:
             continue
-        sizes = {b.bead_seat_mm for b in tour.rig.bikes}
-        sizes |= {s.trailer.bead_seat_mm for b in tour.rig.bikes for s in b.supports if s.trailer is not None}
         if thing.fit.bead_seat_mm is not None and sizes and thing.fit.bead_seat_mm not in sizes:
             yield thing, "a wheel"
         for one, other in PAIRS:
-            patterns = {t.fit.pattern.lower() for t in tour.kit if other in t.serves and t.fit is not None and t.fit.pattern}
+            patterns = patterns_of[other]
             if one in thing.serves and thing.fit.pattern and patterns and thing.fit.pattern.lower() not in patterns:
                 yield thing, SERVICES[other].words
 

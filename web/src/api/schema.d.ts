@@ -5491,6 +5491,11 @@ export interface components {
         KindList: {
             /** Kinds */
             kinds: components["schemas"]["KindEntry"][];
+            /**
+             * Roles
+             * @description Each thing that a thing can do, with the figures of a usual one
+             */
+            roles: (components["schemas"]["Garment-Output"] | components["schemas"]["SleepingBag-Output"] | components["schemas"]["BedLayer-Output"] | components["schemas"]["Mat-Output"] | components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"])[];
         };
         /**
          * KitAnswer
@@ -6808,6 +6813,11 @@ export interface components {
             food_kg: number;
             /** Food L */
             food_l: number;
+            /**
+             * Kept For Shopping
+             * @description A load keeps room in it for what is bought on the way
+             */
+            kept_for_shopping: boolean;
             /**
              * Layers
              * @description Bottom to top: the last needed at the bottom

@@ -34,6 +34,12 @@ describe('the scale', () => {
     }
   })
 
+  it('keeps what comes after a ferry within its day', () => {
+    const ferry = ribbonScale([{ ...day(1, 0, 100), distance_km: 40 } as Day, day(2, 100, 160)], 0, 100)
+    expect(ferry.x(90, 1)).toBeCloseTo(0.9 * (ferry.edges[1] ?? 0), 6)
+    expect(ferry.km(ferry.x(90, 1)).km).toBeCloseTo(90, 6)
+  })
+
   it('never goes backwards', () => {
     const xs = [
       [0, 1],

@@ -1,4 +1,4 @@
-/** One x-scale for everything that happens along the tour: every day gets a floor plus its distance. */
+/** One x-scale for everything that happens along the tour: every day gets a floor plus what is ridden of it; a ferry is within it. */
 import type { Day } from '../api/client'
 
 export interface Scale {
@@ -24,7 +24,7 @@ export function ribbonScale(days: Day[], left: number, right: number, from = 1, 
       const i = Math.max(0, Math.min(number - from, shown.length - 1))
       const day = shown[i]
       if (!day) return left
-      const share = day.distance_km > 0 ? (km - day.from_km) / day.distance_km : 0
+      const share = day.to_km > day.from_km ? (km - day.from_km) / (day.to_km - day.from_km) : 0
       return edge(i) + Math.max(-2, Math.min(share, 2)) * (edge(i + 1) - edge(i))
     },
     km: (x) => {
@@ -33,7 +33,7 @@ export function ribbonScale(days: Day[], left: number, right: number, from = 1, 
       const day = shown[i]
       if (!day) return { km: 0, day: 1 }
       const share = Math.max(0, Math.min(1, (x - edge(i)) / (edge(i + 1) - edge(i) || 1)))
-      return { km: day.from_km + share * day.distance_km, day: day.number }
+      return { km: day.from_km + share * (day.to_km - day.from_km), day: day.number }
     },
   }
 }

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import type { Role, Thing, Whereabouts } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { useKinds } from '../../api/useKinds'
 import { minutesWords } from '../../instruments/Tag'
 import { Actions, Button, Dialog, Menu, type MenuEntry } from '../../ui/controls'
 import { Field } from '../../ui/fields'
@@ -58,6 +59,7 @@ export function ChosenStrip({
   onDone: () => void
 }) {
   const { sheet, change } = useDesk()
+  const { roles } = useKinds()
   const units = useUnits()
   const [naming, setNaming] = useState<string | null>(null)
   const [comparing, setComparing] = useState(false)
@@ -115,7 +117,7 @@ export function ChosenStrip({
       <Menu
         label="What it does"
         entries={[...DOES, { id: NONE, text: 'nothing for stores, sleep or clothes' }]}
-        onChoose={(id) => set('Set what it does', { role: id === NONE ? null : roleOf(id as Role['does']) })}
+        onChoose={(id) => set('Set what it does', { role: id === NONE ? null : roleOf(roles, id as Role['does']) })}
       >
         <Button $small>Does</Button>
       </Menu>

@@ -1,5 +1,6 @@
 /** What a thing does for the stores: its role, and the figures that the role asks for. */
 import { BOUNDS } from '../../api/bounds'
+import { useKinds } from '../../api/useKinds'
 import type { Quantity, Role } from '../../api/client'
 import { Row } from '../../ui/controls'
 import { Choice, Field, Measure } from '../../ui/fields'
@@ -18,23 +19,20 @@ const count = (field: string, label: string, open = false): Entry => ({ field, l
 const flag = (field: string, label: string): Entry => ({ field, label, flag: true })
 
 /** `told` is the name with the figures that matter most. */
-const ROLES: Record<Does, { name: string; told?: string; start: object; entries: Entry[] }> = {
+const ROLES: Record<Does, { name: string; told?: string; entries: Entry[] }> = {
   sleeping_bag: {
     name: 'is slept in',
     told: 'is slept in, comfort {comfort_c}',
-    start: { comfort_c: 0 },
     entries: [{ field: 'comfort_c', label: 'Comfort on its label, never the extreme', quantity: 'temperature' }],
   },
   bed_layer: {
     name: 'warms in bed',
     told: 'warms in bed by about {warms_k}',
-    start: { warms_k: 2 },
     entries: [{ field: 'warms_k', label: 'The night may be colder by', quantity: 'temperature_difference', decimals: 1 }],
   },
   garment: {
     name: 'is worn riding, and washed',
     told: 'is worn riding, {piece}, dries in {dries_h}',
-    start: { piece: 'shirt', dries_h: 8 },
     entries: [
       { field: 'piece', label: 'Which piece', options: { shirt: 'a shirt', shorts: 'shorts', underwear: 'underwear', socks: 'socks' } },
       { field: 'dries_h', label: 'Dries at 20 °C, still, in', quantity: 'hours' },
@@ -43,13 +41,11 @@ const ROLES: Record<Does, { name: string; told?: string; start: object; entries:
   mat: {
     name: 'lies under a sleeper',
     told: 'lies under a sleeper, R {r_value}',
-    start: { r_value: 3 },
     entries: [count('r_value', 'R on its label')],
   },
   stove: {
     name: 'is a stove',
     told: 'is a stove that burns {burns}',
-    start: { burns: 'gas', efficiency: null, shielded: true, exchanger: false, bears_frost: false },
     entries: [
       { field: 'burns', label: 'Burns', options: FUELS },
       { field: 'efficiency', label: 'Heat in the pot, open: the usual', quantity: 'share', open: true },
@@ -61,18 +57,16 @@ const ROLES: Record<Does, { name: string; told?: string; start: object; entries:
   fuel_vessel: {
     name: 'holds fuel',
     told: 'holds {holds_kg} of fuel: {burns}',
-    start: { burns: 'gas', holds_kg: 0.23, fill_price: null },
     entries: [
       { field: 'burns', label: 'For', options: FUELS },
       { field: 'holds_kg', label: 'Holds', quantity: 'mass', decimals: 3 },
       { field: 'fill_price', label: 'A filling costs', quantity: 'money', open: true },
     ],
   },
-  fire_lighter: { name: 'makes fire', start: {}, entries: [] },
+  fire_lighter: { name: 'makes fire', entries: [] },
   treatment: {
     name: 'makes water fit to drink',
     told: 'makes water fit to drink by {by}',
-    start: { by: 'pump', minutes_per_l: null, wait_min: null, litres_a_piece: 0.9, freezes: true },
     entries: [
       { field: 'by', label: 'By', options: { press: 'pressing', pump: 'pumping or squeezing', gravity: 'hanging up', boiling: 'boiling' } },
       count('minutes_per_l', 'Minutes a litre, open: the usual', true),
@@ -84,17 +78,6 @@ const ROLES: Record<Does, { name: string; told?: string; start: object; entries:
   device: {
     name: 'uses electricity',
     told: 'uses {wh_a_day} {used}',
-    start: {
-      wh_a_day: 5,
-      wh_a_dark_hour: 0,
-      used: 'always',
-      saver_wh_a_day: null,
-      saver: false,
-      battery_wh: 10,
-      fed_by: 'cable',
-      navigates: false,
-      light: false,
-    },
     entries: [
       energy('wh_a_day', 'A day of use'),
       { field: 'used', label: 'Used', options: { always: 'all day', riding: 'on riding days', camp: 'in camp' } },
@@ -110,28 +93,25 @@ const ROLES: Record<Does, { name: string; told?: string; start: object; entries:
   bank: {
     name: 'is a power bank',
     told: 'is a power bank of {holds_wh}',
-    start: { holds_wh: 37, takes_w: 10 },
     entries: [energy('holds_wh', 'Holds, by its label'), count('takes_w', 'Charges at, W')],
   },
-  cells: { name: 'is a set of spare cells', told: 'is a set of spare cells, {set_wh}', start: { set_wh: 4 }, entries: [energy('set_wh', 'A set')] },
-  panel: { name: 'is a solar panel', told: 'is a solar panel, {peak_w} W peak', start: { peak_w: 10 }, entries: [count('peak_w', 'Peak, W')] },
-  hub: { name: 'charges from the hub', start: { lamps_first: true }, entries: [flag('lamps_first', 'gives nothing while the lamps are on')] },
+  cells: { name: 'is a set of spare cells', told: 'is a set of spare cells, {set_wh}', entries: [energy('set_wh', 'A set')] },
+  panel: { name: 'is a solar panel', told: 'is a solar panel, {peak_w} W peak', entries: [count('peak_w', 'Peak, W')] },
+  hub: { name: 'charges from the hub', entries: [flag('lamps_first', 'gives nothing while the lamps are on')] },
   charger: {
     name: 'charges from the wall',
     told: 'charges from the wall, {output_w} W',
-    start: { outputs: 1, output_w: 10, plugs: [] },
     entries: [
       count('outputs', 'Outputs'),
       count('output_w', 'One output, W'),
       { field: 'plugs', label: 'Fits sockets of shape, none: all', words: true },
     ],
   },
-  cable: { name: 'is the cable', start: {}, entries: [] },
-  paper_map: { name: 'finds the way on paper', start: {}, entries: [] },
+  cable: { name: 'is the cable', entries: [] },
+  paper_map: { name: 'finds the way on paper', entries: [] },
   used_up: {
     name: 'is used up',
     told: 'is used up, {rate} {unit} for each {per}',
-    start: { unit: 'g', holds: 100, content_kg: 0.1, rate: 5, per: 'person_day', sold_at: 'full', waste: 0 },
     entries: [
       { field: 'unit', label: 'Counted in', options: { g: 'grams', ml: 'millilitres', pieces: 'pieces' } },
       count('holds', 'A full container'),
@@ -163,8 +143,8 @@ const BOUNDS_OF: Record<Does, string> = {
   used_up: 'UsedUp',
 }
 
-/** A role as it begins, for those who choose it. */
-export const roleOf = (does: Does): Role => ({ does, ...ROLES[does].start }) as Role
+/** A role as it usually is, for those who choose it. */
+export const roleOf = (roles: Role[], does: Does): Role => roles.find((r) => r.does === does) ?? ({ does } as Role)
 /** All that a thing can do, for lists. */
 export const DOES = (Object.keys(ROLES) as Does[]).map((id) => ({ id, text: ROLES[id].name }))
 
@@ -181,6 +161,7 @@ export function roleWords(role: Role, show: (value: number, quantity: Quantity, 
 }
 
 export function RoleFields({ role, onChange }: { role: Role | null; onChange: (role: Role | null) => void }) {
+  const { roles } = useKinds()
   const set = (part: object) => role && onChange({ ...role, ...part } as Role)
   const values = (role ?? {}) as unknown as Record<string, number | string | boolean | string[] | null>
   const entries = role ? ROLES[role.does].entries : []
@@ -192,7 +173,7 @@ export function RoleFields({ role, onChange }: { role: Role | null; onChange: (r
         <Choice
           label="What it does"
           value={role?.does ?? '-'}
-          onChange={(v) => onChange(v === '-' ? null : roleOf(v))}
+          onChange={(v) => onChange(v === '-' ? null : roleOf(roles, v))}
           options={[{ id: '-' as const, text: 'choose' }, ...DOES]}
         />
         {entries.map((e) => {

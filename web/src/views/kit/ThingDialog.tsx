@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
 import { api, type Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { useKinds } from '../../api/useKinds'
 import { Actions, Button, Dialog, Row } from '../../ui/controls'
 import { Combo } from '../../ui/Combo'
 import { Choice, Field, Measure } from '../../ui/fields'
@@ -268,8 +269,8 @@ function Sentence({ line, also, panel, children }: { line: string; also?: boolea
 }
 
 function KindField({ kind, likeliest, onChoose }: { kind: string | null; likeliest: string[]; onChoose: (id: string) => void }) {
-  const { data } = useQuery({ queryKey: ['kinds'], queryFn: api.kinds, staleTime: Infinity })
-  const entries = (data?.kinds ?? []).map((k) => ({ id: k.id, text: k.name, also: k.called, note: k.domain, icon: k.reach }))
+  const { kinds } = useKinds()
+  const entries = kinds.map((k) => ({ id: k.id, text: k.name, also: k.called, note: k.domain, icon: k.reach }))
   const first = kind === null ? likeliest : []
   const sorted = [...first.flatMap((id) => entries.filter((e) => e.id === id)), ...entries.filter((e) => !first.includes(e.id))]
   return <Combo label="What it is" value={kind} entries={sorted} onChange={onChoose} placeholder="not known yet: type or choose" />

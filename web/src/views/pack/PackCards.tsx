@@ -361,7 +361,6 @@ function BagCard({ card, part, label, ticks }: { card: PackCard; part?: Part; la
   const carrier = carrierOf(sheet, card.carrier_id)
   const top = !part || part.number === part.of
   const tall = (litres: number) => ({ minHeight: Math.max(40, Math.min(litres * 24, 130)) })
-  const kept = card.empty_l > 0.3 && ['riding', 'stop'].includes(carrier?.reach ?? '')
   return (
     <Card aria-label={label}>
       <div>
@@ -378,7 +377,7 @@ function BagCard({ card, part, label, ticks }: { card: PackCard; part?: Part; la
         <Layers reversed>
           {top && card.empty_l > 0.3 && (
             <li className="empty" style={tall(card.empty_l)}>
-              {units.show(card.empty_l, 'volume')} empty{kept ? ', kept for shopping' : ''}
+              {units.show(card.empty_l, 'volume')} empty{card.kept_for_shopping ? ', kept for shopping' : ''}
             </li>
           )}
           {top && card.food_l > 0.05 && (
