@@ -6,6 +6,7 @@ import sys
 from collections.abc import Sequence
 from pathlib import Path
 
+from omnifer import __version__
 from omnifer.formats.problem import InputProblem
 
 BAD_INPUT = 2
@@ -37,6 +38,7 @@ def copy(command: str, file: Path) -> int:
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run one command; bad input is said in words on standard error, with exit status 2."""
     parser = argparse.ArgumentParser(prog="omnifer", description="Carrying everything on a bicycle for weeks.")
+    parser.add_argument("--version", action="version", version=f"Omnifer {__version__}")
     commands = parser.add_subparsers(dest="command", required=True)
     for name, words, argument in (
         ("road", "Distance, climb, points and waypoints of a GPX file.", "FILE.gpx"),

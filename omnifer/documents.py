@@ -1,5 +1,5 @@
 """Writes the documents that are generated: OpenAPI, the bundle's JSON Schema, the bounds of fields for the
-screens, and the ledger of what is cited from memory. `--check` only compares."""
+screens, the ledger of what is cited from memory, and the words of the model. `--check` only compares."""
 
 import json
 import sys
@@ -12,11 +12,11 @@ from omnifer.core.model.road import SAME_START_KM
 from omnifer.core.road import days
 from omnifer.formats.bundle import bundle_schema
 from omnifer.from_memory import ledger
+from omnifer.glossary import glossary
 
 ROOT = Path(__file__).parents[1]
-DOCUMENTS = tuple(
-    ROOT / name for name in ("docs/openapi.json", "docs/bundle.schema.json", "web/src/api/bounds.ts", "docs/from-memory.md")
-)
+NAMES = ("docs/openapi.json", "docs/bundle.schema.json", "web/src/api/bounds.ts", "docs/from-memory.md", "docs/words.md")
+DOCUMENTS = tuple(ROOT / name for name in NAMES)
 NEAR = {
     "snap_to_stop_km": days.SNAP_TO_STOP_KM, "same_place_km": days.SAME_PLACE_KM, "shortest_day_km": days.SHORTEST_DAY_KM,
     "same_start_km": SAME_START_KM,
@@ -50,7 +50,7 @@ def main(check: bool) -> int:
     schema = bundle_schema()
     made = [json.dumps(content, indent=1, sort_keys=True) + "\n" for content in (document(create_app(None)), schema)]
     stale = 0
-    for path, text in zip(DOCUMENTS, [*made, bounds(schema), ledger()], strict=True):
+    for path, text in zip(DOCUMENTS, [*made, bounds(schema), ledger(), glossary()], strict=True):
         if check and (not path.exists() or path.read_text() != text):
             print(f"{path.relative_to(ROOT)} is out of date: run bin/documents", file=sys.stderr)
             stale = 1

@@ -3,6 +3,7 @@
 import json
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
 
@@ -10,6 +11,8 @@ from omnifer.cli import main
 from omnifer.formats.bundle import write_bundle
 from tests.conftest import small_tour, thing
 from tests.formats.test_gpx import LINE, gpx
+
+HERE = Path(__file__).parents[2]
 
 
 @pytest.fixture
@@ -68,3 +71,11 @@ def test_bad_input_is_said_in_words_and_exits_2(command, content, tmp_path, caps
     assert said.out == ""
     assert said.err.startswith(f"omnifer {command}: ")
     assert "Traceback" not in said.err
+
+
+@pytest.mark.parametrize(("version", "why"), [("0.3", "is no version"), ("99.0.0", "Not released: ")])
+def test_a_release_that_cannot_be_is_refused_in_words(version, why):
+    refused = subprocess.run([HERE / "bin" / "release", version], capture_output=True, text=True, check=False)
+    assert refused.returncode == 1
+    assert why in refused.stderr
+    assert refused.stdout == ""

@@ -224,6 +224,10 @@ def test_one_puncture_in_900_km_asks_for_three_tubes():
     assert (found.wanted, found.owned, found.part) == (3, 2, "makeshift")
     assert fault(gap(tubes.model_copy(update={"count": 3})), "puncture").part == "at_hand"
     assert fault(gap(tubes, serving("patches")), "puncture").part == "at_hand"
+    # What stops a rider is asked for at least once, however short the gap and low the odds.
+    chain, spoke = (fault(gap(tubes, km=100), name) for name in ("chain", "spoke"))
+    assert (chain.stops_you, chain.wanted, chain.owned, chain.part) == (True, 0, 0, "missing")
+    assert (spoke.stops_you, spoke.part) == (False, "not_asked")
 
 
 def test_service_halves_and_wear_and_thorns_raise_what_is_expected():

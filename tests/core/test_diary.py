@@ -439,6 +439,10 @@ def test_insurance_is_told_apart_from_waste(planned):
     found = debrief(tour, plan, replan(tour, plan, road, Journal.of(entries)), Journal.of(entries))
     stories = {s.thing_id: s for s in found.stories}
     assert (stories["aid"].deed, stories["chair"].deed) == ("stays", "leave")
+    # Sent home on the fourth day and not missed, it insured nothing.
+    home = Journal.of([*entries, told("sent_home", day=4, about="aid")])
+    sent = {s.thing_id: s for s in debrief(tour, plan, replan(tour, plan, road, home), home).stories}["aid"]
+    assert sent.deed == "leave"
     assert stories["wipes"].verdict is None
     listed = {line.deed: line for line in found.next_time}
     assert listed["leave"].names == ["chair"]

@@ -19,6 +19,7 @@ from omnifer.core.rig import fit
 from omnifer.core.rig.catalogue import carrier, sized, support
 from omnifer.core.rig.geometry import Frame, Vector
 from omnifer.core.rig.places import free_places
+from omnifer.core.rig.statics import Levers
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
 
 
@@ -231,6 +232,17 @@ def test_a_tail_heavy_bike_lifts_its_front_when_pushed():
     told = [f for f in assess(tour, None).findings if f.kind == "front_lifts"]
     assert len(told) == 1
     assert told[0].sentence.figures["slope"].value < 0.15
+
+
+def test_a_kilogram_under_a_pushed_bar_presses_on_the_front_the_more_the_lower_it_lies():
+    """Moments about the rear wheel's contact on a slope of 15 in 100, the push at the bar: (x cos + (bar - y) sin) / wheelbase."""
+    bike = pannier_bike()
+    levers = Levers(bike)
+    slope = math.atan(0.15)
+    bar = levers.frame.bar.y
+    for x, y in ((300, 0), (300, bar), (0, 600)):
+        by_hand = (x * math.cos(slope) + (bar - y) * math.sin(slope)) / bike.wheelbase_mm
+        assert levers.front_when_pushed_at(x, y) == pytest.approx(by_hand, rel=1e-9)
 
 
 def test_tyres_keep_their_own_least_and_say_where_the_rule_ends():

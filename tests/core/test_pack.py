@@ -150,6 +150,14 @@ def test_parts_against_the_scale_wheel_by_wheel():
     assert corrected > 0.1
 
 
+@pytest.mark.parametrize(("off_kg", "state"), [(0.004, "same"), (0.03, "to_explain")])
+def test_a_kitchen_scale_tells_thirty_grams_and_not_four(off_kg, state):
+    tour = camping()
+    note = told("weighed", about="tent", word="thing", amount=1.8 + off_kg)
+    weighed = weigh_in(tour, assess(tour, None), Journal.of([note]))
+    assert next(line.told for line in weighed.lines if line.weighed == "thing") == state
+
+
 def test_what_was_weighed_becomes_the_mass():
     tour = camping()
     tour = tour.model_copy(update={"kit": (tour.kit[0].model_copy(update={"guessed": ("mass", "volume")}), *tour.kit[1:])})

@@ -23,6 +23,7 @@ from omnifer.core.supplies.fuel import efficiency, melted_per_litre
 from omnifer.core.supplies.menu import plate_of
 from omnifer.core.voyage import play
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
+from tests.core.test_road import straight
 
 DAY = TypedDay(distance_km=60, ascent_m=0, highest_m=100, lowest_m=100)
 STOVE = thing("stove", 0.2, role={"does": "stove", "burns": "petrol"})
@@ -473,6 +474,43 @@ def test_a_day_of_rest_on_snow_melts_what_is_drunk_by_day():
     stove = ride(ten_days(STOVE)).ride.things(Stove)[0].role
     melting = float(melted_per_litre(stove, np.zeros(1), USUAL)[0])
     assert day == pytest.approx((drunk + camp) * melting, rel=0.02)
+
+
+def test_what_is_filled_from_snow_on_the_way_is_melted():
+    """Under way 3.8 l are filled at a stop that has snow alone, at 16.9 g of petrol a litre; water that runs burns nothing."""
+    sack = thing("sack", 0.1, 0.1, holds_water_l=4)
+    by_water = {}
+    for source in ("snow", "reliable"):
+        voyage = ride(ten_days(STOVE, BOTTLE, sack, stops=(stop(30, water=source), stop(60, water="reliable"))))
+        by_water[source] = float(voyage.supplies["fuel"].used.sum()), float(voyage.supplies["water"].taken[1])
+    melting = float(melted_per_litre(ride(ten_days(STOVE)).ride.things(Stove)[0].role, np.zeros(1), USUAL)[0])
+    burnt, filled = by_water["snow"]
+    assert filled > 0.5
+    assert burnt == pytest.approx(filled * melting, rel=1e-6)
+    assert by_water["reliable"][0] == 0
+
+
+def test_a_hub_gives_nothing_while_its_lamps_are_on():
+    """Of hours on the road those after sunset give nothing, where the lamps come first."""
+    phone = thing("phone", 0.2, 0.1, role={"does": "device", "wh_a_day": 5, "battery_wh": 8})
+
+    def given(lamps_first: bool):
+        hub = thing("hub", 0.1, 0.1, role={"does": "hub", "lamps_first": lamps_first}, rider_id="ada")
+        tour = straight(60, start_hour=15.0).model_copy(update={"kit": (phone, hub)})
+        return ride(tour).power.hub_wh, told(tour).days[0]
+
+    (with_lamps, day), (without, _) = given(True), given(False)
+    assert day.arrive_h > day.sunset_h + 0.5
+    assert with_lamps / without == pytest.approx(1 - (day.arrive_h - day.sunset_h) / (day.arrive_h - 15), abs=0.01)
+
+
+def test_waste_goes_into_the_bin_of_a_shop_half_way():
+    """Wipes alone, evenly used: with a bin half way never more than half of them is carried on."""
+    wipes = thing("wipes", 0.02, count=2, role={"does": "used_up", "unit": "pieces", "holds": 40, "content_kg": 0.15, "rate": 3.5,
+                                               "waste": 1.0})  # fmt: skip
+    most = {stops: max(lane(ten_days(wipes, stops=stops), "waste").stock) for stops in ((), (stop(300, shop="full"),))}
+    carried, thrown = most.values()
+    assert thrown == pytest.approx(carried / 2, rel=0.02)
 
 
 def test_what_weighs_nothing_and_days_without_a_kilometre_are_taken():
