@@ -29,19 +29,19 @@ def drunk_and_carried(high: float, low: float, riders=(RIDER,)):
 
 
 def test_a_rest_day_eats_what_the_body_burns_at_rest():
-    """Mifflin and St Jeor 1990 for 70 kg, 172 cm, 40 years, woman: 700 + 1075 - 200 - 161 = 1414 kcal, times 1.4, at 3.8 kcal/g."""
+    """Mifflin and St Jeor 1990 for 70 kg, 172 cm, 40 years, woman: 700 + 1075 - 200 - 161 = 1414 kcal, times 1.4."""
     assert food.resting(RIDER) == pytest.approx(1414)
-    assert food.rest_day((RIDER,)) == pytest.approx(1414 * 1.4 / 3800)
-    assert food.rest_day((RIDER, RIDER)) == pytest.approx(2 * food.rest_day((RIDER,)))
+    assert food.rest_day_energy((RIDER,)) == pytest.approx(1414 * 1.4)
+    assert food.rest_day_energy((RIDER, RIDER)) == pytest.approx(2 * food.rest_day_energy((RIDER,)))
 
 
 def test_a_riding_day_adds_power_over_efficiency():
     """110 W for 6 h at 0.22 is 10800 kJ or 2581 kcal; 18 of 24 hours off the bicycle."""
     km = np.linspace(0, 90, HOURS.size)
-    eaten = food.eaten_along(km, HOURS[None, :], np.array([0.0, 90.0]), (RIDER,))
-    assert eaten[-1] == pytest.approx((2581.25 + 1414 * 1.4 * 18 / 24) / 3800, rel=1e-5)
-    coasting = food.eaten_along(km, HOURS[None, :] / 2, np.array([0.0, 90.0]), (RIDER,))
-    assert coasting[-1] == pytest.approx((2581.25 / 2 + 1414 * 1.4 * 21 / 24) / 3800, rel=1e-5)
+    eaten = food.energy_along(km, HOURS[None, :], np.array([0.0, 90.0]), (RIDER,))
+    assert eaten[-1] == pytest.approx(2581.25 + 1414 * 1.4 * 18 / 24, rel=1e-5)
+    coasting = food.energy_along(km, HOURS[None, :] / 2, np.array([0.0, 90.0]), (RIDER,))
+    assert coasting[-1] == pytest.approx(2581.25 / 2 + 1414 * 1.4 * 21 / 24, rel=1e-5)
     assert (np.diff(eaten) > 0).all()
 
 

@@ -40,19 +40,9 @@ def energy_along(
     return kcal * usual.food_times
 
 
-def eaten_along(nodes_km: Array, effort_hours: Array, day_km: Array, riders: tuple[Rider, ...], usual: Practice = USUAL) -> Array:
-    """The same as mass of the usual mix [kg]."""
-    return energy_along(nodes_km, effort_hours, day_km, riders, usual) / usual.food_kcal_per_g / 1000
-
-
 def rest_day_energy(riders: tuple[Rider, ...], usual: Practice = USUAL) -> float:
     """Energy that the party eats on a day off the bicycle [kcal]."""
     return sum(resting(rider, usual) * usual.off_bike_factor for rider in riders) * usual.food_times
-
-
-def rest_day(riders: tuple[Rider, ...], usual: Practice = USUAL) -> float:
-    """The same as mass of the usual mix [kg]."""
-    return rest_day_energy(riders, usual) / usual.food_kcal_per_g / 1000
 
 
 def resting(rider: Rider, usual: Practice = USUAL) -> float:
