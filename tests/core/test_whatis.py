@@ -32,6 +32,12 @@ def test_what_somebody_says_that_it_is_goes_before_its_name():
     assert (jacket.role, jacket.serves) == (None, kinds()["rain_jacket"].serves)
 
 
+def test_a_stove_is_what_it_burns_whatever_its_name_lets_think():
+    stove = as_told(named("Stove"), "stove_petrol", ALL)
+    assert kind_of_thing(stove) == "stove_petrol"
+    assert kind_of_thing(as_told(named("Stove"), None, ALL)) == "stove_gas"
+
+
 def test_a_said_mass_is_that_of_the_empty_vessel_however_often_it_is_asked():
     once = as_told(named("Gas canister 230 g", mass_kg=0.15), None, set(ALL) - {"mass"})
     again = as_told(once, None, set(ALL) - {"mass"})

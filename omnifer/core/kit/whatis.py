@@ -23,13 +23,18 @@ def kind_of_thing(thing: Thing) -> str | None:
     return min(alike, key=lambda kind: _unlike(thing, kind)).id
 
 
-def _does(thing: Thing | ThingKind) -> str:
-    return thing.role.does if thing.role else ""
+TOLD_APART = ("burns", "piece", "by")
+"""What tells kinds apart that do the same: stoves by what they burn, garments by the piece, treatments by how."""
+
+
+def _does(thing: Thing | ThingKind) -> tuple[object, ...]:
+    return (thing.role.does, *(getattr(thing.role, name, None) for name in TOLD_APART)) if thing.role else ()
 
 
 def _agrees(thing: Thing, kind: ThingKind) -> bool:
-    both_do = _does(thing) != "" and _does(thing) == _does(kind)
-    return both_do or bool(set(thing.serves) & set(kind.serves)) or (thing.holds_water_l > 0 and kind.holds_l > 0)
+    if thing.role is not None and kind.role is not None and thing.role.does == kind.role.does:
+        return _does(thing) == _does(kind)
+    return bool(set(thing.serves) & set(kind.serves)) or (thing.holds_water_l > 0 and kind.holds_l > 0)
 
 
 def _same(thing: Thing, kind: ThingKind) -> bool:

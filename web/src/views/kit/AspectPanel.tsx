@@ -38,7 +38,15 @@ const Box = styled.section`
 `
 const NATURE_OPTIONS = NATURES.map((id) => ({ id, text: natureWords(id) }))
 const optionsOf = <T extends string>(words: Record<T, string>) => (Object.keys(words) as T[]).map((id) => ({ id, text: words[id] }))
-const ON = 'on'
+const GUESSED: Record<Guessable, string> = {
+  mass: 'the mass',
+  volume: 'the volume',
+  reach: 'moment and length',
+  dry: 'how dry',
+  natures: 'what it is like',
+  serves: 'what it serves as',
+  role: 'what it does',
+}
 
 interface Props {
   id: AspectId
@@ -50,19 +58,18 @@ export function AspectPanel({ id, thing, onChange }: Props) {
   const box = useRef<HTMLElement>(null)
   useEffect(() => focusFirstField(box.current), [])
   const { mark } = aspect(id)
-  const marks = id === 'room' ? (['mass', 'volume'] as const) : mark ? [mark] : []
+  const marks: Guessable[] = id === 'room' ? ['mass', 'volume'] : mark ? [mark] : []
   return (
     <Box ref={box} id="aspect">
       <Fields id={id} thing={thing} onChange={(part) => onChange(part, mark)} />
-      {marks.map((m) => (
+      {marks.length > 0 && (
         <Picks
-          key={m}
-          label=""
-          options={[{ id: ON, text: `${{ mass: 'the mass is', volume: 'the volume is' }[m as string] ?? 'this is'} a guess` }]}
-          chosen={thing.guessed.includes(m) ? [ON] : []}
-          onChange={(chosen) => onChange({ guessed: [...thing.guessed.filter((g) => g !== m), ...(chosen.length ? [m] : [])] })}
+          label="Guessed"
+          options={marks.map((m) => ({ id: m, text: GUESSED[m] }))}
+          chosen={marks.filter((m) => thing.guessed.includes(m))}
+          onChange={(chosen) => onChange({ guessed: [...thing.guessed.filter((g) => !marks.includes(g)), ...chosen] })}
         />
-      ))}
+      )}
     </Box>
   )
 }

@@ -83,9 +83,10 @@ const Sentences = styled.dl`
     padding: 0;
     gap: 0 14px;
   }
-  button {
+  dd > button {
     min-height: 32px;
-    padding: 0 1px;
+    padding: 3px 1px;
+    line-height: 20px;
     border: 0;
     background: none;
     color: var(--ink);
@@ -96,12 +97,12 @@ const Sentences = styled.dl`
     text-underline-offset: 4px;
     cursor: pointer;
   }
-  button[aria-expanded='true'] {
+  dd > button[aria-expanded='true'] {
     font-weight: 720;
     text-decoration-color: var(--ink);
     text-decoration-thickness: 2px;
   }
-  .also button {
+  .also > button {
     font-size: var(--size-small);
     color: var(--ink2);
   }
@@ -110,7 +111,7 @@ const Sentences = styled.dl`
   }
   ${phone} {
     grid-template-columns: 52px minmax(0, 1fr);
-    button {
+    dd > button {
       min-height: 44px;
     }
     dt {
@@ -134,7 +135,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
   const { sheet } = useDesk()
   const units = useUnits()
   const services = useServices()
-  const { draft, kind, about, likeliest, set, tell, settled } = useDraft(thing)
+  const { draft, kind, likeliest, set, named, is, settled } = useDraft(thing)
   const [trouble, setTrouble] = useState('')
   const [open, setOpen] = useState<AspectId | null>(null)
   const small = usePhone()
@@ -179,18 +180,8 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
   return (
     <Dialog draft title={thing ? thing.name : 'Add a thing'} open onClose={onClose} wide>
       <Row $min={220}>
-        <Field label="Name" value={draft.name} onChange={(name) => set({ name })} onBlur={() => thing === null && tell(kind, about)} />
-        <KindField
-          kind={kind}
-          likeliest={likeliest}
-          onChoose={(id) => {
-            const measured: Guessable[] = [...(draft.mass_kg > 0 ? ['mass' as const] : []), ...(draft.volume_l > 0 ? ['volume' as const] : [])]
-            tell(
-              id,
-              ALL_MARKS.filter((m) => draft.guessed.includes(m) || about.includes(m) || !measured.includes(m)),
-            )
-          }}
-        />
+        <Field label="Name" value={draft.name} onChange={(name) => set({ name })} onBlur={named} />
+        <KindField kind={kind} likeliest={likeliest} onChoose={is} />
       </Row>
       <Row $min={110}>
         <Measure
@@ -199,14 +190,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
           quantity="mass"
           decimals={3}
           range={BOUNDS.Thing.mass_kg}
-          onChange={(mass_kg) => {
-            set({ mass_kg }, 'mass')
-            if (about.includes('volume'))
-              tell(
-                kind,
-                about.filter((m) => m !== 'mass'),
-              )
-          }}
+          onChange={(mass_kg) => set({ mass_kg }, 'mass')}
         />
         <Measure label="How many" value={draft.count} quantity="count" range={BOUNDS.Thing.count} onChange={(n) => set({ count: Math.round(n) })} />
         {!owned && (
@@ -280,42 +264,55 @@ function KindField({ kind, likeliest, onChoose }: { kind: string | null; likelie
 function useDraft(thing: Thing | null) {
   const { sheet } = useDesk()
   const [draft, setDraft] = useState<Thing>(thing ?? EMPTY)
-  const [about, setAbout] = useState<Guessable[]>(thing ? [] : ALL_MARKS)
   const [told, setTold] = useState<{ kind: string | null; likeliest: string[] } | null>(null)
   const { data: found } = useQuery({
     queryKey: ['told', thing],
     queryFn: () => api.thingTold({ thing: thing ?? EMPTY, kind: null, about: [], riders: [] }),
     enabled: thing !== null,
   })
+  const { kind, likeliest } = told ?? found ?? { kind: null, likeliest: [] }
   const now = useRef(draft)
+  /** What nobody said of it. */
+  const silent = useRef<Guessable[]>(thing ? [] : ALL_MARKS)
   const pending = useRef<Promise<void>>(Promise.resolve())
   const put = (next: Thing) => {
     now.current = next
     setDraft(next)
   }
-  const set = (part: Partial<Thing>, mark?: Guessable) => {
-    const guessed = (part.guessed ?? now.current.guessed).filter((g) => g !== mark)
-    put({ ...now.current, ...part, guessed })
-    if (mark) setAbout((was) => was.filter((m) => m !== mark))
-  }
-  const tell = (kind: string | null, wanted: Guessable[]) => {
-    setAbout(wanted)
-    if (kind !== null) setTold({ kind, likeliest: [] })
-    if (!now.current.name.trim() && kind === null) return
-    const asked = now.current
-    const about = { kind, about: wanted, riders: sheet.riders.map((r) => r.id) }
+  /** One question after the other, each about the thing as it is when its turn comes; what is changed until its answer stands. */
+  const ask = (kind: string | null, about: () => Guessable[]) => {
     pending.current = pending.current
-      .then(() => api.thingTold({ thing: { ...asked, id: asked.id || NEW, name: asked.name.trim() || '?' }, ...about }))
-      .then((answer) => {
+      .then(async () => {
+        const asked = now.current
+        const named = { ...asked, id: asked.id || NEW, name: asked.name.trim() || '?' }
+        const answer = await api.thingTold({ thing: named, kind, about: about(), riders: sheet.riders.map((r) => r.id) })
         setTold(answer)
-        // What was changed meanwhile stands.
         const meanwhile = Object.fromEntries(Object.entries(now.current).filter(([key, v]) => v !== asked[key as keyof Thing]))
         put({ ...answer.thing, id: asked.id, ...(asked.name.trim() ? {} : { name: asked.name }), ...meanwhile })
       })
       // Where it cannot be asked nothing is told, and everything can be said by hand.
       .catch(() => undefined)
   }
+  /** What a field is set to is said, not told. */
+  const set = (part: Partial<Thing>, mark?: Guessable) => {
+    put({ ...now.current, ...part, guessed: (part.guessed ?? now.current.guessed).filter((g) => g !== mark) })
+    silent.current = silent.current.filter((m) => m !== mark)
+    // Another thing done is another kind, as far as that can be told.
+    if (mark === 'role' || mark === 'serves') ask(null, () => [])
+    if (mark === 'mass' && silent.current.includes('volume')) ask(kind, () => silent.current)
+  }
+  const named = () => {
+    if (thing === null && now.current.name.trim()) ask(kind, () => silent.current)
+  }
+  /** All but what was measured follows from what it is. */
+  const is = (kind: string) => {
+    const { guessed, mass_kg, volume_l } = now.current
+    const said = { mass: mass_kg > 0, volume: volume_l > 0 }
+    const measured = (m: Guessable) => (m === 'mass' || m === 'volume') && said[m] && !guessed.includes(m) && !silent.current.includes(m)
+    silent.current = ALL_MARKS.filter((m) => !measured(m))
+    setTold({ kind, likeliest: [] })
+    ask(kind, () => silent.current)
+  }
   const settled = () => pending.current.then(() => now.current)
-  const { kind, likeliest } = told ?? found ?? { kind: null, likeliest: [] }
-  return { draft, kind, likeliest, about, set, tell, settled }
+  return { draft, kind, likeliest, set, named, is, settled }
 }
