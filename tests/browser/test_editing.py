@@ -7,6 +7,7 @@ from playwright.sync_api import Page
 
 from tests.browser.conftest import open_page, visit
 from tests.browser.seen import expect
+from tests.browser.test_first_hour import clean
 
 
 def undo(page: Page, what: str) -> None:
@@ -62,6 +63,7 @@ def test_what_a_thing_is_says_the_rest_in_words_that_open_their_control(size: tu
         "(([d]) => d.scrollHeight <= d.clientHeight)([document.querySelector('[role=dialog]').parentElement.parentElement])"
     )
     dialog.get_by_role("button", name="~ is slept in").click()
+    clean(page, "a thing")
     comfort = dialog.get_by_label("Comfort on its label")
     comfort.fill("-7")
     comfort.blur()

@@ -62,28 +62,28 @@ const EMPTY: Thing = {
 /** A thing that is not kept yet is asked about under this name. */
 const NEW = 'new'
 
-const Sentences = styled.dl`
+const Sentences = styled.div`
   display: grid;
   grid-template-columns: 64px minmax(0, 1fr);
   border-top: 3px solid var(--ink);
-  dt,
-  dd {
+  .lead,
+  .words {
     min-height: 32px;
     padding-top: 7px;
     border-bottom: 1px solid var(--hair);
   }
-  dt {
+  .lead {
     font-size: var(--size-note);
     font-stretch: var(--width-narrow);
     color: var(--ink2);
   }
-  dd {
+  .words {
     display: flex;
     flex-wrap: wrap;
     padding: 0;
     gap: 0 14px;
   }
-  dd > button {
+  .words > button {
     min-height: 32px;
     padding: 3px 1px;
     line-height: 20px;
@@ -97,7 +97,7 @@ const Sentences = styled.dl`
     text-underline-offset: 4px;
     cursor: pointer;
   }
-  dd > button[aria-expanded='true'] {
+  .words > button[aria-expanded='true'] {
     font-weight: 720;
     text-decoration-color: var(--ink);
     text-decoration-thickness: 2px;
@@ -111,10 +111,10 @@ const Sentences = styled.dl`
   }
   ${phone} {
     grid-template-columns: 52px minmax(0, 1fr);
-    dd > button {
+    .words > button {
       min-height: 44px;
     }
-    dt {
+    .lead {
       padding-top: 13px;
     }
   }
@@ -245,8 +245,12 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
 function Sentence({ line, also, panel, children }: { line: string; also?: boolean; panel: ReactNode; children: ReactNode }) {
   return (
     <>
-      <dt>{line}</dt>
-      <dd className={also ? 'also' : undefined}>{children}</dd>
+      <span className="lead" aria-hidden="true">
+        {line}
+      </span>
+      <div role="group" aria-label={line} className={also ? 'words also' : 'words'}>
+        {children}
+      </div>
       {panel}
     </>
   )
