@@ -43,6 +43,19 @@ def test_a_stop_is_told_in_full(road: Page):
     expect(row).not_to_contain_text("closes at 07:00")
 
 
+def test_without_a_bike_no_kilogram_costs_anything(road: Page, site: str):
+    expect(road.get_by_text("Each extra kilogram costs")).to_be_visible()
+    visit(road, site, "rig")
+    for left in (1, 0):
+        road.get_by_role("button", name="Remove this bike").click()
+        expect(road.get_by_role("button", name="Remove this bike")).to_have_count(min(left, 1))
+    expect(road.get_by_role("status").filter(has_text="Kept")).to_be_visible()
+    visit(road, site, "road")
+    expect(road.get_by_text("Coldest night")).to_be_visible()
+    expect(road.get_by_text("Each extra kilogram costs")).to_have_count(0)
+    expect(road.get_by_text("Infinity")).to_have_count(0)
+
+
 def test_what_does_not_count_is_named(road: Page):
     expect(road.get_by_role("row").filter(has_text="Ravel").first).to_contain_text("closed on Wednesdays")
     expect(road.get_by_role("row").filter(has_text="Dry Ford")).to_contain_text("dry in April")

@@ -164,10 +164,12 @@ export function RoadView() {
                 <dt>Riding</dt>
                 <dd>{units.show(facts.riding_hours, 'hours', 0)}</dd>
               </div>
-              <div>
-                <dt>Each extra kilogram costs</dt>
-                <dd>{kilogramWords(assessment.bikes.map((b) => b.minutes_per_kg))}</dd>
-              </div>
+              {assessment.bikes.length > 0 && (
+                <div>
+                  <dt>Each extra kilogram costs</dt>
+                  <dd>{kilogramWords(assessment.bikes.map((b) => b.minutes_per_kg))}</dd>
+                </div>
+              )}
             </Big>
           ) : (
             <p>Say where you ride and how long, and the land takes shape.</p>
