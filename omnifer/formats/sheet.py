@@ -96,7 +96,10 @@ def read_sheet(text: str, known: Callable[[str], bool] = lambda heading: False) 
         raise InputProblem("The sheet is empty", "", "Paste at least a heading and one row.")
     near_top = [line for line in lines.splitlines() if line.strip()][:TITLE_ROWS]
     most = {d: max(line.count(d) for line in near_top) for d in DELIMITERS}
-    delimiter: Delimiter = max(DELIMITERS, key=lambda d: most[d]) if any(most.values()) else ","
+    # What parts the headings parts the rows, however many decimal commas stand in one of them.
+    parted = [d for d in DELIMITERS if most[d]]
+    headings = {d: max(sum(known(cell.strip()) for cell in line.split(d) if cell.strip()) for line in near_top) for d in parted}
+    delimiter: Delimiter = max(parted, key=lambda d: (headings[d], most[d])) if parted else ","
     if delimiter == "," and sum("," in line for line in near_top) < len(near_top) * COMMAS:
         delimiter = "\t"  # a list of names, of which some have a comma
     reader = csv.reader(io.StringIO(lines), delimiter=delimiter)

@@ -282,6 +282,13 @@ def test_a_list_brought_again_is_known():
     assert {t.id for t in again.things}.isdisjoint(t.id for t in once.things)
 
 
+def test_decimal_commas_are_no_delimiters_where_the_headings_say_otherwise():
+    rows = ["name;mass;volume", "Tent;1,4 kg;7,5", "Mat;0,4 kg;1,25, 1,3"]
+    found = read_kit_csv("\n".join(rows), {})
+    assert (found.delimiter, found.decimal_comma) == (";", True)
+    assert next((t.name, t.mass_kg, t.volume_l) for t in found.things) == ("Tent", 1.4, 7.5)
+
+
 @given(
     st.lists(
         st.sampled_from(["Tent", "Mütze", "SLEEP", "Total", "880", "1,4 kg", "3 Paar", "ca. 5 oz", "-", "", "2100 g"]),

@@ -56,6 +56,8 @@ class Figures(NamedTuple):
 
 def figures_of(name: str) -> Figures:
     """Read the figures of a name."""
+    if not any(map(str.isdigit, name)):
+        return Figures(1, None, None, None, None, None, None, re.sub(r"\s+", " ", name).strip(" ,;-") or name, name)
     count, rest = 1, name
     for pattern in _COUNTS:
         if (found := pattern.search(rest)) is not None and 1 <= int(found[1]) <= 60:

@@ -197,14 +197,15 @@ def _things_joined(words: list[str]) -> list[list[str]]:
 def _counts_of(words: list[str]) -> dict[str, float]:
     """How much the words of one thing speak for each kind."""
     matches = _matches(words)
+    roots = [root(word) for word in words]
     found = dict[str, float]()
     known = {(match.start, match.end) for match in matches if match.counts >= WORD + COMPOUND}
     for match in matches:
-        rest = [root(word) for word in (*words[: match.start], *words[match.end :])]
-        if any(_is_but(word, but) for but in _index().but[match.kind] for word in rest):
+        but_beside = _index().but[match.kind]
+        if but_beside and any(_is_but(word, but) for word in (*roots[: match.start], *roots[match.end :]) for but in but_beside):
             continue
         romance = match.language in ROMANCE
-        behind = [root(word) for word in (words[: match.start] if romance else words[match.end :])]
+        behind = roots[: match.start] if romance else roots[match.end :]
         part_of = any(start <= match.start and match.end <= end and end - start > match.end - match.start for start, end in known)
         headed = any(end <= match.start if romance else start >= match.end for start, end in known)
         if part_of or headed:
