@@ -9,6 +9,8 @@ from omnifer.core.model.library import GUESSED
 from omnifer.core.model.roles import FuelVessel, UsedUp
 
 WORN = (Whereabouts(how="worn"),)
+TOLD_APART = ("burns", "piece", "by")
+"""What tells kinds apart that do the same: stoves by what they burn, garments by the piece, treatments by how."""
 
 
 def kind_of_thing(thing: Thing) -> str | None:
@@ -21,10 +23,6 @@ def kind_of_thing(thing: Thing) -> str | None:
     if not alike or (named and len(alike) > 1):
         return named
     return min(alike, key=lambda kind: _unlike(thing, kind)).id
-
-
-TOLD_APART = ("burns", "piece", "by")
-"""What tells kinds apart that do the same: stoves by what they burn, garments by the piece, treatments by how."""
 
 
 def _does(thing: Thing | ThingKind) -> tuple[object, ...]:
