@@ -18,6 +18,7 @@ from omnifer.core.model.road import DayCut, Hazard, MonthNormals, Station
 from omnifer.core.model.roles import BedLayer, Garment, Mat, SleepingBag
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.model.tour import Tour
+from omnifer.core.needs.asking import reached_when
 from omnifer.core.needs.clothes import wardrobes
 from omnifer.core.needs.needed import needed
 from omnifer.core.needs.sleep import sleepers
@@ -57,12 +58,15 @@ def main() -> None:
     bare = median_of(bare_pass(tour.track, road), runs)
 
     def all_needs() -> None:
-        found = needed(tour, here.voyage, here.days)
+        found = needed(tour, here.voyage, here.days, reached_when(tour))
         sleepers(tour, here.days), wardrobes(tour, here.days)
         for thing in tour.kit:
             found.days_of(thing)
 
-    told = median_of(lambda: (needed(tour, here.voyage, here.days), sleepers(tour, here.days), wardrobes(tour, here.days)), runs)
+    told = median_of(
+        lambda: (needed(tour, here.voyage, here.days, reached_when(tour)), sleepers(tour, here.days), wardrobes(tour, here.days)),
+        runs,
+    )
     days = median_of(all_needs, runs)
     told_of = f"{len(here.needed.asks)} asks, {len(here.needed.faults)} faults, {len(here.days)} days"
     print(f"bare pass {bare * 1000:.0f} ms; needs {told * 1000:.0f} ms, {told / bare:.2f} x of it; {told_of}")

@@ -19,6 +19,7 @@ from flask import Flask
 from werkzeug.serving import make_server
 
 from omnifer.api.app import create_app
+from omnifer.core import stages
 from omnifer.core.assess import profile_of
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.people import Rider
@@ -39,6 +40,13 @@ FEW_THINGS = 24
 # Random at the desk, where a new failure is welcome; the same every time where it would only stop others.
 hypothesis.settings.register_profile("steady", deadline=None, derandomize=bool(os.environ.get("CI")))
 hypothesis.settings.load_profile("steady")
+
+
+def _undeclared(stage: str, part: str) -> None:
+    raise AssertionError(f"the stage {stage} reads {part}, which it does not declare")
+
+
+stages.on_undeclared = _undeclared
 
 
 @pytest.fixture(scope="session")

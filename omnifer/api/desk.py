@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from omnifer.formats.problem import InputProblem
 from omnifer.office.desk import Desk
+from omnifer.office.shapes import TourAnswer
 from omnifer.store.database import LOCAL_RIDER
 
 Form = TypeVar("Form", bound=BaseModel)
@@ -27,8 +28,15 @@ def body() -> bytes:
     return bytes(request.get_data())
 
 
+HOLDS = "Omnifer-Holds"
+"""Header by which a reader says which state of a tour it has."""
+
+
 def answer(model: BaseModel, status: int = 200) -> Response:
-    """A model as JSON."""
+    """A model as JSON; a tour only as far as it is otherwise than its reader has it."""
+    holds = request.headers.get(HOLDS)
+    if holds and isinstance(model, TourAnswer):
+        model = desk().since(holds, model) or model
     return current_app.response_class(model.model_dump_json(), status=status, mimetype="application/json")
 
 

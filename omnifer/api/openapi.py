@@ -9,8 +9,10 @@ from flask import Flask
 from pydantic import BaseModel
 from pydantic.json_schema import models_json_schema
 
+from omnifer.api.desk import HOLDS
 from omnifer.jobs.errands import event_name
 from omnifer.office.problems import Problem
+from omnifer.office.shapes import TourAnswer, TourOtherwise
 
 Function = TypeVar("Function", bound=Callable[..., Any])
 
@@ -67,7 +69,7 @@ def document(app: Flask) -> dict[str, Any]:
         if isinstance(found, Operation):
             described.append((rule, found))
     described.sort(key=lambda pair: pair[0].rule)
-    given = {(model, "serialization") for _, op in described for model in (op.gives, *op.tells) if model}
+    given = {(model, "serialization") for _, op in described for model in (*_given(op), *op.tells)}
     given |= {(Problem, "serialization")}
     taken = {(op.takes, "validation") for _, op in described if op.takes}
     models = sorted(given | taken, key=lambda pair: (pair[0].__name__, pair[1]))
@@ -106,6 +108,9 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
             "required": True,
             "content": {"application/json": {"schema": refs[op.takes, "validation"]}},
         }
+    if len(_given(op)) > 1:
+        holds = {"name": HOLDS, "in": "header", "required": False, "schema": {"type": "string"}}
+        result.setdefault("parameters", []).append(holds | {"description": "The state of the tour that the reader has"})
     if op.upload:
         form = op.upload.model_json_schema()
         fields = {"file": {"type": "string", "format": "binary"}, **form.get("properties", {})}
@@ -113,7 +118,8 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
         result["requestBody"] = {"required": True, "content": {"multipart/form-data": {"schema": schema}}}
     success: dict[str, Any] = {"description": "Done"}
     if op.gives:
-        success["content"] = {op.media: {"schema": refs[op.gives, "serialization"]}}
+        schemas = [refs[model, "serialization"] for model in _given(op)]
+        success["content"] = {op.media: {"schema": schemas[0] if len(schemas) == 1 else {"anyOf": schemas}}}
         if op.tells:
             success["content"][EVENT_STREAM] = {"schema": _events(op, refs)}
     elif op.status != 204:
@@ -123,6 +129,13 @@ def _operation(rule: Any, op: Operation, refs: dict[Any, Any]) -> dict[str, Any]
         str(code): {"$ref": "#/components/responses/Refused"} for code in sorted({*op.problems, *ALWAYS})
     }
     return result
+
+
+def _given(op: Operation) -> tuple[type[BaseModel], ...]:
+    """What it may answer: a tour also as far as it is otherwise than its reader has it."""
+    if op.gives is TourAnswer and (op.takes or op.upload):
+        return TourAnswer, TourOtherwise
+    return (op.gives,) if op.gives else ()
 
 
 def _events(op: Operation, refs: dict[Any, Any]) -> dict[str, Any]:

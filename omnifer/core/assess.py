@@ -1,41 +1,34 @@
 """The one door to the rules of the job: a tour in, what it means out."""
 
-from dataclasses import dataclass, replace
-
-import numpy as np
+from dataclasses import dataclass
 
 from omnifer.core.assumptions import assumptions_of
 from omnifer.core.findings import CHECKS, OF_PREPARING, find
 from omnifer.core.findings.questions import open_questions
-from omnifer.core.findings.situation import Situation
-from omnifer.core.itinerary import days_of, gaps_of, passings
-from omnifer.core.lately import Lately, played_parts
+from omnifer.core.findings.situation import Situation, days, loaded, stances
+from omnifer.core.itinerary import passings
 from omnifer.core.load.camp import camp_of
 from omnifer.core.load.explain import Paid, Why, bill_of, why
 from omnifer.core.load.keep import shelf_of
-from omnifer.core.load.limits import InHand, Loaded, traced
+from omnifer.core.load.limits import InHand, traced
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
 from omnifer.core.load.prices import minutes_of_things
 from omnifer.core.load.settle import stock_unloaded
-from omnifer.core.load.stance import stance_of
-from omnifer.core.model.assessment import Assessment, Day, Gap, Moments, RoadFacts
+from omnifer.core.model.assessment import Assessment, Assumption, ClimateLine, Day, Gap, Moments, PackCard, Passing, RoadFacts
+from omnifer.core.model.camp import Camp
 from omnifer.core.model.finding import Finding
 from omnifer.core.model.lanes import AtStop, Lane, StoresTold
-from omnifer.core.model.needs import Sleeper, Wardrobe
-from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import Tour, TourSheet
-from omnifer.core.needs.clothes import wardrobes
-from omnifer.core.needs.needed import needed
-from omnifer.core.needs.sleep import sleepers
+from omnifer.core.model.trace import BikeTrace
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
+from omnifer.core.stages import PROFILE, Kept, Reading, stage
 from omnifer.core.stores.at_stops import stops_of
 from omnifer.core.stores.lanes import lanes_of
 from omnifer.core.stores.told import stores_told
 from omnifer.core.summary import climate_of, facts_of, moments_of
-from omnifer.core.supplies.stock import Stock
-from omnifer.core.voyage import Voyage, play
+from omnifer.core.voyage import Voyage, voyage_of
 
 
 def profile_of(tour: Tour) -> Profile | None:
@@ -50,6 +43,87 @@ def profile_of(tour: Tour) -> Profile | None:
     return None
 
 
+@stage(days, voyage_of, "road")
+def facts(at: Reading) -> RoadFacts | None:
+    """The road in figures."""
+    voyage = at[voyage_of]
+    return facts_of(at.tour, voyage, at[days]) if voyage else None
+
+
+@stage(voyage_of, "own_values", "road", "stores")
+def passed(at: Reading) -> list[Passing]:
+    """When each stop is passed."""
+    voyage = at[voyage_of]
+    return passings(at.tour, voyage) if voyage else []
+
+
+@stage(voyage_of, loaded, "kit", "load")
+def moments(at: Reading) -> Moments | None:
+    """What is on board at every moment."""
+    voyage = at[voyage_of]
+    return moments_of(at.tour, voyage, at[loaded].bikes) if voyage else None
+
+
+@stage(voyage_of, "kit", "own_values", "riders", "road", "start_date", "stores")
+def stores(at: Reading) -> StoresTold | None:
+    """What is had where, and what every supply costs to carry."""
+    voyage = at[voyage_of]
+    return stores_told(at.tour, voyage) if voyage else None
+
+
+@stage(voyage_of)
+def weather(at: Reading) -> ClimateLine | None:
+    """The weather along the drawn line of the road."""
+    voyage = at[voyage_of]
+    return climate_of(voyage) if voyage else None
+
+
+@stage(voyage_of, "riders")
+def minutes(at: Reading) -> dict[str, float]:
+    """What one kilogram more with each rider costs the party [min/day/kg]."""
+    return minutes_by_rider(at.tour, at[voyage_of])
+
+
+@stage(minutes, "kit", "load", "riders", "rig")
+def minutes_a_day(at: Reading) -> dict[str, float]:
+    """What each thing costs the party where it rides [min/day]."""
+    return minutes_of_things(at.tour, at[minutes])
+
+
+@stage(loaded, stances, minutes)
+def bikes(at: Reading) -> list[BikeTrace]:
+    """Every bike as it is loaded, with its limits."""
+    here, per_kg = at[loaded], at[minutes]
+    found = []
+    for load in here.bikes:
+        told = [traced(limit, here.contents) for limit in here.limits if limit.bike_id == load.bike.id]
+        of = per_kg.get(load.bike.rider_id, 0.0), at[stances][load.bike.id], told
+        found.append(_TRACES.of((load,), of, lambda load=load, of=of: load.trace(*of)))  # type: ignore[misc]
+    return found
+
+
+_TRACES: Kept[BikeTrace] = Kept(24)
+"""Of three tours with the most bikes that there can be."""
+
+
+@stage(loaded)
+def bags(at: Reading) -> list[PackCard]:
+    """Every bag as it is packed at the start."""
+    return cards(at[loaded].bikes)
+
+
+@stage(loaded, days, "own_values")
+def camp(at: Reading) -> Camp:
+    """How a camp is made and struck."""
+    return camp_of(at.tour, at[loaded].bikes, min((day.night_low_c for day in at[days]), default=None))
+
+
+@stage(PROFILE, "kit", "own_values", "riders", "rig", "road", "stores")
+def assumptions(at: Reading) -> list[Assumption]:
+    """Every default that stands in for something."""
+    return assumptions_of(at.tour, at.profile)
+
+
 def assess(tour: TourSheet, road: Profile | None) -> Assessment:
     """Everything that follows from a tour.
 
@@ -60,24 +134,22 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         From `profile_of`; kept apart because the raw track rarely changes.
     """
     here = situation_of(tour, road)
-    voyage, loaded, days, stances = here.voyage, here.loaded, here.days, here.stances
-    minutes = minutes_by_rider(tour, voyage)
-    limits = {b.id: [traced(limit, loaded.contents) for limit in loaded.limits if limit.bike_id == b.id] for b in tour.rig.bikes}
+    at, voyage, wanted = here.at, here.voyage, here.needed
     return Assessment(
         ready=voyage is not None,
-        road=facts_of(tour, voyage, days) if voyage else None,
+        road=at[facts],
         profile=road.line if road is not None else None,
-        days=days,
+        days=here.days,
         gaps=here.gaps,
-        passings=passings(tour, voyage) if voyage else [],
+        passings=at[passed],
         zones=voyage.clocks.stretches() if voyage else [],
         questions=open_questions(
             {
                 "warm": bool(here.sleepers),
                 "clean": bool(here.wardrobes),
-                "dressed": bool(here.needed.layers),
-                "mended": bool(here.needed.faults),
-                **dict.fromkeys(("seen", "safe", "complete"), here.needed.asking is not None),
+                "dressed": bool(wanted.layers),
+                "mended": bool(wanted.faults),
+                **dict.fromkeys(("seen", "safe", "complete"), wanted.asking is not None),
                 "spared": bool(tour.kit),
                 "supplied": voyage is not None,
                 "packed": bool(tour.load.placements),
@@ -85,22 +157,20 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         ),
         sleepers=here.sleepers,
         wardrobes=here.wardrobes,
-        asks=here.needed.asks,
-        faults=here.needed.faults,
-        layers=here.needed.layers,
-        climate=climate_of(voyage) if voyage else None,
-        moments=moments_of(tour, voyage, loaded.bikes) if voyage else None,
-        stores=_STORES.of(voyage, played_parts(tour), lambda: stores_told(tour, voyage)) if voyage else None,
-        bikes=[
-            load.trace(minutes.get(load.bike.rider_id, 0.0), stances[load.bike.id], limits[load.bike.id]) for load in loaded.bikes
-        ],
-        cards=cards(loaded.bikes),
-        camp=camp_of(tour, loaded.bikes, min((day.night_low_c for day in days), default=None)),
+        asks=wanted.asks,
+        faults=wanted.faults,
+        layers=wanted.layers,
+        climate=at[weather],
+        moments=at[moments],
+        stores=at[stores],
+        bikes=at[bikes],
+        cards=at[bags],
+        camp=at[camp],
         findings=find(here),
-        assumptions=assumptions_of(tour, road),
+        assumptions=at[assumptions],
         checked=[kind for kinds in CHECKS.values() for kind in kinds],
         shelf=shelf_of(tour),
-        minutes_a_day=minutes_of_things(tour, minutes),
+        minutes_a_day=at[minutes_a_day],
     )
 
 
@@ -129,12 +199,12 @@ def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
         Where the rider is [km]; what is to be done at places before is not asked any more.
     """
     here = situation_of(tour, road, from_km)
-    voyage, days = here.voyage, here.days
+    voyage = here.voyage
     return Course(
-        road=facts_of(tour, voyage, days) if voyage else None,
-        days=days,
+        road=here.at[facts],
+        days=here.days,
         gaps=here.gaps,
-        moments=moments_of(tour, voyage, here.loaded.bikes) if voyage else None,
+        moments=here.at[moments],
         lanes=lanes_of(tour, voyage) if voyage else [],
         stops=stops_of(tour, voyage, from_km) if voyage else [],
         findings=find(here, but=OF_PREPARING),
@@ -143,54 +213,7 @@ def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
 
 def situation_of(tour: TourSheet, road: Profile | None, from_km: float = 0.0) -> Situation:
     """The tour as it is ridden and loaded, as findings look at it from where the party is."""
-    voyage, loaded = _ridden(tour, road)
-    told = _told(tour, voyage)
-    return Situation(
-        tour, voyage, loaded, told.days, told.gaps, _stances(tour, loaded, road), told.sleepers, told.wardrobes,
-        needed(tour, voyage, told.days), from_km,
-    )  # fmt: skip
-
-
-@dataclass(frozen=True)
-class _Told:
-    """What is told of a tour whatever bag a thing rides in."""
-
-    days: list[Day]
-    gaps: list[Gap]
-    sleepers: list[Sleeper]
-    wardrobes: list[Wardrobe]
-
-    @classmethod
-    def of(cls, tour: TourSheet, voyage: Voyage | None) -> "_Told":
-        days = days_of(tour, voyage) if voyage else []
-        return cls(days, gaps_of(tour, voyage) if voyage else [], sleepers(tour, days), wardrobes(tour, days))
-
-
-_TOLD: Lately[_Told] = Lately(3)
-_STORES: Lately[StoresTold] = Lately(3)
-
-
-def _told(tour: TourSheet, voyage: Voyage | None) -> _Told:
-    return _TOLD.of(voyage, played_parts(tour), lambda: _Told.of(tour, voyage))
-
-
-def otherwise_loaded(here: Situation, tour: TourSheet, road: Profile | None) -> Situation:
-    """The same tour loaded otherwise, at the pace and with the supplies that it has now: near enough to try a change."""
-    loaded = Loaded.of(tour, here.loaded.stock)
-    return replace(here, tour=tour, loaded=loaded, stances=_stances(tour, loaded, road))
-
-
-def _stances(tour: TourSheet, loaded: Loaded, road: Profile | None) -> dict[str, Stance]:
-    riders = {rider.id: rider for rider in tour.riders}
-    steepest = float(np.max(road.gradient)) if road is not None and road.has_heights else None
-    return {load.bike.id: stance_of(load, riders[load.bike.rider_id], steepest, tour.practice) for load in loaded.bikes}
-
-
-def _ridden(tour: TourSheet, road: Profile | None) -> tuple[Voyage | None, Loaded]:
-    """The voyage, where there is a road, and every bike as it is loaded along it."""
-    voyage = play(tour, road) if road is not None and tour.riders else None
-    stock = Stock.of(tour, voyage.stock, voyage.at_km) if voyage else Stock.none(tour)
-    return voyage, Loaded.of(tour, stock)
+    return Situation(Reading(tour, road, from_km))
 
 
 def minutes_by_rider(tour: TourSheet, voyage: Voyage | None) -> dict[str, float]:
@@ -214,7 +237,7 @@ def places(tour: TourSheet, road: Profile | None, asked: list[tuple[str, int, st
             raise KeyError(thing_id if thing_id not in by_id else leaves)
     whole = {outer[thing_id]: InHand(by_id[outer[thing_id]], n if outer[thing_id] == thing_id else 1, leaves)
              for thing_id, n, leaves in asked}  # fmt: skip
-    return places_for(_ridden(tour, road)[1], list(whole.values()))
+    return places_for(situation_of(tour, road).loaded, list(whole.values()))
 
 
 def why_here(tour: TourSheet, road: Profile | None, thing_id: str, carrier_id: str | None) -> Why:

@@ -14,7 +14,7 @@ def _figure(value: float, quantity: Quantity, decimals: int | None = None) -> Fi
     """A figure without the checks of what comes from outside, which would take most of the time of a sentence."""
     if not math.isfinite(value):
         raise ValueError(f"{value} is no {quantity}")
-    return Figure.model_construct(value=float(value), quantity=quantity, decimals=decimals)
+    return Figure.of_its_kinds(value=float(value), quantity=quantity, decimals=decimals)
 
 
 def kg(value: float) -> Figure:
@@ -124,7 +124,7 @@ def say(words: str, **parts: Figure | str) -> Text:
         word = one if single else several
         return word if colon == "::" else f"{{{name}}} {word}"
 
-    return Text.model_construct(
+    return Text.of_its_kinds(
         words=_COUNTED.sub(counted, words) if "|" in words else words,
         figures={k: v for k, v in parts.items() if not isinstance(v, str)},
         names={k: v for k, v in parts.items() if isinstance(v, str)},
@@ -141,4 +141,4 @@ def joined(texts: Iterable[Text], between: str = "; ") -> Text:
         words.append(told)
         figures |= {f"_{n}_{key}": figure for key, figure in text.figures.items()}
         names |= {f"_{n}_{key}": name for key, name in text.names.items()}
-    return Text.model_construct(words=between.join(words), figures=figures, names=names)
+    return Text.of_its_kinds(words=between.join(words), figures=figures, names=names)

@@ -6,7 +6,6 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.lately import Lately, played_parts
 from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
@@ -15,6 +14,7 @@ from omnifer.core.rig import riding
 from omnifer.core.road import arrivals, climate, days, light, pace, zones
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.profile import Profile
+from omnifer.core.stages import PROFILE, RIDDEN, Reading, stage
 from omnifer.core.supplies import power, supplies_of, water
 from omnifer.core.supplies.ride import Ride
 from omnifer.core.supplies.stock import vessels
@@ -108,19 +108,37 @@ class Voyage:
         return int(self.days.offset[int(self.days.riding_day(km, leaving))]) + 1
 
 
-_LATELY: Lately[Voyage] = Lately(3)
-"""A voyage weighs some 20 MB."""
-
-
 def play(tour: TourSheet, profile: Profile) -> Voyage:
     """Ride the tour: days and dates, pace with the mass that is there, demand, and what each place must hand over.
 
     Days are cut with a usual stock on board, so that they do not move with every bottle. Supplies weigh on the pace that
     decides how much of them is needed and which shops are open; a few rounds settle it. A load that weighs the same on each bike
-    and leaves the same vessels there is the same voyage.
+    and leaves the same vessels there is the same voyage. Raises ValueError where nobody rides.
     """
-    party, held = _party(tour), vessels(tour)
-    return _LATELY.of(profile, (party, held, *played_parts(tour)), lambda: _played(tour, profile, party, held))
+    ridden = Reading(tour, profile)[voyage_of]
+    if ridden is None:
+        raise ValueError("nobody rides")
+    return ridden
+
+
+@stage("riders", "rig", "load", RIDDEN, "own_values", by_value=True)
+def party_of(at: Reading) -> list[pace.RidingMass]:
+    """Who rides with how much: of the load no more than what each bike weighs."""
+    return _party(at.tour)
+
+
+@stage("rig", "load", RIDDEN, by_value=True)
+def vessels_of(at: Reading) -> list[tuple[Thing, int]]:
+    """The vessels on board, and how many of each."""
+    return vessels(at.tour)
+
+
+@stage(PROFILE, party_of, vessels_of, RIDDEN, "riders", "rig", "road", "start_date", "stores", "own_values", "money", "over")
+def voyage_of(at: Reading) -> Voyage | None:
+    """The tour played over its road; None without a road or riders."""
+    if at.profile is None or not at.tour.riders:
+        return None
+    return _played(at.tour, at.profile, at[party_of], at[vessels_of])
 
 
 def _played(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], held: list[tuple[Thing, int]]) -> Voyage:

@@ -1,6 +1,7 @@
 """One rider's tours and things, and the one place where a change is kept."""
 
 import contextlib
+import hashlib
 import logging
 import zlib
 from collections.abc import Callable, Sequence
@@ -24,7 +25,8 @@ from omnifer.formats.problem import InputProblem
 from omnifer.office.lately import Lately
 from omnifer.office.profiles import Profiles
 from omnifer.office.rules import rules_digest
-from omnifer.office.shapes import TourAnswer, TourView
+from omnifer.office.shapes import Otherwise, TourAnswer, TourOtherwise, TourView
+from omnifer.office.since import otherwise
 from omnifer.office.turns import Turns
 from omnifer.store.assessed import Assessed
 from omnifer.store.database import AWAY, NotThereError, Pool, StaleError, owner_named
@@ -44,6 +46,8 @@ class Packing(NamedTuple):
 
 MOST_GLANCES = 200
 MOST_REPLANNED = 8
+MOST_MEANT = 24
+"""Assessments whose parts are at hand; those of one tour share nearly all of them."""
 MOST_ANSWER_BYTES = 48 * 2**20
 """Of answers that one process holds ready [bytes]."""
 TRIES = 5
@@ -100,7 +104,7 @@ class Desk:
     def answer(self, tour_id: str) -> TourAnswer:
         """The tour as it now stands, and what that means."""
         stored = self.tours.read(tour_id)
-        return TourAnswer(tour=view(stored), assessment=self.assessment(stored))
+        return self._answered(stored, self.assessment(stored))
 
     def answer_json(self, tour_id: str, packing: Packing) -> bytes:
         """The same as JSON and packed as its reader wants it, made once for each state of the tour."""
@@ -110,7 +114,34 @@ class Desk:
     def _answer_json(self, tour_id: str) -> bytes:
         stored = self.tours.read(tour_id)
         tour = view(stored).model_dump_json().encode()
-        return b'{"tour":%b,"assessment":%b,"remarks":[]}' % (tour, self.assessment_json(stored))
+        return b'{"tour":%b,"assessment":%b,"state":"%b","remarks":[]}' % (
+            tour, self.assessment_json(stored), _state(stored).encode(),
+        )  # fmt: skip
+
+    def _answered(self, stored: StoredTour, found: Assessment, remarks: Sequence[str] = ()) -> TourAnswer:
+        self._office.meant.keep(_state(stored), found)
+        return TourAnswer(tour=view(stored), assessment=found, state=_state(stored), remarks=list(remarks))
+
+    def since(self, had: str, answer: TourAnswer) -> TourOtherwise | None:
+        """An answer as it differs from a state that its reader has; None where that is not known here any more."""
+        revision, _, _ = had.partition("-")
+        if not revision.isdigit() or not 0 < int(revision) < 2**31:
+            return None
+        try:
+            stored = self.tours.read(answer.tour.id, int(revision))
+        except (NotThereError, StaleError, UnreadableError):
+            return None
+        if _state(stored) != had:
+            return None
+        before = self._office.meant.of(had, lambda: self.assessment(stored))
+        # What is said around the sheet may have been otherwise when the reader was told.
+        around = answer.tour.model_dump(mode="json", exclude={"sheet"})
+        changes = [
+            *(Otherwise(at=("tour", name), to=value) for name, value in around.items()),
+            *otherwise(stored.sheet, answer.tour.sheet, ("tour", "sheet")),
+            *otherwise(before, answer.assessment, ("assessment",)),
+        ]
+        return TourOtherwise(since=had, state=answer.state, changes=changes, remarks=answer.remarks)
 
     def glance(self, tour_id: str) -> Glance:
         """The tour as a page of tours draws it; made once for each of its states."""
@@ -145,7 +176,7 @@ class Desk:
         self._remember(kept, found)
         if kept.track_digest is not None and profile is not None:
             self._office.profiles.keep(kept.track_digest, profile)
-        return TourAnswer(tour=view(kept), assessment=found)
+        return self._answered(kept, found)
 
     def keep(
         self, seen: StoredTour, what: str, sheet: TourSheet, track: Track | None = None, remarks: Sequence[str] = (),
@@ -161,7 +192,7 @@ class Desk:
             found, kept = self._change(seen, what, sheet, track)
         if tell:
             remarks = [*remarks, *self.tell_others(seen.id, seen.sheet.kit, kept.sheet)]
-        return TourAnswer(tour=view(kept), assessment=found, remarks=list(remarks))
+        return self._answered(kept, found, remarks)
 
     def _change(
         self, seen: StoredTour, what: str, sheet: TourSheet, track: Track | None
@@ -285,6 +316,7 @@ class Office:
         self.profiles = Profiles(roads)
         self.glances: Lately[str, Glance] = Lately(MOST_GLANCES)
         self.assessments: Lately[tuple[int, str], bytes] = Lately(MOST_ANSWER_BYTES, len)
+        self.meant: Lately[str, Assessment] = Lately(MOST_MEANT)
         self.answers: Lately[tuple[object, ...], bytes] = Lately(MOST_ANSWER_BYTES, len)
         self.replanned: Lately[tuple[object, ...], Replanned] = Lately(MOST_REPLANNED)
         self.writers = Turns()
@@ -323,6 +355,12 @@ def _measured(tour: Tour) -> Profile:
 
 def _with_track(sheet: TourSheet, track: Track | None) -> Tour:
     return Tour.model_construct(**dict(sheet), track=track)
+
+
+def _state(stored: StoredTour) -> str:
+    """What a state of a tour is called, and what it means by the rules of this version."""
+    of = f"{stored.id} {stored.digest} {rules_digest()}"
+    return f"{stored.revision}-{hashlib.blake2b(of.encode(), digest_size=9).hexdigest()}"
 
 
 def view(stored: StoredTour) -> TourView:

@@ -4,7 +4,7 @@ import datetime as dt
 from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import Field
+from pydantic import Field, JsonValue
 
 from omnifer.core.kit.told import KitAnswer, KitQuestion
 from omnifer.core.load.aims import Aim, School
@@ -147,6 +147,30 @@ class TourAnswer(Noun):
 
     tour: TourView
     assessment: Assessment
+    state: str = Field(description="Of all but the remarks: with it a reader says what it has")
+    remarks: list[str] = []
+
+
+Place = tuple[str | int, ...]
+
+
+class Otherwise(Noun):
+    """One place of an answer that is otherwise than its reader has it."""
+
+    at: Place = Field(description="Names and positions that lead there")
+    to: JsonValue = Field(None, description="What stands there now")
+    items: list[int | dict[str, JsonValue]] | None = Field(
+        None, description="A list made anew instead: entries by where they stood before, or as they are"
+    )
+    gone: bool = Field(False, description="Nothing stands there any more")
+
+
+class TourOtherwise(Noun):
+    """A tour after a change and what it now means, as far as it is otherwise than its reader has it."""
+
+    since: str = Field(description="The state that the reader has")
+    state: str = Field(description="The state that it comes to")
+    changes: list[Otherwise]
     remarks: list[str] = []
 
 

@@ -15,6 +15,7 @@ from omnifer.core.needs.wear import renewals
 from omnifer.core.rig.catalogue import support
 from omnifer.core.sensitivity import effect_of
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
+from tests.core.offered import offers
 
 
 def days(*kit, n: int = 10, high: float = 22, low: float = 12, rain: float = 1, bike=None, **road) -> Tour:
@@ -90,7 +91,8 @@ def test_rooms_ask_for_no_tent_and_a_choice_frees_it():
         "idle_shelter",
     )
     assert few[0].sentence.figures["n"].value == 2
-    assert kinds(days(tent, stops=inns), "idle_shelter")[0].mends[0].gone == ["tent"]
+    inns_only = days(tent, stops=inns)
+    assert offers(inns_only, kinds(inns_only, "idle_shelter")[0])[0].gone == ["tent"]
 
 
 def test_what_stands_in_is_needed_only_where_the_better_is_not():
@@ -120,7 +122,7 @@ def test_bears_ask_for_spray_in_reach_until_their_stretch_ends():
     assert asks(near)["bear_spray"] == "answered"
     home = kinds(near, "may_go_home")[0]
     assert home.at_km == 210
-    assert home.mends[0].things[0].where[-1] == Whereabouts(from_km=260, how="posted", stop_id="p")
+    assert offers(near, home)[0].things[0].where[-1] == Whereabouts(from_km=260, how="posted", stop_id="p")
     helps = mends_of(deep, profile_of(deep), finding.id)
     assert helps[0].moves == [Placement(thing_id="spray", carrier_id="box")]
     assert asks(mended(deep, helps[0]))["bear_spray"] == "answered"
@@ -134,8 +136,8 @@ def test_post_that_is_shut_is_passed_by():
         for name, km, days_ in (("shut", 190, (1, 2)), ("open", 260, ()))
     )
     ahead = (Hazard(from_km=60, to_km=170, kind="bears"),)
-    found = kinds(days(spray, hazards=ahead, stops=(shut, open_)), "may_go_home")
-    assert found[0].mends[0].things[0].where[-1].stop_id == "open"
+    tour = days(spray, hazards=ahead, stops=(shut, open_))
+    assert offers(tour, kinds(tour, "may_go_home")[0])[0].things[0].where[-1].stop_id == "open"
 
 
 def test_a_need_is_answered_without_a_thing_and_asked_again():
@@ -154,7 +156,7 @@ def test_own_medicine_lasts_for_the_tour_and_three_days():
     tour = days(box)
     short = next(f for f in kinds(tour, "not_safe") if "pills" in f.thing_ids)
     assert [short.sentence.figures[k].value for k in ("lasts", "asked")] == [10, 13]
-    assert not any("pills" in f.thing_ids for f in kinds(mended(tour, short.mends[0]), "not_safe"))
+    assert not any("pills" in f.thing_ids for f in kinds(mended(tour, offers(tour, short)[0]), "not_safe"))
 
 
 def test_dark_arrivals_ask_for_lamps_and_tunnels_do_too():
@@ -182,7 +184,7 @@ def test_every_answer_that_is_offered_answers():
     ]
     assert len(lacks) >= 8
     for finding in lacks:
-        mend = finding.mends[0]
+        mend = offers(tour, finding)[0]
         after = mended(tour, mend)
         Tour.model_validate(after.model_dump())
         assert finding.id not in {f.id for f in assess(after, profile_of(after)).findings}, finding.sentence
@@ -280,7 +282,7 @@ def test_every_bolt_has_its_key():
     tour = gap(tool, serving("bolts"), bike=bike)
     assert fault(tour, "bolt").lacks == ["no key for T25"]
     drafts = look_for("cannot_mend", situation_of(tour, profile_of(tour)))
-    offered = [m for draft in drafts.values() for m in draft.mends if m.things]
+    offered = [m for draft in drafts.values() for m in draft.offers() if m.things]
     after = mended(tour, next(m for m in offered if "keys" in m.things[0].serves))
     assert fault(after, "bolt").lacks == []
 

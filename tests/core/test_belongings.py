@@ -10,6 +10,7 @@ from omnifer.core.model.road import Road, TypedDay
 from omnifer.core.model.roles import Charger, Device, SleepingBag
 from omnifer.core.model.tour import Tour
 from tests.conftest import RIDER, small_tour, thing
+from tests.core.offered import offers
 
 BEN = Rider(id="ben", name="Ben", body_mass_kg=80, all_day_power_w=120)
 
@@ -34,9 +35,9 @@ def test_what_ends_a_double_ends_it():
     levers = thing("levers", 0.02, 0.02, serves=("levers",), count=4)
     for tour in (small_tour(ONE, FOUR), small_tour(levers)):
         finding = found(tour, "twice")[0]
-        for mend in finding.mends:
+        for mend in offers(tour, finding):
             assert not found(mended(tour, mend), "twice"), mend.name
-    assert next(t.count for t in mended(small_tour(levers), found(small_tour(levers), "twice")[0].mends[0]).kit) == 3
+    assert next(t.count for t in mended(tour, offers(tour, found(tour, "twice")[0])[0]).kit) == 3
 
 
 def test_one_light_is_one_too_few_where_it_gets_dark():
@@ -46,7 +47,7 @@ def test_one_light_is_one_too_few_where_it_gets_dark():
     assert [f.thing_ids for f in found(tour, "hangs_on_one")] == [["lamp"]]
     assert not found(small_tour(lamp.model_copy(update={"count": 2})), "hangs_on_one")
     assert not found(small_tour(lamp, road=tour.road.model_copy(update={"rooms_only": True})), "hangs_on_one")
-    after = mended(tour, found(tour, "hangs_on_one")[0].mends[0])
+    after = mended(tour, offers(tour, found(tour, "hangs_on_one")[0])[0])
     assert not found(after, "hangs_on_one")
 
 
@@ -69,7 +70,7 @@ def test_what_wants_doing_before_the_start_is_said_and_done(it, kind):
     tour = small_tour(it)
     finding = found(tour, kind)[0]
     assert finding.thing_ids == [it.id]
-    assert not found(mended(tour, finding.mends[0]), kind)
+    assert not found(mended(tour, offers(tour, finding)[0]), kind)
 
 
 def test_fresh_glue_and_spares_that_fit_somewhere_are_fine():

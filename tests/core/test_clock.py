@@ -9,18 +9,25 @@ import pytest
 from pydantic import ValidationError
 
 from omnifer.core.assess import assess, profile_of
+from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.road import DayCut, Road, Stop, Track, ZoneStretch
+from omnifer.core.model.tour import Tour
 from omnifer.core.road import light, zones
 from tests.conftest import small_tour
+from tests.core.offered import offers
 
 
-def along(lat: tuple[float, float], lon: tuple[float, float], start: dt.date, **road: object):
+def going(lat: tuple[float, float], lon: tuple[float, float], start: dt.date, **road: object) -> Tour:
     points = 300
     track = Track(
         lat_deg=tuple(np.linspace(*lat, points).tolist()), lon_deg=tuple(((np.linspace(*lon, points) + 180) % 360 - 180).tolist()),
         elevation_m=(100.0,) * points,
     )  # fmt: skip
-    tour = small_tour(track=track, start_date=start, road=Road(**({"cut": DayCut(by="distance", distance_km=70)} | road)))
+    return small_tour(track=track, start_date=start, road=Road(**({"cut": DayCut(by="distance", distance_km=70)} | road)))
+
+
+def along(*where_and_when: object, **road: object) -> Assessment:
+    tour = going(*where_and_when, **road)
     return assess(tour, profile_of(tour))
 
 
@@ -70,11 +77,12 @@ def test_polar_day_and_night_are_said_in_words(month, sun, hours, words):
 
 
 def test_who_sets_out_before_sunrise_is_told():
-    found = along((50.0, 50.5), (10.0, 10.0), dt.date(2027, 12, 1), start_hour=6)
+    early = (50.0, 50.5), (10.0, 10.0), dt.date(2027, 12, 1)
+    found = along(*early, start_hour=6)
     told = next(f for f in found.findings if f.kind == "dark_day")
     assert (found.days[0].starts_dark, found.days[0].dark) == (True, False)
     assert told.sentence.words.startswith("Day {day} begins")
-    hour = told.mends[0].starts[0].hour
+    hour = offers(going(*early, start_hour=6), told)[0].starts[0].hour
     assert (hour * 4) % 1 == 0
     assert 0 <= hour - found.days[0].sunrise_h < 0.25
 

@@ -14,6 +14,7 @@ from omnifer.core.model.tour import Tour
 from omnifer.core.needs.clothes import nights_to_dry
 from omnifer.core.physics.drying import drying_hours
 from tests.conftest import small_tour, thing
+from tests.core.offered import offers
 
 
 def tour(spare: int, days: int = 14, every: int | None = None, laundry_at: tuple[int, ...] = (), dries_h: float = 8) -> Tour:
@@ -78,7 +79,7 @@ def test_a_school_changes_sets_and_washing_together():
     """Two sets washed nightly, three of everything washed every other day: both end it, with as many pieces as they say."""
     lacking = tour(1, every=7)
     finding = next(f for f in assess(lacking, profile_of(lacking)).findings if f.kind == "no_clean")
-    for sets, days, mend in zip((2, 3), (1, 2), finding.mends[-2:], strict=True):
+    for sets, days, mend in zip((2, 3), (1, 2), offers(lacking, finding)[-2:], strict=True):
         then = mended(lacking, mend)
         assert then.stores.wash_every_days == days
         assert assess(then, profile_of(then)).wardrobes[0].owned == sets

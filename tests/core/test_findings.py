@@ -11,6 +11,7 @@ from omnifer.core.model.people import Rider
 from omnifer.core.model.tour import Tour
 from omnifer.core.rig.catalogue import BIKES, carrier, support
 from tests.conftest import pannier_bike, small_tour, thing
+from tests.core.offered import offers
 
 
 def found(tour: Tour) -> dict[str, list]:
@@ -164,7 +165,8 @@ def test_ranks_run_from_what_stops_you_and_the_sample_is_not_perfect(sample, sam
     assert [f.rank for f in ranked] == list(range(1, len(ranked) + 1))
     assert {"water_gap", "not_dry", "on_shelf", "cold_sleep"} <= {f.kind for f in ranked}
     for f in ranked:
-        for text in (f.sentence, f.reason, f.place, *(m.name for m in f.mends), *(m.consequence for m in f.mends)):
+        of_mends = (text for mend in offers(sample, f) for text in (mend.name, mend.consequence))
+        for text in (f.sentence, f.reason, f.place, *of_mends):
             assert "{" not in text.metric()
 
 

@@ -39,7 +39,7 @@ def test_one_cause_is_one_finding_with_its_cases_and_what_helps_against_any():
     assert (one.grade, one.day, one.size, one.things) == ("stops_you", 7, 2.0, ("messenger", "phone"))
     assert told(one.sentence) == "messenger is dead from day 7."
     assert told(one.reason) == "All use 7. Also: phone from day 3."
-    assert [told(mend.name) for mend in one.mends] == ["A second bank", "messenger off", "phone off"]
+    assert [told(mend.name) for mend in one.offers()] == ["A second bank", "messenger off", "phone off"]
     assert one.key == dead("lamp", 9).key  # it stays the same finding, whatever dies first
 
 

@@ -6,8 +6,7 @@ import weakref
 
 import pytest
 
-from omnifer.core import assess as door
-from omnifer.core import voyage
+from omnifer.core import stages, voyage
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.model.load import Load
 from omnifer.core.model.tour import TourSheet
@@ -15,8 +14,7 @@ from tests.core.test_slack import riding
 
 
 def from_scratch(tour: TourSheet, road):
-    for kept in (voyage._LATELY, door._TOLD, door._STORES):
-        kept._kept.clear()
+    stages.forget()
     return assess(tour, road)
 
 

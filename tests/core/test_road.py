@@ -30,6 +30,7 @@ from omnifer.core.road.profile import from_track
 from omnifer.core.road.symbols import RULES, supplies_of, words_of
 from omnifer.core.voyage import play
 from tests.conftest import small_tour, thing
+from tests.core.offered import offers
 
 MONDAY = dt.date(2027, 5, 3)
 
@@ -188,7 +189,7 @@ def test_a_shop_met_on_its_closing_day_lengthens_the_gap_and_a_later_start_mends
     gap = next(g for g in shut.gaps if g.supply == "food" and g.missed)
     assert (gap.from_km, gap.to_km) == (30, 130)
     assert "Tuesday" in finding.reason.metric()
-    assert [mend.name.metric() for mend in finding.mends] == [
+    assert [mend.name.metric() for mend in offers(tour, finding)] == [
         "Buy at Place 30 on Monday 3 May", "Leave a day later, and the shop is open",
     ]  # fmt: skip
     later = seen(straight(160, shops, cut=BY_KM, start=MONDAY + dt.timedelta(days=1)))
@@ -375,8 +376,9 @@ def test_days_that_are_too_few_are_said_with_how_many_are_enough():
     hurried = straight(600, cut=DayCut(by="days", days=3, hours=6, to_stops=False))
     finding = next(f for f in seen(hurried).findings if f.kind == "too_few_days")
     assert finding.grade == "stops_you"
-    calmer = hurried.model_copy(update={"road": hurried.road.model_copy(update={"cut": finding.mends[0].cut})})
-    assert len(seen(calmer).days) == finding.mends[0].cut.days
+    cut = offers(hurried, finding)[0].cut
+    calmer = hurried.model_copy(update={"road": hurried.road.model_copy(update={"cut": cut})})
+    assert len(seen(calmer).days) == cut.days
     assert not any(f.kind == "too_few_days" for f in seen(calmer).findings)
     assert max(day.riding_hours for day in seen(calmer).days) < 6.7
 

@@ -68,7 +68,7 @@ def test_a_night_without_a_bed_is_told_with_the_rooms_on_either_side_and_ended_b
     (bed,) = found("no_bed", tour)
     assert (bed.grade, bed.day, bed.reason.names["name_0"], bed.reason.names["name_1"]) == ("stops_you", 3, "S90", "S150")
     assert [bed.reason.figures[f"off_{k}"].value for k in (0, 1)] == pytest.approx([30, 30], abs=0.1)
-    for mend in bed.mends:
+    for mend in bed.offers():
         assert found("no_bed", mended(tour, mend)) == []
     wild = riding(*ROOMS, riders=(CHILD,), nights=(Night(at_km=120),))
     assert [draft.grade for draft in found("no_bed", wild)] == ["slows_you"]

@@ -23,6 +23,7 @@ from omnifer.core.supplies.fuel import efficiency, melted_per_litre
 from omnifer.core.supplies.menu import plate_of
 from omnifer.core.voyage import play
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
+from tests.core.offered import offers
 from tests.core.test_road import straight
 
 DAY = TypedDay(distance_km=60, ascent_m=0, highest_m=100, lowest_m=100)
@@ -189,7 +190,7 @@ def test_a_stretch_without_fuel_is_found_and_more_vessels_mend_it():
     found = next(f for f in told(short).findings if f.kind == "fuel_gap")
     assert found.need > found.holds == 0.5
     assert found.at_km == 60
-    more = short.model_copy(update={"kit": (STOVE, *found.mends[0].things)})
+    more = short.model_copy(update={"kit": (STOVE, *offers(short, found)[0].things)})
     assert "fuel_gap" not in kinds(more)
     # Gas is none to a petrol stove.
     gas = (stop(300, fuels=("gas",)), *towns)
@@ -259,7 +260,7 @@ def test_cells_hub_and_sockets_of_another_shape():
     square = CHARGER.model_copy(update={"role": CHARGER.role.model_copy(update={"plugs": ("round",)})})
     tour = ten_days(PHONE, BANK, square, stops=(stop(60, services=("plugs",), plug_shape="square"),))
     assert ride(tour).power.charges[0].got_wh == 0
-    mend = next(f for f in told(tour).findings if f.kind == "no_plug").mends[0]
+    mend = offers(tour, next(f for f in told(tour).findings if f.kind == "no_plug"))[0]
     mended = tour.model_copy(update={"kit": (PHONE, BANK, *mend.things)})
     assert ride(mended).power.charges[0].got_wh > 0
 
@@ -301,7 +302,7 @@ def test_tablets_go_with_the_litres_and_a_press_takes_its_time():
     assert voyage.supplies["tablets"].used.sum() == pytest.approx(litres / 0.75)
     assert voyage.supplies["water"].handling.max() == USUAL.tablet_min_per_l
     untreated = ten_days(sack, stops=streams)
-    mend = next(f for f in told(untreated).findings if f.kind == "untreated").mends[0]
+    mend = offers(untreated, next(f for f in told(untreated).findings if f.kind == "untreated"))[0]
     assert "untreated" not in kinds(untreated.model_copy(update={"kit": (sack, *mend.things)}))
 
 
@@ -398,7 +399,7 @@ def test_eating_out_and_fixed_steps_reach_the_plan():
     assert deeds["s120", "food"].fixed
     assert deeds["s120", "food"].amount == 0
     lost = next(f for f in told(fixed).findings if f.kind == "step_lost")
-    assert "step_lost" not in kinds(fixed.model_copy(update={"stores": lost.mends[0].stores}))
+    assert "step_lost" not in kinds(fixed.model_copy(update={"stores": offers(fixed, lost)[0].stores}))
 
 
 def test_frost_fire_and_single_points():
@@ -408,7 +409,7 @@ def test_frost_fire_and_single_points():
     tour = ten_days(pump, gas, PHONE, CHARGER, BOTTLE, **icy)
     found = {f.kind: f for f in told(tour).findings}
     for kind in ("filter_frost", "gas_frost", "one_fire", "wrong_fuel", "single_point"):
-        mend = found[kind].mends[0]
+        mend = offers(tour, found[kind])[0]
         new = {t.id: t for t in mend.things}
         kit = [new.pop(t.id, t) for t in tour.kit if t.id not in mend.gone]
         again = tour.model_copy(update={"kit": (*kit, *new.values())})
@@ -439,7 +440,7 @@ def test_the_sample_shows_every_trouble_of_stores_with_a_mend_that_works(sample,
         better = Tour.model_validate(mended(sample, mend).model_dump())
         return any(f.id == worst.id and f.size >= worst.size for f in assess(better, sample_road).findings)
 
-    tried = [mend for mend in worst.mends if mend.changes]
+    tried = [mend for mend in offers(sample, worst) if mend.changes]
     assert tried
     assert not all(left(mend) for mend in tried)
 

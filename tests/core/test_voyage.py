@@ -302,14 +302,14 @@ TRIED_ON = {
         "trailer_tube_per_1000_km tubeless_per_1000_km"
     ),
     "press": (
-        "bank_usable boiled_cook_l boiled_evening boiled_only_l breakfast_share camp_cooking_l charging cloudy_per_rain "
+        "bank_usable boiled_cook_l boiled_evening breakfast_share charging cloudy_per_rain "
         "coldest_water_c evening_share exchanger_gain food_hot_c fuel_reserve_days fuel_times gas_efficiency "
         "hub_converter hub_slowest_kmh panel_cloudy panel_resting panel_riding plug_stop_h power_reserve_days "
         "power_times press_min_per_l seasonal_reserve snow_c melt_min_per_l simmer_min simmer_kw wind_shielded "
     ),
     "pump": "bottle_frost_c cold_battery petrol_efficiency pump_min_per_l wind_open",
     "gravity": "alcohol_efficiency gravity_min_per_l gravity_wait_min",
-    "boiling": "boiling_min_per_l gas_frost_c",
+    "boiling": "boiled_only_l boiling_min_per_l camp_cooking_l camp_washing_l gas_frost_c",
     "tablets": "tablet_min_per_l tablet_wait_min",
     "cool": "filter_frost_c",
 }

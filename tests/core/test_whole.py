@@ -158,7 +158,7 @@ def test_twelve_days_without_a_rest_are_told_and_a_rest_ends_it():
     tour = riding(*beds, length_km=720)
     (tired,) = [d for d in found("no_slack", tour) if d.about == "rest"]
     assert (tired.grade, tired.size) == ("worth_knowing", 12)
-    assert [d for d in found("no_slack", mended(tour, tired.mends[0])) if d.about == "rest"] == []
+    assert [d for d in found("no_slack", mended(tour, tired.offers()[0])) if d.about == "rest"] == []
     assert found("no_slack", riding(*beds[:9], length_km=540)) == []
 
 
@@ -196,15 +196,15 @@ def test_a_day_that_ends_in_the_dark_sets_out_earlier_by_itself_and_not_before_t
 
     tour = autumn(dt.date(2027, 9, 20))
     (late,) = [d for d in found("dark_day", tour) if d.about == "2"]
-    begun = mended(tour, late.mends[0])
+    begun = mended(tour, late.offers()[0])
     before, after = (assess(t, profile_of(t)).days for t in (tour, begun))
     assert [d.start_h for d in before] == [13, 13, 13]
-    assert [d.start_h for d in after] == [13, late.mends[0].starts[0].hour, 13]
+    assert [d.start_h for d in after] == [13, late.offers()[0].starts[0].hour, 13]
     assert after[1].arrive_h < after[1].sunset_h
     assert found("dark_day", begun) == []
     winter = autumn(dt.date(2027, 12, 20), 9, 1.9)
     (short,) = found("dark_day", winter)
-    assert short.mends[0].starts[0].hour == 8  # the sun rises at 07:50
+    assert short.offers()[0].starts[0].hour == 8  # the sun rises at 07:50
 
 
 # Snow, food and bottles -----------------------------------------------------------------------------------------------

@@ -1,6 +1,5 @@
 """What goes wrong, where, when and why, and what would mend it: one kind of trouble, one function."""
 
-from collections import Counter
 from collections.abc import Container, Iterable, Iterator, Set
 from dataclasses import replace
 
@@ -21,11 +20,12 @@ from omnifer.core.findings import (
     sleep,
     stores,
 )
-from omnifer.core.findings.gather import BUDGET, gathered, harm, is_small, worst_first
+from omnifer.core.findings.gather import BUDGET, gathered, harm, is_small, keyed, told_of, worst_first
 from omnifer.core.findings.situation import Check, Draft, Situation
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Quantity, Text
 from omnifer.core.sentence import number
+from omnifer.core.stages import Stage
 
 QUANTITIES: dict[FindingKind, Quantity] = {"water_gap": "volume", "over_volume": "volume", "runs_out": "count"}
 """Of need and what holds it; a mass where nothing else is said."""
@@ -87,8 +87,11 @@ CHECKS: dict[Check, tuple[FindingKind, ...]] = {
 """Every check and the kinds of trouble it looks for."""
 
 
+TOLD: dict[Check, Stage[dict[str, Draft]]] = {check: told_of(check) for check in CHECKS}
+"""What each check finds, as a stage that is kept."""
+
 OF_THE_KIT = frozenset(
-    kind for check, kinds in CHECKS.items() if check.__module__ in {m.__name__ for m in (asked, belongings, clothes, sleep)}
+    kind for check, kinds in CHECKS.items() if check.look.__module__ in {m.__name__ for m in (asked, belongings, clothes, sleep)}
     for kind in kinds
 )  # fmt: skip
 """Trouble with what the kit is for: nights, clothes, needs, and the things themselves."""
@@ -104,7 +107,7 @@ def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Find
     """All findings but of some kinds, ranked: those set aside last, small things before them; by grade, by what they
     harm, then the day on which they bite, then size."""
     checks = [check for check, kinds in CHECKS.items() if not set(kinds) <= but]
-    told = [dict(_keyed(gathered(check(situation)))) for check in checks]
+    told = [situation.at[TOLD[check]] for check in checks]
     aside = {
         one.finding_id: one.reason
         for one in situation.tour.set_aside
@@ -122,18 +125,18 @@ def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Find
 
 def look_for(kind: FindingKind, situation: Situation) -> dict[str, Draft]:
     """What there is of one kind, by what findings of it are called."""
-    return dict(_keyed(gathered(_drafts(kind, situation))))
+    return dict(keyed(gathered(_drafts(kind, situation))))
 
 
 def cases_of(finding: Finding, situation: Situation) -> list[Finding]:
     """What a finding was gathered from, each as if it were told alone."""
     drafts = [draft for draft in _drafts(finding.kind, situation) if draft.cause and draft.key == finding.id]
-    return [_ranked(finding.rank, key, draft, None, finding.small) for key, draft in _keyed(map(_alone, drafts))]
+    return [_ranked(finding.rank, key, draft, None, finding.small) for key, draft in keyed(map(_alone, drafts))]
 
 
 def look_for_cases(kind: FindingKind, situation: Situation) -> dict[str, Draft]:
     """What there is of one kind, nothing gathered."""
-    return dict(_keyed(map(_alone, _drafts(kind, situation))))
+    return dict(keyed(map(_alone, _drafts(kind, situation))))
 
 
 def _alone(draft: Draft) -> Draft:
@@ -147,15 +150,7 @@ def _drafts(kind: FindingKind, situation: Situation) -> Iterator[Draft]:
 
 def all_drafts(situation: Situation) -> dict[str, Draft]:
     """All trouble there is, told or not, each by itself, by what a finding of it alone would be called."""
-    return {key: draft for check in CHECKS for key, draft in _keyed(map(_alone, check(situation)))}
-
-
-def _keyed(drafts: Iterable[Draft]) -> Iterator[tuple[str, Draft]]:
-    """Drafts, each with what no other is called."""
-    taken: Counter[str] = Counter()
-    for draft in drafts:
-        taken[draft.key] += 1
-        yield draft.key + (f":{taken[draft.key]}" if taken[draft.key] > 1 else ""), draft
+    return {key: draft for check in CHECKS for key, draft in keyed(map(_alone, check(situation)))}
 
 
 def _bounded(drafts: Iterable[tuple[str, Draft]], aside: Container[str]) -> Iterator[tuple[str, Draft]]:
@@ -201,5 +196,4 @@ def _ranked(rank: int, key: str, draft: Draft, aside: str | None, small: bool) -
         holds=draft.holds,
         parts=draft.parts,
         quantity=None if draft.need is None else QUANTITIES.get(draft.kind, "mass"),
-        mends=draft.mends,
     )

@@ -4,11 +4,12 @@ import math
 from collections.abc import Iterator
 
 from omnifer.core.findings.mending import a_new, into_reach, new_id, one_more, otherwise
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at
 from omnifer.core.model.carrier_kind import KINDS as CARRIERS
 from omnifer.core.model.finding import FindingKind, Mend
 from omnifer.core.model.kit import Fit, Thing, Whereabouts
 from omnifer.core.model.needs import Ask, Fault, Layers
+from omnifer.core.model.rig import Bike
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.needs.repair import fit_for, named
@@ -36,6 +37,7 @@ SHOWN_MENDS = 2
 """Of several that would answer, so many are offered."""
 
 
+@looks_at("days", "needed", "kit", "rig", "riders")
 def unanswered(s: Situation) -> Iterator[Draft]:
     """Everything asked for that nothing answers, or that no hand finds in time."""
     for ask in s.needed.asks:
@@ -61,7 +63,7 @@ def _medicine(s: Situation) -> Iterator[Draft]:
                 reason=say("The tour, and {spare:day|days} for delays. Some of it is not to be had elsewhere: ask your doctor.",
                            spare=number(MEDICINE_SPARE_D)),
                 place=say("in the kit"), size=asked - lasts, things=(thing.id,),
-                mends=[one_more(s, thing, say("{n} more", n=number(more)), say("for the whole tour"), more)],
+                mends=later(one_more, s, thing, say("{n} more", n=number(more)), say("for the whole tour"), more),
             )  # fmt: skip
 
 
@@ -89,7 +91,7 @@ def _lacking(s: Situation, ask: Ask) -> Draft:
         at_km=day.from_km, to_km=s.days[ask.to_day - 1].to_km, day=day.number, bike_id=ask.bike_id, things=tuple(ask.thing_ids),
         cause=_cause(ask),
         case=say("{what}{whose}", what=ask.words, whose=whose),
-        mends=list(_answers(s, ask)),
+        mends=later(_answers, s, ask),
     )  # fmt: skip
 
 
@@ -151,6 +153,7 @@ def _mounted(s: Situation, service: str) -> Iterator[Whereabouts]:
         yield Whereabouts(how="fixed", spot="outside", bag_id=trailing.id)
 
 
+@looks_at("needed", "rig")
 def unmendable(s: Situation) -> Iterator[Draft]:
     """Faults for which a tool, a part that fits, or a hand is missing."""
     for fault in s.needed.faults:
@@ -176,14 +179,22 @@ def _unmendable(s: Situation, fault: Fault) -> Draft:
             p=share(p), gap=km(fault.gap_km),
         ),
         place=say("in the kit"), size=fault.expected + 1, bike_id=fault.bike_id, about=fault.id, things=tuple(fault.thing_ids),
-        mends=[
-            bring(s, service, None, 1 if service == "keys" else max(fault.wanted - fault.owned, 1),
-                  fit_for(service, bike, fault.id.startswith("trailer")) if bike else None)
-            for service in dict.fromkeys(fault.serves)
-        ],
+        mends=later(_what_mends, s, fault, bike),
     )  # fmt: skip
 
 
+def _what_mends(s: Situation, fault: Fault, bike: Bike | None) -> Iterator[Mend]:
+    for service in dict.fromkeys(fault.serves):
+        fit = fit_for(service, bike, fault.id.startswith("trailer")) if bike else None
+        yield bring(s, service, None, 1 if service == "keys" else max(fault.wanted - fault.owned, 1), fit)
+
+
+def _warmth(s: Situation, rider_id: str) -> Iterator[Mend]:
+    for service in ("fleece", "warm_jacket"):
+        yield bring(s, service, rider_id)
+
+
+@looks_at("days", "needed", "riders")
 def cold_evenings(s: Situation) -> Iterator[Draft]:
     """Evenings on which a rider cools too far while pitching and cooking, in all that can be worn."""
     if s.needed.asking is None:
@@ -209,5 +220,5 @@ def _cold_evening(s: Situation, layers: Layers, day: int, n: int) -> Draft:
                    air=celsius(worst.evening_c), n=number(n), clo=tenths(worst.worn_clo),
                    asked=tenths(evening_clo(worst.evening_c, at.humidity_pct))),
         place=say("day {day}, {km}", day=number(day), km=km(at.to_km)), size=EVENING_H / max(worst.bears_h, 0.05), at_km=at.to_km,
-        day=day, about=rider.id, mends=[bring(s, "fleece", rider.id), bring(s, "warm_jacket", rider.id)],
+        day=day, about=rider.id, mends=later(_warmth, s, rider.id),
     )  # fmt: skip

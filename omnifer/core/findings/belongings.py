@@ -5,7 +5,7 @@ from typing import Any
 
 from omnifer.core.findings.asked import bring
 from omnifer.core.findings.mending import one_more, otherwise
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Making, Situation, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.needs import kit, wear
@@ -33,6 +33,7 @@ DAYS_LEFT, WORTH_SENDING_KG = 3, 0.2
 """Nobody goes to the post for less [d, kg]; practice."""
 
 
+@looks_at("days", "kit", "load", "rig", "riders")
 def doubles(s: Situation) -> Iterator[Draft]:
     """The same function twice."""
     freezes = any(day.night_low_c < 0 for day in s.days)
@@ -82,14 +83,15 @@ def leave(s: Situation, thing: Thing) -> Mend:
     )  # fmt: skip
 
 
+@looks_at("needed", "kit")
 def single(s: Situation) -> Iterator[Draft]:
     """What hangs on one thing alone, each with the cheapest second."""
     for service, thing in kit.alone(s.tour):
-        yield _single(thing, service.single, bring(s, service.id))
+        yield _single(thing, service.single, later(bring, s, service.id))
     lights = kit.lights(s.tour)
     dark = s.needed.asking is not None and bool((s.needed.asking.dark | s.needed.asking.outdoors).any())
     if len(lights) == 1 and lights[0].count == 1 and dark:
-        yield _single(lights[0], "gives light", bring(s, "torch"))
+        yield _single(lights[0], "gives light", later(bring, s, "torch"))
     vessel = kit.largest_vessel(s.tour)
     if vessel is not None:
         thing, part = vessel
@@ -98,19 +100,20 @@ def single(s: Situation) -> Iterator[Draft]:
             sentence=say("{thing} holds {part} of all water.", thing=thing.name, part=share(part)),
             reason=say("If it leaks the rest is too little: several smaller vessels carry the same."), place=IN_THE_KIT,
             size=part, things=(thing.id,), about=f"{thing.id}-water",
-            mends=[one_more(s, thing, say("A second one"), say("{mass} more", mass=fine_kg(thing.mass_kg)))],
+            mends=later(one_more, s, thing, say("A second one"), say("{mass} more", mass=fine_kg(thing.mass_kg))),
         )  # fmt: skip
 
 
-def _single(thing: Thing, what: str, mend: Mend) -> Draft:
+def _single(thing: Thing, what: str, mends: Making) -> Draft:
     return Draft(
         kind="hangs_on_one", grade="worth_knowing", sentence=say("Only {thing} {what}.", thing=thing.name, what=what),
         reason=say("If it breaks or is lost, nothing stands in for it."), place=IN_THE_KIT, size=1.0, things=(thing.id,),
         cause="single",
-        mends=[mend],
+        mends=mends,
     )  # fmt: skip
 
 
+@looks_at("voyage", "days", "needed", "kit", "rig", "start_date", "own_values", "from_km")
 def not_ready(s: Situation) -> Iterator[Draft]:
     """Things that want a trial, a repair or another one before the start, or wear out on the way."""
     yield from _wearing(s)
@@ -196,6 +199,7 @@ def _wearing(s: Situation) -> Iterator[Draft]:
             )  # fmt: skip
 
 
+@looks_at("kit")
 def large(s: Situation) -> Iterator[Draft]:
     """One thing that is much of the load: named, never blamed."""
     for thing, of_litres, of_kg in kit.big(s.tour):
@@ -209,6 +213,7 @@ def large(s: Situation) -> Iterator[Draft]:
         )  # fmt: skip
 
 
+@looks_at("days", "needed", "kit")
 def not_asked(s: Situation) -> Iterator[Draft]:
     """What serves only what no day of this tour asks for, and shelter that few nights ask for."""
     asking = s.needed.asking
@@ -245,6 +250,7 @@ def not_asked(s: Situation) -> Iterator[Draft]:
         )  # fmt: skip
 
 
+@looks_at("days", "needed", "kit", "road")
 def going_home(s: Situation) -> Iterator[Draft]:
     """Things that a hazard asked for, once its last stretch is behind."""
     asking = s.needed.asking
@@ -267,7 +273,7 @@ def going_home(s: Situation) -> Iterator[Draft]:
                 sentence=say("{thing} can go home after {km}.", thing=thing.name, km=km(ends)),
                 reason=say("What asks for it ends there, on day {day} of {last}.", day=number(ask.to_day), last=number(last)),
                 place=say("day {day}, {km}", day=number(ask.to_day), km=km(ends)), size=mass, at_km=ends,
-                day=ask.to_day, things=(thing.id,), mends=list(posted(s, thing, ask.to_day, ends)),
+                day=ask.to_day, things=(thing.id,), mends=later(posted, s, thing, ask.to_day, ends),
             )  # fmt: skip
 
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from omnifer.core.findings.mending import eating, one_more, otherwise
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
@@ -18,6 +18,7 @@ SLOWS_FROM = 4
 ON_THE_SKIN: frozenset[Piece] = frozenset({"shorts", "underwear"})
 
 
+@looks_at("days", "wardrobes", "riders")
 def without_clean(s: Situation) -> Iterator[Draft]:
     """Kinds of clothes that run out between washes, each rider's by themselves."""
     for wardrobe in s.wardrobes:
@@ -41,7 +42,7 @@ def _lacking(s: Situation, wardrobe: Wardrobe, lacking: list[int]) -> Draft:
         place=say("day {day}, {km}", day=number(day.number), km=km(day.from_km)), size=len(lacking), at_km=day.from_km,
         day=day.number, things=tuple(wardrobe.thing_ids), cause="clothes",
         case=say("{rider}, {piece}: {n:day|days}", rider=rider.name, piece=WORDS[wardrobe.piece], n=number(len(lacking))),
-        mends=list(_cleaner(s, wardrobe)),
+        mends=later(_cleaner, s, wardrobe),
     )  # fmt: skip
 
 

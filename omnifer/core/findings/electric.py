@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from omnifer.core.findings.mending import a_new, new_id, one_more, otherwise, with_role
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Making, Situation, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.road import Stop
@@ -23,6 +23,7 @@ IDLE_SHARE = 0.15
 """A panel that pays on a smaller part of the days is worth a word [-]; practice."""
 
 
+@looks_at("voyage")
 def dying_devices(s: Situation) -> Iterator[Draft]:
     """What runs down before it can be charged."""
     if s.voyage is None or s.voyage.power is None:
@@ -30,7 +31,6 @@ def dying_devices(s: Situation) -> Iterator[Draft]:
     power, first = s.voyage.power, dict[str, Death]()
     for death in power.deaths:
         first.setdefault(death.thing.id, death)
-    for_all = list(_less_or_more_stored(s))
     for death in first.values():
         role = death.thing.role
         assert isinstance(role, Device)
@@ -52,8 +52,13 @@ def dying_devices(s: Situation) -> Iterator[Draft]:
             at_km=death.from_km,
             to_km=death.to_km,
             day=death.day,
-            mends=[*_cells(s, role)] if role.fed_by == "cells" else [*for_all, *_longer_stay(power, death)],
+            mends=later(_cells, s, role) if role.fed_by == "cells" else later(_charged, s, power, death),
         )
+
+
+def _charged(s: Situation, power: Power, death: Death) -> Iterator[Mend]:
+    yield from _less_or_more_stored(s)
+    yield from _longer_stay(power, death)
 
 
 def _cells(s: Situation, role: Device) -> Iterator[Mend]:
@@ -115,6 +120,7 @@ def _longer_stay(power: Power, death: Death) -> Iterator[Mend]:
         )
 
 
+@looks_at("kit", "road")
 def single_points(s: Situation) -> Iterator[Draft]:
     """What everything hangs on: one navigation, one cable, one charger; and sockets that no charger fits."""
     kit = s.tour.kit
@@ -136,11 +142,13 @@ def single_points(s: Situation) -> Iterator[Draft]:
             natures=("papers",),
             role=PaperMap(),
         )
-        yield _single(ways[0].name, "finds the way", a_new(s, new, say("Maps on paper"), say("{mass} more", mass=kg(0.15))))
+        more = later(a_new, s, new, say("Maps on paper"), say("{mass} more", mass=kg(0.15)))
+        yield _single(ways[0].name, "finds the way", more)
     for role, what in ((Cable, "charges everything"), (Charger, "takes electricity from the wall")):
         found = several(role)
         if fed and len(found) == 1 and found[0].count == 1 and (role is Cable or not several(Hub)):
-            more = one_more(s, found[0], say("A second one, in another bag"), say("{mass} more", mass=kg(found[0].mass_kg)))
+            mass = say("{mass} more", mass=kg(found[0].mass_kg))
+            more = later(one_more, s, found[0], say("A second one, in another bag"), mass)
             yield _single(found[0].name, what, more)
     chargers = [t for t in several(Charger) if isinstance(t.role, Charger)]
     shapes = {plug for t in chargers if isinstance(t.role, Charger) for plug in t.role.plugs}
@@ -167,7 +175,7 @@ def single_points(s: Situation) -> Iterator[Draft]:
         )
 
 
-def _single(thing: str, what: str, mend: Mend) -> Draft:
+def _single(thing: str, what: str, mends: Making) -> Draft:
     return Draft(
         kind="single_point",
         grade="worth_knowing",
@@ -175,10 +183,11 @@ def _single(thing: str, what: str, mend: Mend) -> Draft:
         reason=say("Once it is lost, wet or broken nothing on board takes its place."),
         place=say("in the kit"),
         size=1,
-        mends=[mend],
+        mends=mends,
     )
 
 
+@looks_at("voyage", "kit")
 def idle_panel(s: Situation) -> Iterator[Draft]:
     """A panel that hardly pays."""
     if s.voyage is None or s.voyage.power is None:

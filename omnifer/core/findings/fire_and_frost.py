@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from omnifer.core.findings.mending import a_new, new_id, otherwise, with_role
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.roles import FireLighter, FuelVessel, Stove, Treatment, UsedUp
@@ -18,6 +18,7 @@ FIRES = 2
 """Independent ways to make fire that one relies on; practice."""
 
 
+@looks_at("voyage", "kit")
 def untreated_water(s: Situation) -> Iterator[Draft]:
     """Water that is to be treated, and nothing on board that does."""
     if s.voyage is None:
@@ -52,12 +53,13 @@ def untreated_water(s: Situation) -> Iterator[Draft]:
         size=float(wanted.sum()),
         at_km=at,
         day=s.voyage.day_of(at, leaving=False),
-        mends=[
-            a_new(s, tablets, say("Tablets for {litres}", litres=litres(37.5)), say("half an hour to wait, longer in the cold"))
-        ],
+        mends=later(
+            a_new, s, tablets, say("Tablets for {litres}", litres=litres(37.5)), say("half an hour to wait, longer in the cold")
+        ),
     )
 
 
+@looks_at("voyage", "days", "kit", "own_values")
 def frost(s: Situation) -> Iterator[Draft]:
     """Nights that destroy a wet filter, or on which gas from an upright canister fails."""
     if s.voyage is None or not s.voyage.climate.known:
@@ -157,10 +159,11 @@ def _melting(s: Situation, stove: Thing) -> Iterator[Draft]:
                    litres=litres(litres_a_day), minutes=hours(litres_a_day * s.tour.practice.melt_min_per_l / 60)),
         place=say("day {a} to {b}", a=number(nights[0].number), b=number(nights[-1].number)), size=len(nights),
         at_km=nights[0].to_km, to_km=nights[-1].to_km, day=nights[0].number, things=(stove.id,), about="melting",
-        mends=[a_new(s, second, say("A second burner"), say("{mass} more", mass=fine_kg(SECOND_BURNER_KG)))],
+        mends=later(a_new, s, second, say("A second burner"), say("{mass} more", mass=fine_kg(SECOND_BURNER_KG))),
     )  # fmt: skip
 
 
+@looks_at("voyage", "days", "kit", "own_values")
 def fires(s: Situation) -> Iterator[Draft]:
     """One way to make fire, and fuel that the stove does not burn."""
     stove = next((t for t in s.tour.kit if isinstance(t.role, Stove)), None)
@@ -185,7 +188,9 @@ def fires(s: Situation) -> Iterator[Draft]:
             reason=say("Two that do not depend on each other are usual; the igniter of a stove is none."),
             place=say("in the kit"),
             size=FIRES - lit,
-            mends=[a_new(s, otherwise(new, count=FIRES - lit), say("Matches in a dry bag"), say("{mass} more", mass=kg(0.03)))],
+            mends=later(
+                a_new, s, otherwise(new, count=FIRES - lit), say("Matches in a dry bag"), say("{mass} more", mass=kg(0.03))
+            ),
         )
     yield from _melting(s, stove)
     wrong = [t for t in s.tour.kit if isinstance(t.role, FuelVessel) and t.role.burns != stove.role.burns]

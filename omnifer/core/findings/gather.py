@@ -1,11 +1,14 @@
 """One trouble, one finding: what has one cause is told once, the worst of it first; what harms little is told last."""
 
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
+from itertools import chain
 
-from omnifer.core.findings.situation import Draft
+from omnifer.core.findings.situation import Check, Draft, Situation, later
 from omnifer.core.model.finding import GRADES, FindingKind, Mend
 from omnifer.core.sentence import joined, say
+from omnifer.core.stages import Reading, Stage
 
 NAMED = 8
 """Cases of one cause that are named; of more it is said how many there are."""
@@ -72,9 +75,26 @@ def gathered(drafts: Iterable[Draft]) -> Iterator[Draft]:
         yield _as_one(sorted(found, key=worst_first))
 
 
-def _all_at_once(found: list[Draft]) -> Iterator[Mend]:
+def keyed(drafts: Iterable[Draft]) -> Iterator[tuple[str, Draft]]:
+    """Drafts, each with what no other is called."""
+    taken: Counter[str] = Counter()
+    for draft in drafts:
+        taken[draft.key] += 1
+        yield draft.key + (f":{taken[draft.key]}" if taken[draft.key] > 1 else ""), draft
+
+
+def told_of(check: Check) -> Stage[dict[str, Draft]]:
+    """What a check finds, each cause once and by what it is called, as a stage; what would help is not kept."""
+
+    def told(at: Reading) -> dict[str, Draft]:
+        return {key: replace(draft, mends=()) for key, draft in keyed(gathered(check(Situation(at))))}
+
+    return Stage(told, check.reads, named=check.look)
+
+
+def _all_at_once(offered: list[list[Mend]]) -> Iterator[Mend]:
     """The first mend of each case as one, where they do not touch the same things."""
-    firsts = [next((mend for mend in draft.mends if mend.changes), None) for draft in found]
+    firsts = [next((mend for mend in offers if mend.changes), None) for offers in offered]
     each = list({repr(mend): mend for mend in firsts if mend is not None}.values())
     things, moves = [t for mend in each for t in mend.things], [p for mend in each for p in mend.moves]
     starts = [start for mend in each for start in mend.starts]
@@ -103,11 +123,16 @@ def _as_one(found: list[Draft]) -> Draft:
         cases.append(say("{more} more", more=str(len(others) - NAMED)))
     also = joined([case.model_copy(update={"words": case.words.rstrip(".")}) for case in cases])
     told = joined([lead.reason, also.model_copy(update={"words": f"Also: {also.words}."})], " ")
-    mends: dict[str, Mend] = {repr(mend.name): mend for mend in _all_at_once(found)}
-    for draft in found:
-        for mend in draft.mends:
-            mends.setdefault(repr(mend.name), mend)
     return replace(
         lead, reason=told, size=sum(d.size for d in found), things=tuple(dict.fromkeys(t for d in found for t in d.things)),
-        mends=list(mends.values())[:MOST_MENDS],
+        mends=later(_against_all, found),
     )  # fmt: skip
+
+
+def _against_all(found: list[Draft]) -> list[Mend]:
+    """What helps against any of them, the first of each at once before all others."""
+    offered = [draft.offers() for draft in found]
+    mends = {repr(mend.name): mend for mend in _all_at_once(offered)}
+    for mend in chain.from_iterable(offered):
+        mends.setdefault(repr(mend.name), mend)
+    return list(mends.values())[:MOST_MENDS]

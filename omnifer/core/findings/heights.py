@@ -6,7 +6,7 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, looks_at
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
@@ -32,6 +32,7 @@ SNOW_DAYS, FREEZES_C = 60, 0.0
 memory, it lies at 2,750 m in the Alps until the middle of June, when a road there opens."""
 
 
+@looks_at("voyage", "days", "road")
 def passes(s: Situation) -> Iterator[Draft]:
     """Passes over which the road goes while snow lies there, by the season's usual air; typed weather says nothing of the weeks
     before."""
@@ -78,6 +79,7 @@ def _date(date: dt.date) -> str:
     return f"{date.day} {date:%B}"
 
 
+@looks_at("voyage", "days")
 def nights(s: Situation) -> Iterator[Draft]:
     """Nights that lie too much higher than those before, and the highest where they climb no faster than is advised."""
     if s.voyage is None or not s.voyage.profile.has_heights or len(s.days) < 2:

@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, looks_at
 from omnifer.core.load.limits import Limit
 from omnifer.core.model.finding import FindingKind
 from omnifer.core.model.quantities import ROUNDING
@@ -52,6 +52,7 @@ HARDLY_PRESSED_L = 0.2
 """Less than this gives way by itself [l]; practice."""
 
 
+@looks_at("voyage", "loaded", "stances", "road")
 def limits_exceeded(s: Situation) -> Iterator[Draft]:
     """Every limit that the load exceeds, at the moment at which it is furthest beyond."""
     for limit, beyond in s.loaded.broken:
@@ -153,6 +154,7 @@ def _tail_heavy(s: Situation, limit: Limit) -> Draft:
     )
 
 
+@looks_at("voyage", "loaded")
 def pressed_carriers(s: Situation) -> Iterator[Draft]:
     """Bags that close only when what is in them is pressed, or that are stuffed to the brim."""
     too_full = {limit.owner_id for limit, _ in s.loaded.broken if limit.of_litres}

@@ -7,7 +7,7 @@ import numpy as np
 
 from omnifer.core.findings import sleep
 from omnifer.core.findings.mending import a_new, eating, new_id
-from omnifer.core.findings.situation import Draft, Situation, stretch
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at, stretch
 from omnifer.core.itinerary import coldest_night
 from omnifer.core.model.assessment import Gap
 from omnifer.core.model.finding import Grade, Mend
@@ -33,6 +33,7 @@ FOR_WHAT_IT_WEIGHS = 1.1
 """Vessels for more water than is short: it weighs, and heavier one is longer on the way [-]."""
 
 
+@looks_at("voyage", "gaps", "riders", "road")
 def water_gaps(s: Situation) -> Iterator[Draft]:
     """A stretch between sure water that takes more than the vessels hold."""
     for gap in s.gaps:
@@ -55,28 +56,6 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             nights=number(gap.nights),
             chances=", ".join(m.name for m in gap.missed),
         )
-        mends = _more_water(s, gap.short)
-        if gap.nights and s.tour.stores.washes:
-            camp = s.tour.practice.camp_washing_l * len(s.tour.riders) * gap.nights
-            mends.append(
-                Mend(
-                    name=say("Camp dry without washing"),
-                    consequence=say("spares {camp} on this stretch", camp=litres(camp)),
-                    stores=eating(s.tour.stores, washes=False),
-                )
-            )
-        if gap.nights and s.tour.stores.cooking in ("cook", "boil"):
-            camp = (
-                water.dry_camp(len(s.tour.riders), s.tour.practice, s.tour.stores)
-                - water.dry_camp(len(s.tour.riders), s.tour.practice, eating(s.tour.stores, cooking="none"))
-            ) * gap.nights
-            mends.append(
-                Mend(
-                    name=say("Eat cold all the way"),
-                    consequence=say("spares {camp} on this stretch, and stove and fuel", camp=litres(camp)),
-                    stores=eating(s.tour.stores, cooking="none"),
-                )
-            )
         yield Draft(
             kind="water_gap",
             grade=grade,
@@ -97,8 +76,28 @@ def water_gaps(s: Situation) -> Iterator[Draft]:
             need=gap.need,
             holds=gap.holds,
             parts={"riding": gap.riding, "camp": gap.camp, "reserve": gap.reserve},
-            mends=mends,
+            mends=later(_against_thirst, s, gap),
         )
+
+
+def _against_thirst(s: Situation, gap: Gap) -> Iterator[Mend]:
+    """More vessels; on a dry camp also less washing and cooking."""
+    yield from _more_water(s, gap.short)
+    stores, riders = s.tour.stores, len(s.tour.riders)
+    if gap.nights and stores.washes:
+        camp = s.tour.practice.camp_washing_l * riders * gap.nights
+        yield Mend(
+            name=say("Camp dry without washing"), consequence=say("spares {camp} on this stretch", camp=litres(camp)),
+            stores=eating(stores, washes=False),
+        )  # fmt: skip
+    if gap.nights and stores.cooking in ("cook", "boil"):
+        cold = eating(stores, cooking="none")
+        a_night = (water.dry_camp(riders, s.tour.practice, how) for how in (stores, cold))
+        camp = (next(a_night) - next(a_night)) * gap.nights
+        yield Mend(
+            name=say("Eat cold all the way"), stores=cold,
+            consequence=say("spares {camp} on this stretch, and stove and fuel", camp=litres(camp)),
+        )  # fmt: skip
 
 
 def _in_snow(s: Situation, gap: Gap) -> bool:
@@ -135,6 +134,7 @@ def _more_water(s: Situation, short: float) -> list[Mend]:
     return [more]
 
 
+@looks_at("voyage", "days", "road", "own_values")
 def hot_days(s: Situation) -> Iterator[Draft]:
     """The hottest day, where it is more than unpleasant, and how many there are."""
     hot = [day for day in s.days if day.hot]
@@ -176,6 +176,7 @@ SKIN_FREEZES: tuple[tuple[float, str], ...] = (
 """Wind chill from which bare skin freezes, and how soon [°C]: Environment Canada, wind chill hazards, from memory."""
 
 
+@looks_at("days", "needed")
 def frozen_skin(s: Situation) -> Iterator[Draft]:
     """Days on which the wind of riding down freezes bare skin."""
     felt = ((day.wind_chill_c, day) for day in s.days if not day.rest)
@@ -202,6 +203,7 @@ def frozen_skin(s: Situation) -> Iterator[Draft]:
     )  # fmt: skip
 
 
+@looks_at("voyage", "days", "sleepers", "riders", "road", "from_km")
 def cold_nights(s: Situation) -> Iterator[Draft]:
     """The coldest night, named so that the sleep kit can be held against it."""
     if s.voyage is None or not s.voyage.climate.known or not s.days or any(sleep.cold(s)):
@@ -229,6 +231,7 @@ def cold_nights(s: Situation) -> Iterator[Draft]:
         )
 
 
+@looks_at("voyage", "gaps", "load", "stores", "own_values")
 def food_room(s: Situation) -> Iterator[Draft]:
     """Food of a gap that has no place on the bikes."""
     if s.voyage is None or not s.tour.load.placements:

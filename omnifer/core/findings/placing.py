@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 
 from omnifer.core.findings.mending import otherwise
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
@@ -23,6 +23,7 @@ FAR_APART_KG, FAR_OFF_SHARE = 1.5, 0.06
 """From where uneven sides, and a front wheel outside its range, slow a rider down [kg, -]; practice."""
 
 
+@looks_at("voyage", "days", "loaded", "needed", "kit")
 def misplaced(s: Situation) -> Iterator[Draft]:
     """Things that get damp, fall out, stay behind, lie too deep, are too long, or ride with what they must not."""
     whole = {thing.id: thing for thing in s.tour.kit}
@@ -45,7 +46,7 @@ def misplaced(s: Situation) -> Iterator[Draft]:
                         reason = say("It has no dry bag of its own: {why}.", why=damp.metric())
                     yield Draft(
                         kind="not_dry", grade="slows_you", sentence=say("{thing} gets damp in {bag}.", **names), reason=reason,
-                        size=3, mends=[_own_dry_bag(whole[thing.id])], cause="damp", **of_it,
+                        size=3, mends=later(_own_dry_bag, whole[thing.id]), cause="damp", **of_it,
                     )  # fmt: skip
                 if stays_in(thing, spot):
                     yield Draft(
@@ -85,6 +86,7 @@ def _own_dry_bag(thing: Thing) -> Mend:
     return Mend(name=say("Give it its own dry bag"), consequence=say("about {mass}", mass=fine_kg(DRY_BAG_KG)), things=[heavier])
 
 
+@looks_at("voyage", "loaded")
 def sides(s: Situation) -> Iterator[Draft]:
     """One side heavier than the other at an axle."""
     for bike in s.bikes:
@@ -114,6 +116,7 @@ def sides(s: Situation) -> Iterator[Draft]:
             )  # fmt: skip
 
 
+@looks_at("voyage", "loaded")
 def front_shares(s: Situation) -> Iterator[Draft]:
     """A front wheel too light to steer or too heavy to turn."""
     for bike in s.bikes:
@@ -143,6 +146,7 @@ def front_shares(s: Situation) -> Iterator[Draft]:
             )
 
 
+@looks_at("kit", "load")
 def shelf(s: Situation) -> Iterator[Draft]:
     """Things chosen for the tour that ride nowhere."""
     if not s.tour.load.placements:
@@ -167,6 +171,7 @@ def shelf(s: Situation) -> Iterator[Draft]:
     )
 
 
+@looks_at("kit")
 def guesses(s: Situation) -> Iterator[Draft]:
     """Masses that were guessed and weigh enough to matter."""
     guessed = [thing for thing in s.tour.kit if "mass" in thing.guessed]

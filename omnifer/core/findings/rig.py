@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from omnifer.core.findings.mending import otherwise
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at
 from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
@@ -25,6 +25,7 @@ WIDER_BY_MM = 50.0
 """Room wanted beyond the rig's own width [mm]; practice."""
 
 
+@looks_at("loaded", "road")
 def misfits(s: Situation) -> Iterator[Draft]:
     """Bags that touch tyres, knees, heels, bars or each other; bolts that are not there; chains with a weak link."""
     for load in s.bikes:
@@ -41,7 +42,7 @@ def misfits(s: Situation) -> Iterator[Draft]:
             yield Draft(
                 kind="no_fit", grade=grade, sentence=clash.sentence, reason=reason,
                 place=_on(load.bike), size=clash.beyond_mm + 1, bike_id=load.bike.id, carrier_id=clash.carrier_id,
-                cause=clash.sentence.words if clash.rule in OF_ONE_CAUSE else "", mends=list(_shown(s, clash)),
+                cause=clash.sentence.words if clash.rule in OF_ONE_CAUSE else "", mends=later(_shown, s, clash),
             )  # fmt: skip
 
 
@@ -58,6 +59,7 @@ def _shown(s: Situation, clash: Clash) -> Iterator[Mend]:
             )
 
 
+@looks_at("loaded", "stances", "road")
 def stances(s: Situation) -> Iterator[Draft]:
     """Too wide for the road, tyres asked for too much."""
     for load in s.bikes:
@@ -100,6 +102,7 @@ def stances(s: Situation) -> Iterator[Draft]:
             )  # fmt: skip
 
 
+@looks_at("loaded", "stances", "road")
 def soft_ground(s: Situation) -> Iterator[Draft]:
     """Stretches of sand, mud or snow, on which tyres are ridden far softer than on the road."""
     soft = [ground for ground in s.tour.road.surfaces if ground.surface == "soft"]
@@ -124,6 +127,7 @@ def soft_ground(s: Situation) -> Iterator[Draft]:
         )  # fmt: skip
 
 
+@looks_at("loaded")
 def improvised(s: Situation) -> Iterator[Draft]:
     """Ties, tape and cords: allowed, and to be looked at."""
     for load in s.bikes:

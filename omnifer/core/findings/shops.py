@@ -4,8 +4,8 @@ import datetime as dt
 from collections.abc import Iterator
 from dataclasses import replace
 
-from omnifer.core.findings.situation import Draft, Situation, stretch
-from omnifer.core.model.assessment import Gap
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at, stretch
+from omnifer.core.model.assessment import Gap, Missed
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure
 from omnifer.core.model.tour import TourSheet
@@ -19,6 +19,7 @@ LONG_FOOD_GAP_DAYS = 3
 """Food for more days than this takes planning [d]; practice."""
 
 
+@looks_at("voyage", "days", "gaps", "road", "own_values")
 def shops(s: Situation) -> Iterator[Draft]:
     """Shops that are shut: where food is wanted, on whole days, and all but for an hour."""
     yield from shut_shops(s)
@@ -51,11 +52,13 @@ def shut_shops(s: Situation) -> Iterator[Draft]:
                 size=gap.to_km - gap.from_km, about=missed.stop_id, at_km=missed.at_km, cause=f"shut on {visit.date:%A}",
                 case=say("{place} too", place=missed.name),
                 day=s.voyage.day_of(missed.at_km, leaving=False),
-                mends=[
-                    _bought_before(s, s.voyage.day_of(gap.from_km, leaving=False), gap, missed.name),
-                    *_other_starts(s.voyage, s.tour, missed.stop_id),
-                ],
+                mends=later(_around, s, s.voyage, gap, missed),
             )  # fmt: skip
+
+
+def _around(s: Situation, voyage: Voyage, gap: Gap, missed: Missed) -> Iterator[Mend]:
+    yield _bought_before(s, voyage.day_of(gap.from_km, leaving=False), gap, missed.name)
+    yield from _other_starts(voyage, s.tour, missed.stop_id)
 
 
 def shut_days(s: Situation) -> Iterator[Draft]:

@@ -6,7 +6,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from omnifer.core.findings.situation import Draft, Situation, stretch
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at, stretch
 from omnifer.core.model.assessment import Day, Gap
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure, Text
@@ -32,6 +32,7 @@ CHILDS_SHARE = 0.25
 """Most luggage on a child's bike, of the child's mass [-]; practice: a fifth rides well, beyond a quarter hills are pushed."""
 
 
+@looks_at("voyage", "days", "riders", "road", "own_values")
 def nights(s: Situation) -> Iterator[Draft]:
     """Nights that are not of the kind that the party wants: no bed where only rooms are slept in, wild camps with a child."""
     road = s.tour.road
@@ -82,6 +83,7 @@ def _ending_at(s: Situation, day: Day, stop: Stop) -> Mend:
     )
 
 
+@looks_at("voyage", "days", "road")
 def days_in_hand(s: Situation) -> Iterator[Draft]:
     """Days that the plan leaves of those asked for, days without a rest, and a journey home that waits for nobody."""
     yield from _without_rest(s)
@@ -135,7 +137,7 @@ def _without_rest(s: Situation) -> Iterator[Draft]:
                    " and sleep then.", a=number(hardest[0].number), b=number(hardest[1].number),
                    climb=metres(hardest[0].ascent_m + hardest[1].ascent_m)),
         place=say("days {a} to {b}", a=number(first.number), b=number(last.number)), size=len(longest), at_km=first.from_km,
-        to_km=last.to_km, day=first.number, about="rest", mends=list(_resting(s, longest)),
+        to_km=last.to_km, day=first.number, about="rest", mends=later(_resting, s, longest),
     )  # fmt: skip
 
 
@@ -155,6 +157,7 @@ def _resting(s: Situation, run: list[Day]) -> Iterator[Mend]:
     )  # fmt: skip
 
 
+@looks_at("voyage", "days", "kit", "road", "own_values")
 def wet_runs(s: Situation) -> Iterator[Draft]:
     """Rain on so many days that several running are to be planned for."""
     if s.voyage is None or not s.voyage.climate.known or len(s.days) < RUN_D:
@@ -186,6 +189,7 @@ def _chills(s: Situation) -> bool:
     return down or any(rider.age_years is not None and rider.age_years < CHILD_YEARS for rider in s.tour.riders)
 
 
+@looks_at("voyage", "days", "gaps", "road", "own_values")
 def long_ways(s: Situation) -> Iterator[Draft]:
     """The longest way without a shop, and what it becomes on softer ground than reckoned."""
     gap = next((g for g in s.gaps if g.supply == "food" and g.governs and g.days >= LONG_WAY_D), None)
@@ -267,6 +271,7 @@ def _later(s: Situation, gap: Gap) -> float:
     return soft * SOFTER / each if each > 0 else 0.0
 
 
+@looks_at("voyage", "loaded", "riders")
 def childs_loads(s: Situation) -> Iterator[Draft]:
     """More on a child's bike than rides well."""
     riders = {rider.id: rider for rider in s.tour.riders}

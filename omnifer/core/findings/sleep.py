@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from omnifer.core.findings.mending import a_new, new_id, otherwise, with_role
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at
 from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import Sleeper, SleptNight
@@ -34,6 +34,7 @@ SILK_K, SILK_KG, SILK_L = 2.0, 0.13, 0.4
 """A silk liner [K, kg, l]; practice."""
 
 
+@looks_at("days", "sleepers", "riders", "road", "from_km")
 def cold(s: Situation) -> Iterator[Draft]:
     """Riders who lie awake: the coldest night against what they have."""
     for sleeper in s.sleepers:
@@ -75,7 +76,7 @@ def _short(s: Situation, rider: Rider, sleeper: Sleeper, short: list[SleptNight]
         place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)),
         size=max(worst.short_k, -(sleeper.spare_k or 0.0)), at_km=day.to_km,
         day=day.number, things=tuple(sleeper.thing_ids), about=rider.id,
-        mends=list(_warmer(s, rider)),
+        mends=later(_warmer, s, rider),
     )  # fmt: skip
 
 
@@ -95,7 +96,7 @@ def _some_night(s: Situation, rider: Rider, sleeper: Sleeper, short_k: float) ->
                    " {short} more.", nights=number(len(nights)), odds=share(s.tour.road.odds), short=kelvin(short_k)),
         place=say("day {day}, {km}", day=number(day.number), km=km(day.to_km)), size=short_k, at_km=day.to_km,
         day=day.number, things=tuple(sleeper.thing_ids), about=rider.id,
-        mends=list(_warmer(s, rider)),
+        mends=later(_warmer, s, rider),
     )  # fmt: skip
 
 
@@ -114,6 +115,7 @@ def _warmer(s: Situation, rider: Rider) -> Iterator[Mend]:
     yield a_new(s, silk, say("A silk liner"), say("{mass} more, {k} warmer", mass=fine_kg(SILK_KG), k=kelvin(SILK_K)))
 
 
+@looks_at("sleepers", "kit", "riders")
 def surplus(s: Situation) -> Iterator[Draft]:
     """Bags that few nights ask for."""
     for sleeper in s.sleepers:

@@ -5,11 +5,12 @@ from collections.abc import Iterator
 import numpy as np
 
 from omnifer.core.findings.mending import eating, from_shelf, one_more, with_role
-from omnifer.core.findings.situation import Draft, Situation
+from omnifer.core.findings.situation import Draft, Situation, later, looks_at
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.model.assessment import Gap
 from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.finding import Mend
+from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import FoodShare
 from omnifer.core.model.quantities import ROUNDING, Text
 from omnifer.core.model.roles import (
@@ -25,6 +26,7 @@ RESERVE_GONE = 0.5
 """Of a reserve, what may be missing before somebody has to save; practice."""
 
 
+@looks_at("voyage", "gaps")
 def fuel_gaps(s: Situation) -> Iterator[Draft]:
     """A stretch between places that sell the fuel that takes more than the vessels hold."""
     if s.voyage is None or "fuel" not in s.voyage.supplies:
@@ -68,7 +70,7 @@ def fuel_gaps(s: Situation) -> Iterator[Draft]:
             need=gap.need,
             holds=gap.holds,
             parts={"used": gap.riding + gap.camp, "reserve": gap.reserve},
-            mends=list(_fuel_mends(s, lacking)),
+            mends=later(_fuel_mends, s, lacking),
         )
 
 
@@ -112,6 +114,7 @@ def _fuel_mends(s: Situation, lacking: float) -> Iterator[Mend]:
         )
 
 
+@looks_at("voyage", "kit")
 def running_out(s: Situation) -> Iterator[Draft]:
     """Small things that end before the next shop that sells them."""
     if s.voyage is None:
@@ -145,21 +148,19 @@ def running_out(s: Situation) -> Iterator[Draft]:
             day=day,
             need=need,
             holds=leaves,
-            mends=[
-                one_more(
-                    s,
-                    thing,
-                    say("{n} more along from {place}", n=number(more), place=supply.refills.names[worst]),
-                    say("{mass} more, from {km} on", mass=kg(more * (role.content_kg + thing.mass_kg)), km=km(a)),
-                    more,
-                ),
-                Mend(
-                    name=say("Use a third less"),
-                    consequence=say("it is then counted so all the way"),
-                    things=[with_role(thing, rate=round(role.rate * 2 / 3, 3))],
-                ),
-            ],
+            mends=later(_more_or_less, s, thing, role, more, supply.refills.names[worst], a),
         )
+
+
+def _more_or_less(s: Situation, thing: Thing, role: UsedUp, more: int, place: str, from_km: float) -> Iterator[Mend]:
+    yield one_more(
+        s, thing, say("{n} more along from {place}", n=number(more), place=place),
+        say("{mass} more, from {km} on", mass=kg(more * (role.content_kg + thing.mass_kg)), km=km(from_km)), more,
+    )  # fmt: skip
+    yield Mend(
+        name=say("Use a third less"), consequence=say("it is then counted so all the way"),
+        things=[with_role(thing, rate=round(role.rate * 2 / 3, 3))],
+    )  # fmt: skip
 
 
 def _empty_at(voyage: Voyage, supply: Supply, stretch: int) -> float:
@@ -172,6 +173,7 @@ def _empty_at(voyage: Voyage, supply: Supply, stretch: int) -> float:
     return float(km_[min(at, km_.size - 1)])
 
 
+@looks_at("voyage", "loaded", "kit", "load", "rig", "stores", "own_values")
 def snacks(s: Situation) -> Iterator[Draft]:
     """What is eaten riding, and no bag in reach that holds a day of it."""
     if s.voyage is None or not s.tour.load.food or s.tour.stores.cooking is None:
@@ -218,6 +220,7 @@ def snacks(s: Situation) -> Iterator[Draft]:
     )
 
 
+@looks_at("voyage", "kit", "road", "stores")
 def lost_steps(s: Situation) -> Iterator[Draft]:
     """What the rider fixed to take where it cannot be had."""
     if s.voyage is None:

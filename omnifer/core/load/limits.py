@@ -112,16 +112,13 @@ class Loaded:
     tour: TourSheet
     stock: Stock
     bikes: list[BikeLoad]
+    limits: list[Limit]
+    """Every limit of the rig."""
 
     @classmethod
     def of(cls, tour: TourSheet, stock: Stock) -> "Loaded":
         """The tour with its load, at the moments of the stock."""
-        return cls(tour, stock, [BikeLoad(tour, bike, stock) for bike in tour.rig.bikes])
-
-    @cached_property
-    def limits(self) -> list[Limit]:
-        """Every limit of the rig."""
-        return limits_of(self.tour)
+        return cls(tour, stock, [BikeLoad(tour, bike, stock) for bike in tour.rig.bikes], limits_of(tour))
 
     @cached_property
     def contents(self) -> Contents:
@@ -232,7 +229,7 @@ def traced(limit: Limit, contents: Contents) -> LimitTrace:
     worst = values.min() if limit.most is None else values.max()
     if limit.least is not None and limit.beyond(values.min(keepdims=True)).any():
         worst = values.min()
-    return LimitTrace(
+    return LimitTrace.of_its_kinds(
         key=limit.key, kind=limit.kind, owner_id=limit.owner_id, name=limit.name, worst=round(float(worst), 3),
         least=limit.least, most=limit.most, over=bool(limit.beyond(values).any()),
     )  # fmt: skip

@@ -5,7 +5,7 @@ besides. All limits are asked with vessels full and with what rides in a thing g
 """
 
 from omnifer.core.assess import situation_of
-from omnifer.core.findings import find
+from omnifer.core.findings import find, look_for
 from omnifer.core.mends.change import mended
 from omnifer.core.mends.elsewhere import Elsewhere, loaded_otherwise
 from omnifer.core.mends.kinds import ADVICE, OF_THE_LOAD, OF_THE_SEASON
@@ -25,7 +25,7 @@ def mends_of(tour: TourSheet, road: Profile | None, finding_id: str) -> list[Men
     if finding is None:
         raise KeyError(finding_id)
     trial = Elsewhere(here, road, finding)
-    found = trial.proven(finding.mends)
+    found = trial.proven(look_for(finding.kind, here)[finding_id].offers())
     if finding.kind in OF_THE_LOAD and tour.load.placements:
         found = [*loaded_otherwise(trial), *found, *left_at_home(trial)]
     if finding.kind in OF_THE_SEASON:

@@ -3,7 +3,7 @@
 import datetime as dt
 from collections.abc import Iterator
 
-from omnifer.core.assess import otherwise_loaded, situation_of
+from omnifer.core.assess import situation_of
 from omnifer.core.findings import look_for
 from omnifer.core.load.keep import still_standing
 from omnifer.core.load.nesting import nested_in
@@ -37,7 +37,7 @@ def left_at_home(trial: Elsewhere) -> Iterator[Mend]:
         gone = [inner.id for thing in things for inner in (thing, *nested.get(thing.id, []))]
         kit = tuple(t for t in trial.tour.kit if t.id not in gone)
         without = trial.tour.model_copy(update={"kit": kit, "load": still_standing(trial.tour.load, kit, trial.tour.rig)})
-        left = trial.left(otherwise_loaded(trial.here, without, trial.road))
+        left = trial.left(trial.here.loaded_otherwise(without, trial.road))
         if left <= LESS:
             mass = sum(t.mass_kg * t.count for t in trial.tour.kit if t.id in gone)
             mend = Mend(name=say("-"), consequence=say("-"), gone=gone)

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterable, Mapping, Set
 from math import inf
 
-from omnifer.core.assess import otherwise_loaded, situation_of
+from omnifer.core.assess import situation_of
 from omnifer.core.findings import all_drafts, cases_of, look_for
 from omnifer.core.findings.gather import harm, is_small, worst_first
 from omnifer.core.findings.placing import misplaced
@@ -53,7 +53,7 @@ class Trial:
 
     def left_loaded(self, tour: TourSheet) -> float:
         """How much of it is left on the tour loaded otherwise; more than all where as much is in the wrong place then."""
-        then = otherwise_loaded(self.here, tour, self.road)
+        then = self.here.loaded_otherwise(tour, self.road)
         spared = 1 if self.finding.kind in OF_THINGS else 0
         if self._misplaced(then) > self._misplaced(self.here) - spared:
             return inf
@@ -113,7 +113,7 @@ class Trial:
             # What rides elsewhere is judged by the load alone where the trouble is one of the load.
             moved = Mend(name=mend.name, consequence=mend.consequence, moves=mend.moves, food=mend.food)
             only_loaded = mend == moved and self.finding.kind in OF_THE_LOAD
-            self._then[change] = otherwise_loaded(self.here, tour, self.road) if only_loaded else situation_of(tour, self.road)
+            self._then[change] = self.here.loaded_otherwise(tour, self.road) if only_loaded else situation_of(tour, self.road)
         return self._then[change]
 
     def _brought(self, before: Mapping[str, Draft], own: Set[str], mend: Mend) -> list[Draft]:

@@ -145,7 +145,6 @@ class Finding(Noun):
     holds: float | None
     parts: dict[str, float]
     quantity: Quantity | None
-    mends: list[Mend]
 
 
 class Question(Noun):

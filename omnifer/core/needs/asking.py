@@ -1,6 +1,6 @@
 """What is asked for and what answers it: the rules say when something is wanted, and here the kit is held against it."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -61,6 +61,8 @@ class Asking:
     tour: TourSheet
     voyage: Voyage
     days: list[Day]
+    reached: Mapping[str, int]
+    """The most urgent moment at which a hand finds each thing that is stowed."""
     _by_service: dict[str, list[Thing]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
@@ -173,21 +175,21 @@ class Asking:
         found: Days = thing.is_how(ABOARD, self.end_km if night else self.middle_km)
         return found
 
-    @cached_property
-    def _reached(self) -> dict[str, int]:
-        """The most urgent moment at which a hand finds each thing that is stowed."""
-        carriers, things = {c.id: c for c in self.tour.carriers}, {t.id: t for t in self.tour.kit}
-        found: dict[str, int] = {}
-        for placement in self.tour.load.placements:
-            deep = found_at(things[placement.thing_id], carriers[placement.carrier_id])
-            found[placement.thing_id] = min(found.get(placement.thing_id, deep), deep)
-        return found
-
     def in_reach(self, thing: Thing, reach: Reach) -> bool:
         """Whether a hand finds it then; what is not stowed yet may come to lie anywhere."""
         if any(place.how in ON_BODY | {"fixed"} for _, _, place in thing.stretches()):
             return True
-        return self._reached.get(thing.id, 0) <= REACHES.index(reach)
+        return self.reached.get(thing.id, 0) <= REACHES.index(reach)
+
+
+def reached_when(tour: TourSheet) -> dict[str, int]:
+    """The most urgent moment at which a hand finds each thing that is stowed."""
+    carriers, things = {c.id: c for c in tour.carriers}, {t.id: t for t in tour.kit}
+    found: dict[str, int] = {}
+    for placement in tour.load.placements:
+        deep = found_at(things[placement.thing_id], carriers[placement.carrier_id])
+        found[placement.thing_id] = min(found.get(placement.thing_id, deep), deep)
+    return found
 
 
 @dataclass(frozen=True)

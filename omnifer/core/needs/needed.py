@@ -1,6 +1,6 @@
 """All that a tour asks for, worked out once: asks, faults, layers, and on which days each thing is needed."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -62,11 +62,11 @@ class Needed:
         return there & ~np.any([self.asking.there(t, one.night) for t in better], axis=0) if better else there
 
 
-def needed(tour: TourSheet, voyage: Voyage | None, days: list[Day]) -> Needed:
+def needed(tour: TourSheet, voyage: Voyage | None, days: list[Day], reached: Mapping[str, int]) -> Needed:
     """What a tour asks for; nothing while it has no road, or while no thing says what it serves."""
     if voyage is None or not days or not any(thing.serves for thing in tour.kit):
         return Needed(None, [], frozenset(), [], [])
-    asking = Asking(tour, voyage, days)
+    asking = Asking(tour, voyage, days, reached)
     wanted = list(_wanted(asking))
     answers = answered(asking, wanted)
     asked = {service for one in answers for service in one.ask.serves}

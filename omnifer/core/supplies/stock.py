@@ -53,9 +53,9 @@ class Stock:
     besides: tuple[dict[str, float], ...] = field(default=())
 
     @classmethod
-    def none(cls, tour: TourSheet) -> "Stock":
+    def none(cls, tour: TourSheet, held: list[tuple[Thing, int]] | None = None) -> "Stock":
         """A tour that has no road yet: no water and no food, but fuel and small things as full as they can be."""
-        held = vessels(tour)
+        held = vessels(tour) if held is None else held
         amounts = {"water": np.zeros(1), "food": np.zeros(1)}
         for thing, count in held:
             name = supply_in(thing)
@@ -64,9 +64,11 @@ class Stock:
         return cls(held, amounts, passing=_passing(tour))
 
     @classmethod
-    def of(cls, tour: TourSheet, amounts: dict[str, Array], km: Array) -> "Stock":
-        """A tour with its stores as they are along the road."""
-        return cls(vessels(tour), amounts, km, _passing(tour))
+    def of(
+        cls, tour: TourSheet, amounts: dict[str, Array], km: Array, held: list[tuple[Thing, int]] | None = None
+    ) -> "Stock":  # fmt: skip
+        """A tour with its stores as they are along the road; its vessels are looked for where they are not given."""
+        return cls(vessels(tour) if held is None else held, amounts, km, _passing(tour))
 
     @property
     def moments(self) -> int:

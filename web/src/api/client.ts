@@ -2,6 +2,7 @@
 import { EventSourceParserStream } from 'eventsource-parser/stream'
 import createClient from 'openapi-fetch'
 import { answered } from '../offline/kept'
+import { otherwise } from './since'
 import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
@@ -86,6 +87,7 @@ export type Role = NonNullable<Schemas['Thing-Output']['role']>
 export type Whereabouts = Schemas['Whereabouts-Output']
 export type Thing = Schemas['Thing-Output']
 export type TourAnswer = Schemas['TourAnswer']
+export type TourOtherwise = Schemas['TourOtherwise']
 export type TourEntry = Schemas['TourEntry']
 export type TourSheet = Schemas['TourSheet']
 export type TourView = Schemas['TourView']
@@ -123,9 +125,35 @@ async function csrf(): Promise<string> {
   return token
 }
 
+/** The last states of each tour that were told: an answer to a change tells only what is otherwise than one of them. */
+const held = new Map<string, TourAnswer[]>()
+const HELD = 3
+
+function hold(answer: TourAnswer): TourAnswer {
+  const before = held.get(answer.tour.id) ?? []
+  held.set(answer.tour.id, [answer, ...before.filter((one) => one.state !== answer.state)].slice(0, HELD))
+  return answer
+}
+
+/** Any answer as it is, but a tour whole, put together with what was held of it. */
+async function whole<T>(told: T, tour_id: string): Promise<T> {
+  if (typeof told !== 'object' || told === null) return told
+  if ('assessment' in told && 'state' in told) return hold(told as never) as never
+  if (!('changes' in told && 'since' in told)) return told
+  const news = told as unknown as TourOtherwise
+  const had = held.get(tour_id)?.find((one) => one.state === news.since)
+  const now = had ? { ...otherwise(had, news.changes), state: news.state } : await api.tour(tour_id)
+  return { ...hold(now), remarks: news.remarks } as never
+}
+
+const tourIn = (url: string) => /\/api\/tours\/([^/]+)/.exec(url)?.[1] ?? ''
+
 client.use({
   async onRequest({ request }) {
-    if (request.method !== 'GET') request.headers.set('X-CSRFToken', await csrf())
+    if (request.method === 'GET') return request
+    request.headers.set('X-CSRFToken', await csrf())
+    const has = held.get(tourIn(request.url))?.[0]
+    if (has) request.headers.set('Omnifer-Holds', has.state)
     return request
   },
   onResponse({ response }) {
@@ -141,8 +169,11 @@ const SILENT = {
   mend: 'It is asked again by itself. Where it was stopped, start it with bin/start.',
 }
 
-async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
-  let result: { data?: T; error?: unknown }
+/** An answer without the way in which a tour may be told. */
+type Whole<T> = Exclude<T, TourOtherwise>
+
+async function taken<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Whole<T>> {
+  let result: { data?: T; error?: unknown; response: Response }
   try {
     result = await call
   } catch {
@@ -152,7 +183,7 @@ async function taken<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T
     const body = result.error as Partial<ProblemBody>
     throw new Problem({ detail: 'Something unforeseen went wrong.', ...body })
   }
-  return result.data as T
+  return (await whole(result.data, tourIn(result.response.url))) as Whole<T>
 }
 
 export type Progress = Schemas['Progress']

@@ -4621,8 +4621,6 @@ export interface components {
              * @enum {string}
              */
             kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "pass_shut" | "sleeps_high";
-            /** Mends */
-            mends: components["schemas"]["Mend-Output"][];
             /** Need */
             need: number | null;
             /**
@@ -5462,6 +5460,7 @@ export interface components {
              */
             pieces: number | null;
         };
+        JsonValue: unknown;
         /**
          * KindEntry
          * @description A kind of thing in the list of all.
@@ -6717,6 +6716,36 @@ export interface components {
              * @description Of the last entry that says so
              */
             wall: string | null;
+        };
+        /**
+         * Otherwise
+         * @description One place of an answer that is otherwise than its reader has it.
+         */
+        Otherwise: {
+            /**
+             * At
+             * @description Names and positions that lead there
+             */
+            at: (string | number)[];
+            /**
+             * Gone
+             * @description Nothing stands there any more
+             * @default false
+             */
+            gone: boolean;
+            /**
+             * Items
+             * @description A list made anew instead: entries by where they stood before, or as they are
+             * @default null
+             */
+            items: (number | {
+                [key: string]: components["schemas"]["JsonValue"];
+            })[] | null;
+            /**
+             * @description What stands there now
+             * @default null
+             */
+            to: components["schemas"]["JsonValue"];
         };
         /**
          * OuterSize
@@ -10255,6 +10284,11 @@ export interface components {
              * @default []
              */
             remarks: string[];
+            /**
+             * State
+             * @description Of all but the remarks: with it a reader says what it has
+             */
+            state: string;
             tour: components["schemas"]["TourView"];
         };
         /**
@@ -10291,6 +10325,29 @@ export interface components {
             removed: components["schemas"]["TourEntry"][];
             /** Tours */
             tours: components["schemas"]["TourEntry"][];
+        };
+        /**
+         * TourOtherwise
+         * @description A tour after a change and what it now means, as far as it is otherwise than its reader has it.
+         */
+        TourOtherwise: {
+            /** Changes */
+            changes: components["schemas"]["Otherwise"][];
+            /**
+             * Remarks
+             * @default []
+             */
+            remarks: string[];
+            /**
+             * Since
+             * @description The state that the reader has
+             */
+            since: string;
+            /**
+             * State
+             * @description The state that it comes to
+             */
+            state: string;
         };
         /**
          * TourSheet
@@ -11945,7 +12002,10 @@ export interface operations {
     start_tour: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11961,7 +12021,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -11975,7 +12035,10 @@ export interface operations {
     bring_bundle: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11994,7 +12057,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -12059,7 +12122,10 @@ export interface operations {
     change_tour: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -12077,7 +12143,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -12174,7 +12240,10 @@ export interface operations {
     choose: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -12192,7 +12261,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -12645,7 +12714,10 @@ export interface operations {
     import_kit: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -12663,7 +12735,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -12678,7 +12750,10 @@ export interface operations {
     make_known: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -12696,7 +12771,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -12797,7 +12872,10 @@ export interface operations {
     put_in_library: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -12815,7 +12893,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -13166,7 +13244,10 @@ export interface operations {
     repair: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -13184,7 +13265,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -13278,7 +13359,10 @@ export interface operations {
     ride_variant: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
                 variant_id: string;
@@ -13297,7 +13381,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -13426,7 +13510,10 @@ export interface operations {
     bring_station: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -13468,7 +13555,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -13484,7 +13571,10 @@ export interface operations {
     step_tour: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -13502,7 +13592,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -13544,7 +13634,10 @@ export interface operations {
     import_stops: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -13562,7 +13655,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -13695,7 +13788,10 @@ export interface operations {
     bring_track: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -13727,7 +13823,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                     "text/event-stream": {
                         answer?: components["schemas"]["TourAnswer"];
                         problem?: components["schemas"]["Problem"];
@@ -13748,7 +13844,10 @@ export interface operations {
     shape_track: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -13766,7 +13865,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -13840,7 +13939,10 @@ export interface operations {
     take_measured: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
             path: {
                 tour_id: string;
             };
@@ -13858,7 +13960,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TourAnswer"];
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
                 };
             };
             400: components["responses"]["Refused"];

@@ -61,7 +61,7 @@ export function Mends({ finding, asked = true }: { finding: Finding; asked?: boo
         What helps
       </Button>
     )
-  const mends = data?.mends ?? finding.mends
+  const mends = data?.mends ?? []
   return (
     <>
       <List>
