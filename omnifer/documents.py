@@ -1,5 +1,5 @@
-"""Writes the documents that are generated: OpenAPI, the bundle's JSON Schema, the bounds of fields for the
-screens, the ledger of what is cited from memory, and the words of the model. `--check` only compares."""
+"""Writes the documents that are generated: OpenAPI, the bundle's JSON Schema, the bounds of fields for the screens, the ledger
+of what is cited from memory, the words of the model, and the stages of an assessment. `--check` only compares."""
 
 import json
 import sys
@@ -10,12 +10,22 @@ from omnifer.api.app import create_app
 from omnifer.api.openapi import document
 from omnifer.core.model.road import SAME_START_KM
 from omnifer.core.road import days
+from omnifer.drawn import stages_drawn
 from omnifer.formats.bundle import bundle_schema
 from omnifer.from_memory import ledger
 from omnifer.glossary import glossary
 
 ROOT = Path(__file__).parents[1]
-NAMES = ("docs/openapi.json", "docs/bundle.schema.json", "web/src/api/bounds.ts", "docs/from-memory.md", "docs/words.md")
+NAMES = (
+    
+    "docs/openapi.json",
+    "docs/bundle.schema.json",
+    "web/src/api/bounds.ts",
+    "docs/from-memory.md",
+    "docs/words.md",
+    "docs/stages.md",
+,
+)
 DOCUMENTS = tuple(ROOT / name for name in NAMES)
 NEAR = {
     "snap_to_stop_km": days.SNAP_TO_STOP_KM, "same_place_km": days.SAME_PLACE_KM, "shortest_day_km": days.SHORTEST_DAY_KM,
@@ -50,7 +60,7 @@ def main(check: bool) -> int:
     schema = bundle_schema()
     made = [json.dumps(content, indent=1, sort_keys=True) + "\n" for content in (document(create_app(None)), schema)]
     stale = 0
-    for path, text in zip(DOCUMENTS, [*made, bounds(schema), ledger(), glossary()], strict=True):
+    for path, text in zip(DOCUMENTS, [*made, bounds(schema), ledger(), glossary(), stages_drawn()], strict=True):
         if check and (not path.exists() or path.read_text() != text):
             print(f"{path.relative_to(ROOT)} is out of date: run bin/documents", file=sys.stderr)
             stale = 1

@@ -219,7 +219,7 @@ def _carried_gaps(voyage: Voyage, name: CarriedSupply, supply: Supply, passed: l
             "riding": round(float(supply.riding[i]), 2),
             "camp": round(float(supply.used[i] - supply.riding[i]), 2),
             "reserve": round(float(supply.reserve[i]), 2),
-            "onward": round(float(amounts.required[i] - supply.used[i] - supply.reserve[i]), 2),
+            "onward": round(float(amounts.required[i] - supply.used[i] - supply.reserve[i]), 2) + 0.0,
             "need": round(float(amounts.required[i]), 2),
             "holds": round(float(supply.capacity[i]), 2) if supply.kind.limited else None,
             "missed": [m for m in missed if gap["from_km"] < m.at_km < gap["to_km"]],

@@ -30,7 +30,7 @@ MORE_THAN_PLANNED = 1.1
 """Riding hours a day that are more by such a part are worth a word [-]."""
 
 
-@looks_at("voyage", "days", "riders", "own_values")
+@looks_at("voyage", "days", "riders", "road", "own_values")
 def days(s: Situation) -> Iterator[Draft]:
     """Days that end after dark, or longer than most riders last, or would with a usual wind from ahead."""
     yield from _headwinds(s)

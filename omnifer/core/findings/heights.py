@@ -14,6 +14,7 @@ from omnifer.core.physics.boiling import boiling_point, cooks_longer
 from omnifer.core.road.climate import months_at
 from omnifer.core.road.normals import smooth_year
 from omnifer.core.sentence import celsius, joined, km, metres, number, say, tenths
+from omnifer.core.stages import PROFILE, Reading, stage
 
 Array = NDArray[np.float64]
 HIGH_M, STEP_M, REST_M = 3000.0, 500.0, 1000.0
@@ -32,19 +33,25 @@ SNOW_DAYS, FREEZES_C = 60, 0.0
 memory, it lies at 2,750 m in the Alps until the middle of June, when a road there opens."""
 
 
-@looks_at("voyage", "days", "road")
+@stage(PROFILE)
+def tops(at: Reading) -> list[tuple[float, float]]:
+    """The passes of a high road: where they are, and how high [km, m]."""
+    road = at.profile
+    if road is None or float(road.elevation_m.max()) < PASS_M:
+        return []
+    from scipy.signal import find_peaks  # a fifth of a second that only high roads cost
+
+    found = find_peaks(road.elevation_m, height=PASS_M, prominence=STANDS_OUT_M)[0].tolist()
+    return [(float(road.km[top]), float(road.elevation_m[top])) for top in found]
+
+
+@looks_at("voyage", "days", "road", tops)
 def passes(s: Situation) -> Iterator[Draft]:
     """Passes over which the road goes while snow lies there, by the season's usual air; typed weather says nothing of the weeks
     before."""
     if s.voyage is None or not s.voyage.profile.has_heights or s.voyage.climate.source not in ("stations", "latitude"):
         return
-    profile = s.voyage.profile
-    if float(profile.elevation_m.max()) < PASS_M:
-        return
-    from scipy.signal import find_peaks  # a fifth of a second that only high roads cost
-
-    for top in find_peaks(profile.elevation_m, height=PASS_M, prominence=STANDS_OUT_M)[0].tolist():
-        at_km, high = float(profile.km[top]), float(profile.elevation_m[top])
+    for at_km, high in s.at[tops]:
         day = s.days[s.voyage.day_of(at_km) - 1]
         year = np.roll(_air_before(s, at_km), 1 - day.date.timetuple().tm_yday)
         air = float(year[0])

@@ -203,7 +203,7 @@ def frozen_skin(s: Situation) -> Iterator[Draft]:
     )  # fmt: skip
 
 
-@looks_at("voyage", "days", "sleepers", "riders", "road", "from_km")
+@looks_at("voyage", "days", "sleepers", "riders", "road", "own_values", "from_km")
 def cold_nights(s: Situation) -> Iterator[Draft]:
     """The coldest night, named so that the sleep kit can be held against it."""
     if s.voyage is None or not s.voyage.climate.known or not s.days or any(sleep.cold(s)):

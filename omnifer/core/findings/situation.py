@@ -279,9 +279,9 @@ class Check:
         return self.look(s)
 
 
-def looks_at(*names: str) -> Callable[[Look], Check]:
+def looks_at(*names: str | Stage[Any]) -> Callable[[Look], Check]:
     """Makes a check of a function: says by name which parts of the tour and of its situation it looks at."""
-    return lambda look: Check(look, tuple(READ_AS.get(name, name) for name in names))
+    return lambda look: Check(look, tuple(READ_AS.get(name, name) if isinstance(name, str) else name for name in names))
 
 
 Making = Callable[[], Iterable[Mend]]

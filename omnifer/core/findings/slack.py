@@ -157,7 +157,7 @@ def _resting(s: Situation, run: list[Day]) -> Iterator[Mend]:
     )  # fmt: skip
 
 
-@looks_at("voyage", "days", "kit", "road", "own_values")
+@looks_at("voyage", "days", "kit", "riders", "road", "own_values")
 def wet_runs(s: Situation) -> Iterator[Draft]:
     """Rain on so many days that several running are to be planned for."""
     if s.voyage is None or not s.voyage.climate.known or len(s.days) < RUN_D:
