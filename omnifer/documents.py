@@ -17,14 +17,12 @@ from omnifer.glossary import glossary
 
 ROOT = Path(__file__).parents[1]
 NAMES = (
-    
     "docs/openapi.json",
     "docs/bundle.schema.json",
     "web/src/api/bounds.ts",
     "docs/from-memory.md",
     "docs/words.md",
     "docs/stages.md",
-,
 )
 DOCUMENTS = tuple(ROOT / name for name in NAMES)
 NEAR = {

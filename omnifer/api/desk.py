@@ -5,6 +5,7 @@ from typing import TypeVar
 from flask import Response, current_app, g, request
 from pydantic import BaseModel
 
+from omnifer.api.packing import PLAIN, QUICK, WORTH_PACKING, json_of, packing_for
 from omnifer.formats.problem import InputProblem
 from omnifer.office.desk import Desk
 from omnifer.office.shapes import TourAnswer
@@ -37,7 +38,9 @@ def answer(model: BaseModel, status: int = 200) -> Response:
     holds = request.headers.get(HOLDS)
     if holds and isinstance(model, TourAnswer):
         model = desk().since(holds, model) or model
-    return current_app.response_class(model.model_dump_json(), status=status, mimetype="application/json")
+    plain = model.model_dump_json().encode()
+    packing = packing_for(request, QUICK) if len(plain) > WORTH_PACKING else PLAIN
+    return json_of(packing.pack(plain), packing, status)
 
 
 def uploaded() -> bytes:

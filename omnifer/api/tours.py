@@ -2,12 +2,12 @@
 
 import contextlib
 
-from flask import Blueprint, Response, current_app, request
+from flask import Blueprint, Response, request
 from flask_wtf.csrf import generate_csrf
 
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
-from omnifer.api.packing import packing_for
+from omnifer.api.packing import json_of, packing_for
 from omnifer.core.load.keep import ridden_by
 from omnifer.core.mends import mended
 from omnifer.core.model.glance import Glance
@@ -147,11 +147,7 @@ def restore_tour(tour_id: str) -> Response:
 def read_tour(tour_id: str) -> Response:
     """One tour and what it means."""
     packing = packing_for(request)
-    response: Response = current_app.response_class(desk().answer_json(tour_id, packing), mimetype="application/json")
-    response.headers["Vary"] = "Accept-Encoding"
-    if packing.name:
-        response.headers["Content-Encoding"] = packing.name
-    return response
+    return json_of(desk().answer_json(tour_id, packing), packing)
 
 
 @blueprint.patch("/api/tours/<tour_id>")

@@ -27,11 +27,11 @@ Made = TypeVar("Made")
 PROFILE, FROM_KM = "profile", "from_km"
 """What a reading has besides the parts of the tour."""
 RIDDEN = "kit.ridden"
-"""The kit with no more of each thing than a ride depends on: not what it is packed beside, nor what its rider thinks of it."""
+"""The kit with no more of each thing than a ride depends on: not what it is called, nor what it is packed beside."""
 NOT_RIDDEN: Mapping[str, object] = {
     "volume_l": 0.0, "pressed_l": 0.0, "longest_mm": 0.0, "dry": "any", "wet": False, "natures": (), "not_with": (),
     "guessed": (), "may_stay": False, "bag": False, "fit": None, "condition": "trusted", "held": "owned", "spare": False,
-    "must": False, "unused_tours": 0, "year": None, "instead_of": None, "closed": False, "group": "",
+    "name": "", "must": False, "unused_tours": 0, "year": None, "instead_of": None, "closed": False, "group": "",
 }  # fmt: skip
 """The other fields, and what all things have there as a ride reads them."""
 NOTES: Mapping[str, object] = {"because": "", "last_time": "", "library_id": None}
@@ -82,7 +82,7 @@ class Kept(Generic[Made]):
     Parameters
     ----------
     most : int
-        How many; the oldest goes first.
+        How many; what was not asked for longest goes first.
     """
 
     def __init__(self, most: int = KEPT) -> None:
@@ -92,9 +92,10 @@ class Kept(Generic[Made]):
 
     def of(self, very: tuple[object, ...], equal: tuple[object, ...], make: Callable[[], Made]) -> Made:
         """What was made of the very same, and of what is equal; made now where nothing was."""
-        for of_very, of_equal, made in reversed(self.all()):
-            if all(a is b for a, b in zip(of_very, very, strict=True)) and of_equal == equal:
-                return made
+        for one in reversed(self.all()):
+            if all(a is b for a, b in zip(one[0], very, strict=True)) and one[1] == equal:
+                self._last(one)
+                return one[2]
         made = make()
         self.keep(very, equal, made)
         return made
@@ -108,6 +109,23 @@ class Kept(Generic[Made]):
         """Keep something."""
         with self._lock:
             self._kept.append((very, equal, made))
+
+    def again(self, very: tuple[object, ...]) -> tuple[bool, Made | None]:
+        """Whether something was made of the very same, and what."""
+        one = next((one for one in reversed(self.all()) if all(a is b for a, b in zip(one[0], very, strict=True))), None)
+        if one is None:
+            return False, None
+        self._last(one)
+        return True, one[2]
+
+    def _last(self, one: tuple[tuple[object, ...], tuple[object, ...], Made]) -> None:
+        """What was asked for just now goes last."""
+        with self._lock:
+            for k, other in enumerate(self._kept):
+                if other is one:
+                    del self._kept[k]
+                    self._kept.append(one)
+                    break
 
     def forget(self) -> None:
         """Let go of all of it."""
@@ -152,14 +170,13 @@ class Stage(Generic[Made]):
     def of(self, at: "Reading") -> Made:
         """What was made of the very same, or is made now."""
         read = tuple(at.part(r) if isinstance(r, str) else at[r] for r in self.reads)
-        kept = self._kept.all()
-        for of, _, before in reversed(kept):
-            if all(a is b for a, b in zip(of, read, strict=True)):
-                return before
+        there, before = self._kept.again(read)
+        if there:
+            return cast(Made, before)
         within = at.for_(self)
         made = self.make(within)
         if self.by_value:
-            made = next((before for _, _, before in reversed(kept) if before == made), made)
+            made = next((one for _, _, one in reversed(self._kept.all()) if one == made), made)
         if not within.asked.more:
             self._kept.keep(read, (), made)
         return made

@@ -46,6 +46,8 @@ class Packing(NamedTuple):
 
 MOST_GLANCES = 200
 MOST_REPLANNED = 8
+QUICKLY = 1
+"""Level at which what is worked out is packed: a fifth larger than usual, in a fifth of the time."""
 MOST_MEANT = 24
 """Assessments whose parts are at hand; those of one tour share nearly all of them."""
 MOST_ANSWER_BYTES = 48 * 2**20
@@ -90,7 +92,7 @@ class Desk:
         found = assess(stored.sheet, self.profile(stored)).model_dump_json().encode()
         # A full disk keeps nobody from reading.
         with contextlib.suppress(*AWAY):
-            self.assessed.keep(digest, zlib.compress(found))
+            self.assessed.keep(digest, zlib.compress(found, QUICKLY))
         return found
 
     def _remember(self, stored: StoredTour, found: Assessment) -> None:
@@ -98,7 +100,7 @@ class Desk:
         digest, told = f"{stored.digest}-{rules_digest()}", found.model_dump_json().encode()
         # The change is kept by now: that this could not be is no reason to say otherwise.
         with contextlib.suppress(*AWAY):
-            self.assessed.keep(digest, zlib.compress(told))
+            self.assessed.keep(digest, zlib.compress(told, QUICKLY))
         self._office.assessments.keep((self.assessed.owner_id, digest), told)
 
     def answer(self, tour_id: str) -> TourAnswer:
@@ -119,29 +121,34 @@ class Desk:
         )  # fmt: skip
 
     def _answered(self, stored: StoredTour, found: Assessment, remarks: Sequence[str] = ()) -> TourAnswer:
-        self._office.meant.keep(_state(stored), found)
+        self._office.meant.keep((self.assessed.owner_id, _state(stored)), (stored.sheet, found))
         return TourAnswer(tour=view(stored), assessment=found, state=_state(stored), remarks=list(remarks))
 
     def since(self, had: str, answer: TourAnswer) -> TourOtherwise | None:
         """An answer as it differs from a state that its reader has; None where that is not known here any more."""
-        revision, _, _ = had.partition("-")
-        if not revision.isdigit() or not 0 < int(revision) < 2**31:
+        known = self._office.meant.peek((self.assessed.owner_id, had)) or self._meant(had, answer.tour.id)
+        if known is None:
             return None
-        try:
-            stored = self.tours.read(answer.tour.id, int(revision))
-        except (NotThereError, StaleError, UnreadableError):
-            return None
-        if _state(stored) != had:
-            return None
-        before = self._office.meant.of(had, lambda: self.assessment(stored))
+        sheet, before = known
         # What is said around the sheet may have been otherwise when the reader was told.
         around = answer.tour.model_dump(mode="json", exclude={"sheet"})
         changes = [
             *(Otherwise(at=("tour", name), to=value) for name, value in around.items()),
-            *otherwise(stored.sheet, answer.tour.sheet, ("tour", "sheet")),
+            *otherwise(sheet, answer.tour.sheet, ("tour", "sheet")),
             *otherwise(before, answer.assessment, ("assessment",)),
         ]
         return TourOtherwise(since=had, state=answer.state, changes=changes, remarks=answer.remarks)
+
+    def _meant(self, state: str, tour_id: str) -> tuple[TourSheet, Assessment] | None:
+        """A state of a tour and what it means, read again; None where it is gone, or is none."""
+        revision, _, _ = state.partition("-")
+        if not revision.isdigit() or not 0 < int(revision) < 2**31:
+            return None
+        try:
+            stored = self.tours.read(tour_id, int(revision))
+        except (NotThereError, StaleError, UnreadableError):
+            return None
+        return (stored.sheet, self.assessment(stored)) if _state(stored) == state else None
 
     def glance(self, tour_id: str) -> Glance:
         """The tour as a page of tours draws it; made once for each of its states."""
@@ -293,7 +300,7 @@ class Desk:
         A load that was not changed itself lets go of what is there no longer; one that was is taken at its word.
         """
         if now.revision == seen.revision:
-            return checked(sheet if sheet.load != seen.sheet.load else standing(sheet))
+            return checked(sheet if sheet.load != seen.sheet.load else standing(sheet), seen.sheet)
         if track is not None or now.track_id != seen.track_id:
             raise StaleError(now.revision)
         try:
@@ -316,7 +323,7 @@ class Office:
         self.profiles = Profiles(roads)
         self.glances: Lately[str, Glance] = Lately(MOST_GLANCES)
         self.assessments: Lately[tuple[int, str], bytes] = Lately(MOST_ANSWER_BYTES, len)
-        self.meant: Lately[str, Assessment] = Lately(MOST_MEANT)
+        self.meant: Lately[tuple[int, str], tuple[TourSheet, Assessment]] = Lately(MOST_MEANT)
         self.answers: Lately[tuple[object, ...], bytes] = Lately(MOST_ANSWER_BYTES, len)
         self.replanned: Lately[tuple[object, ...], Replanned] = Lately(MOST_REPLANNED)
         self.writers = Turns()
@@ -334,9 +341,17 @@ class Office:
         return Desk(Tours(pool, owner_id), Library(pool, owner_id), Diary(pool, owner_id), Assessed(pool, owner_id), self)
 
 
-def checked(sheet: TourSheet) -> TourSheet:
-    """A sheet validated from its figures up: parts that were copied with changes were not. Raises ValidationError."""
-    return TourSheet.model_validate(sheet.model_dump(include=set(TourSheet.model_fields)))
+def checked(sheet: TourSheet, known: TourSheet | None = None) -> TourSheet:
+    """A sheet validated from its figures up: parts that were copied with changes were not. Raises ValidationError.
+
+    Parameters
+    ----------
+    known : TourSheet, optional
+        A valid sheet: parts that are its very own are valid by themselves, and only held against the others.
+    """
+    own = {name for name in TourSheet.model_fields if known is not None and getattr(sheet, name) is getattr(known, name)}
+    parts = sheet.model_dump(include=set(TourSheet.model_fields) - own)
+    return TourSheet.model_validate(parts | {name: getattr(sheet, name) for name in own})
 
 
 def profile_known(tour: Tour) -> Profile | None:

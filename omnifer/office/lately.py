@@ -52,6 +52,13 @@ class Lately(Generic[Key, Made]):
             with self._lock:
                 del self._under_way[key]
 
+    def peek(self, key: Key) -> Made | None:
+        """What is kept under a key; None where nothing is."""
+        with self._lock:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+            return self._kept.get(key)
+
     def keep(self, key: Key, made: Made) -> None:
         """Keep something under a key."""
         with self._lock:

@@ -16,10 +16,13 @@ from pydantic import ValidationError
 from omnifer.core.model.outlook import Outlook
 from omnifer.core.model.road import Track
 from omnifer.core.model.tour import VERSION, Tour, TourSheet
+from omnifer.core.stages import Kept
 from omnifer.formats.problem import in_words
 from omnifer.formats.upgrade import upgrade
 from omnifer.store.database import QUERIES, NotThereError, Pool, StaleError, acting, one_of, uuid_of
 
+MOST_READ = 24
+"""States of tours whose sheets are at hand."""
 PART_OF = {"road": "road", "rig": "rig", "kit": "kit", "load": "load", "variants": "kept", "kept_loads": "kept"}
 """The part in which a field of the sheet is kept; all others make the head, which the list of tours reads."""
 FETCHED_BACK_DAYS = 30
@@ -162,6 +165,7 @@ class Tours:
                 track_id = self._add_track(connection, key, track)
             new_state = self._add_state(connection, key, state_id, track_id, what, sheet)
             moved = QUERIES.move_to_state(connection, tour_id=key, state_id=new_state)
+        _SHEETS.keep((), (str(key), moved["digest"], VERSION), sheet)
         return StoredTour(id=tour_id, what=what, sheet=sheet, track_id=track_id, can_undo=True, can_redo=False, **moved)
 
     def step(self, tour_id: str, revision: int, step: Step) -> None:
@@ -262,15 +266,22 @@ def parts_of(sheet: TourSheet) -> dict[str, dict[str, Any]]:
 
 
 def _sheet(row: dict[str, Any]) -> TourSheet:
-    """The sheet of a state, of whichever version it was written. Raises UnreadableError."""
-    document = {field: value for body in row["parts"].values() for field, value in body.items()}
+    """The sheet of a state, of whichever version it was written; of one known lately the very same. Raises UnreadableError."""
     try:
-        return TourSheet.model_validate(upgrade(document, row["version"]))
+        known = str(row["id"]), row["digest"], row["version"]
+        return _SHEETS.of((), known, lambda: TourSheet.model_validate(upgrade(_document(row["parts"]), row["version"])))
     except ValidationError as error:
         why = in_words(error, 1)
     except (ValueError, TypeError, KeyError, AttributeError) as error:
         why = str(error)
-    raise UnreadableError(why, row, document)
+    raise UnreadableError(why, row, _document(row["parts"]))
+
+
+_SHEETS: Kept[TourSheet] = Kept(MOST_READ)
+
+
+def _document(parts: str) -> dict[str, Any]:
+    return {field: value for body in json.loads(parts).values() for field, value in body.items()}
 
 
 def pack_track(track: Track) -> bytes:

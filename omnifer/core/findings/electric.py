@@ -23,12 +23,12 @@ IDLE_SHARE = 0.15
 """A panel that pays on a smaller part of the days is worth a word [-]; practice."""
 
 
-@looks_at("voyage")
+@looks_at("voyage", "kit")
 def dying_devices(s: Situation) -> Iterator[Draft]:
     """What runs down before it can be charged."""
     if s.voyage is None or s.voyage.power is None:
         return
-    power, first = s.voyage.power, dict[str, Death]()
+    power, first, names = s.voyage.power, dict[str, Death](), s.tour.names
     for death in power.deaths:
         first.setdefault(death.thing.id, death)
     for death in first.values():
@@ -42,8 +42,8 @@ def dying_devices(s: Situation) -> Iterator[Draft]:
             kind="device_dies",
             grade="stops_you" if calls else "slows_you" if role.navigates or role.light else "worth_knowing",
             cause="" if role.fed_by == "cells" else "electricity",
-            case=say("{thing} from day {day}", thing=death.thing.name, day=number(death.day)),
-            sentence=say("{thing} is dead from day {day}.", thing=death.thing.name, day=number(death.day)),
+            case=say("{thing} from day {day}", thing=names[death.thing.id], day=number(death.day)),
+            sentence=say("{thing} is dead from day {day}.", thing=names[death.thing.id], day=number(death.day)),
             reason=say(
                 words.get(role.fed_by, "") + again, daily=wh(power.daily_wh), banks=wh(power.capacity_wh), times=number(times)
             ),

@@ -155,6 +155,11 @@ class TourSheet(Noun):
         return tuple(t.model_copy(update={"where": away[t.inside]}) if t.inside in away else t for t in self.kit)
 
     @property
+    def names(self) -> dict[str, str]:
+        """What things are called, by identifier."""
+        return {thing.id: thing.name for thing in self.kit}
+
+    @property
     def carriers(self) -> tuple[Carrier, ...]:
         """All carriers of all bikes, in order."""
         return tuple(carrier for bike in self.rig.bikes for carrier in bike.carriers)

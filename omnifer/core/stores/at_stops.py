@@ -70,7 +70,7 @@ class _Deeds:
     """What to do for one supply, place by place."""
 
     def __init__(self, tour: TourSheet, voyage: Voyage, supply: Supply, larder: Larder) -> None:
-        self.tour, self.voyage, self.supply, self.larder = tour, voyage, supply, larder
+        self.tour, self.voyage, self.supply, self.larder, self.names = tour, voyage, supply, larder, tour.names
         self.taken: list[float] = supply.taken.tolist()
         self.lasting = _lasting(voyage, supply)
         name, unit = supply.kind.name, supply.kind.kg_per_unit or 1.0
@@ -105,7 +105,7 @@ class _Deeds:
         unit = self.supply.kind.kg_per_unit or 1.0
         return [
             VesselFill(
-                thing_id=t.id, name=t.name, count=n, holds=round(t.holds_kg / unit, 3), filled=round(held[place], 3),
+                thing_id=t.id, name=self.names[t.id], count=n, holds=round(t.holds_kg / unit, 3), filled=round(held[place], 3),
                 soft=t.soft_vessel, until_day=self._filled_next(held, place),
             )
             for (t, n), held in zip(self.vessels, self.filled, strict=True)
@@ -145,7 +145,9 @@ class _Deeds:
             case _:
                 unit = "" if supply.kind.unit == "pieces" else supply.kind.unit
                 size = number(pack)
-                return say("{name}, {n} of {size} " + unit, name=supply.kind.label, n=number(round(taken / pack)), size=size)
+                return say(
+                    "{name}, {n} of {size} " + unit, name=self.names[supply.kind.name], n=number(round(taken / pack)), size=size
+                )
 
     def _note(self, place: int, by_hand: float, treated: bool, vessels: list[VesselFill]) -> Text | None:
         """What is short, how it is treated, or what stays empty."""
@@ -164,7 +166,7 @@ class _Deeds:
             if treats.thing is None:
                 return say("to be treated, and nothing on board does")
             words = "{thing}: {by_hand} by hand" + (", then wait {wait}" if treats.wait_min else "")
-            return say(words, thing=treats.thing.name, by_hand=minutes(by_hand), wait=minutes(treats.wait_min))
+            return say(words, thing=self.names[treats.thing.id], by_hand=minutes(by_hand), wait=minutes(treats.wait_min))
         empty = [v for v in vessels if v.filled <= HARDLY and v.until_day is not None]
         if empty:
             names = " and ".join(dict.fromkeys(v.name for v in empty))
@@ -183,7 +185,7 @@ def _packs(tour: TourSheet, supply: Supply, taken: float) -> list[ShopItem]:
     volume = 0.0 if thing is None else thing.volume_l * packs
     return [
         ShopItem(
-            id=supply.kind.name, name=supply.kind.label if thing is not None else "canister", packs=packs, pack=pack,
+            id=supply.kind.name, name=thing.name if thing is not None else "canister", packs=packs, pack=pack,
             unit=supply.kind.unit, kg=round(taken * supply.kind.kg_per_unit, 3), litres=round(volume, 2),
             sold_litres=round(volume, 2), price=None if price is None else round(taken * price, 2), eat_first=False,
         )

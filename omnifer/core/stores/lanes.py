@@ -33,10 +33,11 @@ def _of_supply(tour: TourSheet, voyage: Voyage, name: str, supply: Supply) -> La
     stretch = supply.stretch(at_km, leaving)
     stock = voyage.stock[name] / kind.kg_per_unit if kind.kg_per_unit else supply.on_board(at_km, leaving, voyage.nodes.km)
     small = name not in ("water", "food", "fuel")
+    label = tour.names.get(name, kind.label)
     capacity = None if not np.isfinite(supply.capacity).all() else _column(supply.capacity[stretch])
     return Lane(
         key=name, group="small" if small else name,
-        name=kind.label if small else kind.label.capitalize(), unit=kind.unit if small else kind.quantity,
+        name=label if small else label.capitalize(), unit=kind.unit if small else kind.quantity,
         stock=_column(stock, 3), capacity=capacity, reserve=_column(supply.reserve[stretch]),
         short=_column(supply.short[stretch]), days_left=_column(_days_left(voyage, supply, stock), 1),
         a_day=round(float(supply.used.sum()) / voyage.days.count, 3),
@@ -94,7 +95,7 @@ def _notes(tour: TourSheet, voyage: Voyage, supply: Supply) -> Iterator[LaneNote
         for vessel, _ in voyage.ride.vessels:
             if vessel.holds_water_l < brimful[vessel.id]:
                 words = "{vessel} is filled with {some} of {all}: its bag bears no more"
-                told = say(words, vessel=vessel.name, some=litres(vessel.holds_water_l), all=litres(brimful[vessel.id]))
+                told = say(words, vessel=tour.names[vessel.id], some=litres(vessel.holds_water_l), all=litres(brimful[vessel.id]))
                 yield _note(voyage, float(supply.refills.km[int(np.argmax(supply.amounts.leaving))]), told)
 
 
@@ -106,13 +107,13 @@ def _stays_empty(tour: TourSheet, voyage: Voyage, supply: Supply) -> Iterator[La
     needed = np.flatnonzero(supply.amounts.leaving > before + NONE_LEFT)
     if len(mine) > 1 and needed.size and needed[0] > 0:
         km = float(supply.refills.km[needed[0]])
-        yield _note(voyage, km, say("{vessel} stays empty to here", vessel=mine[-1][0].name))
+        yield _note(voyage, km, say("{vessel} stays empty to here", vessel=tour.names[mine[-1][0].id]))
 
 
 def _of_power(tour: TourSheet, voyage: Voyage) -> Lane:
     power = voyage.power
     assert power is not None
-    stock = power.at(voyage.at_km, voyage.leaving)
+    names, stock = tour.names, power.at(voyage.at_km, voyage.leaving)
     daily = np.full(1, power.daily_wh * tour.practice.power_reserve_days)
     lasts = stock / power.daily_wh if power.daily_wh else np.zeros(stock.size)
     notes = []
@@ -129,7 +130,7 @@ def _of_power(tour: TourSheet, voyage: Voyage) -> Lane:
         a_day=round(power.daily_wh, 1), notes=notes,
         gone=[
             Gone(from_km=round(d.from_km, 2), to_km=round(d.to_km, 2), from_day=d.day, to_day=d.to_day,
-                 words=say("{thing} dead", thing=d.thing.name))
+                 words=say("{thing} dead", thing=names[d.thing.id]))
             for d in power.deaths
         ],
     )  # fmt: skip

@@ -75,7 +75,7 @@ def schedule(tour: TourSheet, road: Profile, besides: Collection[str] = ()) -> S
         found = solve(supply, per_minute, money)
         value, bound, proven = value + found.value, bound + found.bound, proven and found.proven
         if found.lacking > SAME:
-            cannot.append(supply.kind.label)
+            cannot.append(tour.names.get(name, supply.kind.label))
         other = replace(supply, amounts=as_taken(supply, found.take))
         now, then_ = (worth(s, per_minute, money) for s in (supply, other))
         if name not in besides and then_ < now - max(HARDLY_LIGHTER * now, LEAST_LIGHTER):

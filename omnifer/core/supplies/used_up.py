@@ -32,7 +32,7 @@ def plan(ride: Ride, thing: Thing, water_supply: Supply) -> Supply:
     """One thing that is used up, in its own unit."""
     role = thing.role
     assert isinstance(role, UsedUp)
-    kind = Kind(thing.id, thing.name, role.unit, COUNTED, role.per_unit_kg, limited=True)
+    kind = Kind(thing.id, "small things", role.unit, COUNTED, role.per_unit_kg, limited=True)
     sold_at = "nowhere" if PRESCRIBED in thing.serves else role.sold_at
     refills = places_of(ride, thing.id, ride.open_shops(SHOPS[sold_at]))
     used, at_km, at_once = _use(ride, thing, role, water_supply)

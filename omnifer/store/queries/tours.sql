@@ -25,7 +25,7 @@ SELECT tour.id, step.revision, tour.changed_at, state.id AS state_id, state.trac
        track_digest(state.id) AS track_digest,
        state.parent_id IS NOT NULL AS can_undo,
        EXISTS (SELECT 1 FROM tour_state AS child WHERE child.parent_id = state.id) AS can_redo,
-       (SELECT jsonb_object_agg(part.name, part.body)
+       (SELECT CAST(jsonb_object_agg(part.name, part.body) AS text)
           FROM state_part
           JOIN tour_part AS part ON part.id = state_part.part_id
          WHERE state_part.state_id = state.id) AS parts
