@@ -1,5 +1,6 @@
 /** The only place that talks to the network. */
 import { EventSourceParserStream } from 'eventsource-parser/stream'
+import { replaceEqualDeep } from '@tanstack/react-query'
 import createClient from 'openapi-fetch'
 import { answered } from '../offline/kept'
 import { otherwise } from './since'
@@ -129,7 +130,13 @@ async function csrf(): Promise<string> {
 const held = new Map<string, TourAnswer[]>()
 const HELD = 3
 
-function hold(answer: TourAnswer): TourAnswer {
+/** What of it is equal to what was there stays the very same object: who draws that need not draw it again. */
+function hold(told: TourAnswer): TourAnswer {
+  const before = held.get(told.tour.id)?.[0]
+  return keep(before ? replaceEqualDeep(before, told) : told)
+}
+
+function keep(answer: TourAnswer): TourAnswer {
   const before = held.get(answer.tour.id) ?? []
   held.set(answer.tour.id, [answer, ...before.filter((one) => one.state !== answer.state)].slice(0, HELD))
   return answer
@@ -142,8 +149,8 @@ async function whole<T>(told: T, tour_id: string): Promise<T> {
   if (!('changes' in told && 'since' in told)) return told
   const news = told as unknown as TourOtherwise
   const had = held.get(tour_id)?.find((one) => one.state === news.since)
-  const now = had ? { ...otherwise(had, news.changes), state: news.state } : await api.tour(tour_id)
-  return { ...hold(now), remarks: news.remarks } as never
+  const now = had ? keep({ ...otherwise(had, news.changes), state: news.state }) : await api.tour(tour_id)
+  return { ...now, remarks: news.remarks } as never
 }
 
 const tourIn = (url: string) => /\/api\/tours\/([^/]+)/.exec(url)?.[1] ?? ''

@@ -100,6 +100,8 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const key = useMemo(() => ['tour', id], [id])
   const { data, error, failureReason, refetch } = useQuery<TourAnswer>({
     queryKey: key,
+    // What did not change is the very same already: see `api/client.ts`.
+    structuralSharing: false,
     queryFn: async () => {
       const read = await api.tour(id)
       // Read before a change that was answered meanwhile, it is older than what is here.

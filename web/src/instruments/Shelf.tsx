@@ -1,5 +1,5 @@
 /** What is not stowed yet, by the moment a hand needs it; and what rides where. */
-import { useMemo, useState } from 'react'
+import { useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Tab, TabList, TabPanel, Tabs, ToggleButton } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Placement, Thing } from '../api/client'
@@ -9,11 +9,11 @@ import { Icon, REACH_WORDS } from '../ui/icons'
 import { Swatch } from '../ui/Swatch'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { phone } from '../ui/theme'
-import { type CarrierEntry, moveGroup, pinCarrier, pinThing, swapCarriers, withNested } from './loadEdits'
+import { type CarrierEntry, pinCarrier, swapCarriers } from './loadEdits'
 import { useFocus, useHand } from './moment'
-import { minutesWords, Tag } from './Tag'
-import { usePlaces, useStow } from './useStow'
-import { WhyDialog } from './WhyDialog'
+import { minutesWords } from './Tag'
+import { ThingRow } from './ThingRow'
+import { useStow } from './useStow'
 
 const Column = styled.section`
   display: flex;
@@ -139,7 +139,12 @@ export function Shelf() {
   const { sheet, assessment } = useDesk()
   const { carrierId, setCarrier } = useFocus()
   const { inHand } = useHand()
-  const { entries, stow, wordsFor } = useStow()
+  const stowing = useStow()
+  const { entries, stow, wordsFor, holds } = stowing
+  const acts = useRef(stowing)
+  useLayoutEffect(() => {
+    acts.current = stowing
+  })
   const [several, setSeveral] = useState(false)
   const { mending, setMending } = usePreferences()
   const units = useUnits()
@@ -158,6 +163,11 @@ export function Shelf() {
   const shelfCount = onShelf.reduce((sum, t) => sum + (assessment.shelf[t.id] ?? 0), 0)
   const placedCount = sheet.load.placements.reduce((sum, p) => sum + p.count, 0)
   const stowed = inHand.some((h) => h.from !== null)
+  const row = (thing: Thing, count: number, from: string | null) => ({
+    ...{ thing, count, from, several, acts },
+    minutes: assessment.minutes_a_day[thing.id],
+    held: holds({ thingId: thing.id, count, from }),
+  })
   const groups = carrierId ? entries.filter((e) => e.id === carrierId) : entries
   return (
     <Column
@@ -207,7 +217,7 @@ export function Shelf() {
                       {REACH_WORDS[reach]}
                     </RailLine>
                     {things.map((t) => (
-                      <ThingTag key={t.id} thing={t} count={assessment.shelf[t.id] ?? 0} from={null} several={several} />
+                      <ThingRow key={t.id} {...row(t, assessment.shelf[t.id] ?? 0, null)} />
                     ))}
                   </div>
                 )
@@ -220,18 +230,7 @@ export function Shelf() {
                     <BagLine entry={entry} inside={inside} />
                     {inside.map((p) => {
                       const thing = byId.get(p.thing_id)
-                      return (
-                        thing && (
-                          <ThingTag
-                            key={p.thing_id + String(p.pinned)}
-                            thing={thing}
-                            count={p.count}
-                            from={p.carrier_id}
-                            pinned={p.pinned}
-                            several={several}
-                          />
-                        )
-                      )
+                      return thing && <ThingRow key={p.thing_id + String(p.pinned)} {...row(thing, p.count, p.carrier_id)} pinned={p.pinned} />
                     })}
                     <FoodLine carrierId={entry.id} />
                   </div>
@@ -327,112 +326,5 @@ function FoodLine({ carrierId }: { carrierId: string }) {
       {share.tenths * 10}
       {'\u00a0'}% of the food
     </p>
-  )
-}
-
-function ThingTag({ thing, count, from, pinned, several }: { thing: Thing; count: number; from: string | null; pinned?: boolean; several: boolean }) {
-  const { assessment } = useDesk()
-  const { inHand } = useHand()
-  const { pickUp, putBack, holds, move } = useStow()
-  const mine = { thingId: thing.id, count, from }
-  const held = holds(mine)
-  return (
-    <Tag
-      thing={thing}
-      count={count}
-      minutes={assessment.minutes_a_day[thing.id]}
-      held={held}
-      pinned={pinned}
-      onPress={(more) => (held ? putBack(mine) : pickUp(mine, more || several))}
-      onDragStart={() => !held && pickUp(mine, several)}
-      onDrop={(to) => move(held || several ? [...inHand.filter((h) => h.thingId !== thing.id || h.from !== from), mine] : [mine], to)}
-      menu={<MoveMenu thing={thing} count={count} from={from} pinned={pinned} />}
-    />
-  )
-}
-
-function MoveMenu({ thing, count, from, pinned }: { thing: Thing; count: number; from: string | null; pinned?: boolean }) {
-  const [open, setOpen] = useState(false)
-  const { sheet, change, assessment } = useDesk()
-  const { move, entries, label } = useStow()
-  const mine = sheet.rig.bikes.find((b) => b.carriers.some((c) => c.id === from))?.carriers
-  const at = mine?.find((c) => c.id === from)
-  const twin = mine?.find((c) => c.kind === at?.kind && c.id !== from && c.side !== 'middle' && c.side !== at?.side)?.id
-  const [asked, setAsked] = useState(false)
-  const places = usePlaces(open ? [{ thingId: thing.id, count, from }] : [])
-  const units = useUnits()
-  const ordered = [...places.keys(), ...entries.map((e) => e.id).filter((id) => !places.has(id))]
-  const listed: MenuEntry[] = ordered.flatMap((id) => {
-    const entry = entries.find((e) => e.id === id)
-    if (!entry || id === from) return []
-    const place = places.get(id)
-    const note = place?.reason ? units.say(place.reason) : place?.fits ? 'fits' : undefined
-    return [{ id, text: entry.label, note }]
-  })
-  listed.unshift({
-    id: '#why',
-    text: from === null ? 'What would each place cost?' : 'Why here?',
-    note: 'and what every other place would cost',
-  })
-  if (from !== null) {
-    listed.unshift({ id: '#shelf', text: 'Back to the shelf' })
-    if (thing.group) listed.unshift({ id: '#pinkit', text: `${pinned ? 'Unpin' : 'Pin'} all of “${thing.group}” here` })
-    listed.unshift({ id: '#pin', text: pinned ? 'Unpin' : 'Pin it here', note: 'a proposal leaves pinned things where they are' })
-    if (count > 1) listed.unshift({ id: '#one', text: 'Take one in hand' })
-    if (count > 1 && twin) listed.unshift({ id: '#split', text: `Half of them to ${label(twin)}` })
-  }
-  const kit = sheet.kit.filter((t) => thing.group && t.group === thing.group)
-  const together = kit
-    .filter((t) => t.inside === null)
-    .map((t) => ({
-      id: t.id,
-      count:
-        from === null
-          ? (assessment.shelf[t.id] ?? 0)
-          : sheet.load.placements.filter((p) => p.thing_id === t.id && p.carrier_id === from).reduce((n, p) => n + p.count, 0),
-    }))
-    .filter((t) => t.count > 0)
-    .flatMap((t) => withNested(sheet.kit, t.id, t.count))
-  if (together.length > 1) {
-    listed.push(
-      ...ordered
-        .flatMap((id) => {
-          const entry = entries.find((e) => e.id === id)
-          return entry && id !== from ? [{ id: `#kit:${id}`, text: `Whole kit “${thing.group}” to ${entry.label}` }] : []
-        })
-        .slice(0, 6),
-    )
-  }
-  const { pickUp } = useStow()
-  return (
-    <>
-      {asked && <WhyDialog thing={thing} from={from} onClose={() => setAsked(false)} />}
-      <Menu
-        label={`Move ${thing.name}`}
-        entries={listed}
-        onChoose={(id) => {
-          if (id === '#why') setAsked(true)
-          else if (id === '#shelf') move([{ thingId: thing.id, count, from }], null)
-          else if (id === '#split' && twin && from !== null) move([{ thingId: thing.id, count: Math.floor(count / 2), from }], twin)
-          else if (id.startsWith('#kit:'))
-            void change(`Move the kit ${thing.group} to ${label(id.slice(5))}`.slice(0, 200), {
-              load: moveGroup(sheet.load, together, from, id.slice(5)),
-            })
-          else if (id === '#pinkit' && from !== null) {
-            const here = kit.reduce((load, t) => pinThing(load, t.id, from, !pinned), sheet.load)
-            void change(`${pinned ? 'Unpin' : 'Pin'} the kit ${thing.group} in ${label(from)}`.slice(0, 200), { load: here })
-          } else if (id === '#one') pickUp({ thingId: thing.id, count: 1, from })
-          else if (id === '#pin' && from !== null) {
-            void change(`${pinned ? 'Unpin' : 'Pin'} ${thing.name}`.slice(0, 200), {
-              load: pinThing(sheet.load, thing.id, from, !pinned),
-            })
-          } else move([{ thingId: thing.id, count, from }], id)
-        }}
-      >
-        <IconButton aria-label={`Move ${thing.name}`} onPressStart={() => setOpen(true)} onFocus={() => setOpen(true)}>
-          <Icon name="more" size={16} />
-        </IconButton>
-      </Menu>
-    </>
   )
 }

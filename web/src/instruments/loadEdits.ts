@@ -68,13 +68,13 @@ export interface CarrierEntry {
 const SIDE_WORDS = { left: 'left', right: 'right', middle: 'middle' }
 
 /** All carriers with a name that is unique on this tour: side, place or rider is added where two share one. */
-export function carrierEntries(sheet: TourSheet): CarrierEntry[] {
+export function carrierEntries(sheet: Pick<TourSheet, 'rig' | 'riders'>): CarrierEntry[] {
   const names = namesOf(sheet)
   return sheet.rig.bikes.flatMap((bike) => bike.carriers.map((c) => ({ id: c.id, name: c.name, bikeId: bike.id, label: names.get(c.id) ?? c.name })))
 }
 
 /** Names of carriers that tell them apart: of two alike by their side, else by where they hang, else by whose bike it is. */
-export function namesOf(sheet: TourSheet): Map<string, string> {
+export function namesOf(sheet: Pick<TourSheet, 'rig' | 'riders'>): Map<string, string> {
   const all = sheet.rig.bikes.flatMap((bike) => bike.carriers.map((carrier) => ({ carrier, bike, name: carrier.name })))
   const rider = (id: string) => sheet.riders.find((r) => r.id === id)?.name ?? ''
   const ways: ((entry: (typeof all)[number]) => string)[] = [

@@ -1,5 +1,5 @@
 /** Picking up, stowing and speaking of it: one way for pointer, finger, keyboard and menu, for one thing and for several. */
-import { useQuery } from '@tanstack/react-query'
+import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api, type PlaceFor } from '../api/client'
 import { useDesk, useTrial } from '../api/tour'
@@ -10,12 +10,14 @@ import { type Held, useHand, useVoice } from './moment'
 const same = (a: Held, b: Held) => a.thingId === b.thingId && a.from === b.from
 
 export function useStow() {
-  const { sheet, change, repair } = useDesk()
+  const { tour, sheet, change, repair } = useDesk()
+  const queries = useQueryClient()
   const { mending } = usePreferences()
   const { inHand, setInHand } = useHand()
   const { trial } = useTrial()
   const speak = useVoice()
-  const entries = useMemo(() => carrierEntries(sheet), [sheet])
+  const { rig, riders } = sheet
+  const entries = useMemo(() => carrierEntries({ rig, riders }), [rig, riders])
   const label = (id: string | null) => (id === null ? 'the shelf' : (entries.find((e) => e.id === id)?.label ?? ''))
   const nameOf = (id: string) => sheet.kit.find((t) => t.id === id)?.name ?? ''
   const wordsFor = (things: Held[]) => (things.length === 1 && things[0] ? nameOf(things[0].thingId) : `${things.length} things`)
@@ -45,6 +47,7 @@ export function useStow() {
   }
   return {
     entries,
+    inHand,
     label,
     wordsFor,
     move,
@@ -60,19 +63,21 @@ export function useStow() {
       setInHand(things)
       speak(`${wordsFor(things)} in hand. Choose a bag, or Escape to put ${things.length > 1 ? 'them' : 'it'} back.`)
     },
+    /** Somebody is about to ask where it could go. */
+    foresee: (held: Held) => void queries.prefetchQuery(placesOf(tour.id, tour.revision, [held])),
     putBack: (held: Held) => setInHand(inHand.filter((h) => !same(h, held))),
     stow: (to: string | null) => inHand.length > 0 && move(inHand, to),
   }
 }
 
+function placesOf(id: string, revision: number, things: Held[]) {
+  const asked = things.map((t) => `${t.thingId}:${t.count}${t.from === null ? '' : `@${t.from}`}`).join(',')
+  return queryOptions({ queryKey: ['places', id, revision, asked], queryFn: () => api.places(id, asked) })
+}
+
 /** Where the things in hand could go together, best first; asked when they are picked up. */
 export function usePlaces(things: Held[]): Map<string, PlaceFor> {
   const { tour } = useDesk()
-  const asked = things.map((t) => `${t.thingId}:${t.count}${t.from === null ? '' : `@${t.from}`}`).join(',')
-  const { data } = useQuery({
-    queryKey: ['places', tour.id, tour.revision, asked],
-    queryFn: () => api.places(tour.id, asked),
-    enabled: things.length > 0,
-  })
+  const { data } = useQuery({ ...placesOf(tour.id, tour.revision, things), enabled: things.length > 0 })
   return useMemo(() => new Map((things.length ? (data?.places ?? []) : []).map((p) => [p.carrier_id, p])), [data, things.length])
 }

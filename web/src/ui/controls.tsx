@@ -150,37 +150,43 @@ export interface MenuEntry {
   off?: boolean
 }
 
-/** A button that opens a menu. */
-export function Menu({
-  label,
-  children,
-  entries,
-  onChoose,
-}: {
+interface Choices {
   label: string
-  children: ReactNode
   entries: MenuEntry[]
   onChoose: (id: string) => void
-}) {
+}
+
+/** A button that opens a menu. */
+export function Menu({ children, ...choices }: Choices & { children: ReactNode }) {
+  return <MenuButton menu={<MenuChoices {...choices} />}>{children}</MenuButton>
+}
+
+/** The same where what can be chosen takes work: it is made out once the menu opens. */
+export function MenuButton({ menu, children }: { menu: ReactNode; children: ReactNode }) {
   return (
     <Aria.MenuTrigger>
       {children}
-      <Popover>
-        <Aria.Menu
-          aria-label={label}
-          onAction={(key) => onChoose(String(key))}
-          items={entries}
-          disabledKeys={entries.filter((e) => e.off).map((e) => e.id)}
-        >
-          {(entry) => (
-            <MenuRow id={entry.id} textValue={entry.text}>
-              {entry.text}
-              {entry.note && <small>{entry.note}</small>}
-            </MenuRow>
-          )}
-        </Aria.Menu>
-      </Popover>
+      <Popover>{menu}</Popover>
     </Aria.MenuTrigger>
+  )
+}
+
+/** What can be chosen in a menu. */
+export function MenuChoices({ label, entries, onChoose }: Choices) {
+  return (
+    <Aria.Menu
+      aria-label={label}
+      onAction={(key) => onChoose(String(key))}
+      items={entries}
+      disabledKeys={entries.filter((e) => e.off).map((e) => e.id)}
+    >
+      {(entry) => (
+        <MenuRow id={entry.id} textValue={entry.text}>
+          {entry.text}
+          {entry.note && <small>{entry.note}</small>}
+        </MenuRow>
+      )}
+    </Aria.Menu>
   )
 }
 

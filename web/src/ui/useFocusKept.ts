@@ -14,8 +14,14 @@ const focusables = (within: Element) => [...within.querySelectorAll<HTMLElement>
 
 function holding(element: Element): Held {
   const around: Held['around'] = []
-  for (let ancestor = element.parentElement; ancestor && ancestor.tagName !== 'BODY'; ancestor = ancestor.parentElement)
-    around.push({ ancestor, at: focusables(ancestor).indexOf(element as HTMLElement) })
+  // In the order of the page those within an ancestor stand together: the first of them lies so far before it.
+  const all = focusables(document.body)
+  const own = all.indexOf(element as HTMLElement)
+  let first = own
+  for (let ancestor = element.parentElement; ancestor && ancestor.tagName !== 'BODY'; ancestor = ancestor.parentElement) {
+    while (first > 0 && ancestor.contains(all[first - 1] ?? null)) first -= 1
+    around.push({ ancestor, at: own - first })
+  }
   return { element, around }
 }
 
