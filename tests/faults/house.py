@@ -38,10 +38,11 @@ def until(true: Callable[[], object], what: str, patience_s: float = PATIENCE_S)
 class House:
     """A data folder that Debian's user postgres can enter, and what runs on it."""
 
-    def __init__(self) -> None:
-        root = Path("/dev/shm" if Path("/dev/shm").is_dir() else "/tmp")
+    def __init__(self, root: Path | None = None) -> None:
+        root = root or Path("/dev/shm" if Path("/dev/shm").is_dir() else "/tmp")
         self.folder = root / f"omnifer-start-{uuid.uuid4().hex[:8]}"
         self.folder.mkdir()
+        self.said = self.folder / "said"
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self.served: subprocess.Popen | None = None
@@ -50,11 +51,11 @@ class House:
         environment = {k: v for k, v in os.environ.items() if k != "DATABASE_URL"}
         environment |= {"OMNIFER_DATA": str(self.folder), "OMNIFER_PORT": str(self.port), "SPT_NOENV": "1"}
         command = [sys.executable, "-m", "omnifer.cli", "serve", "--empty"]
-        with (self.folder / "said").open("ab") as said:
+        with self.said.open("ab") as said:
             self.served = subprocess.Popen(command, env=environment, stdout=said, stderr=said)
         if wait:
             until(lambda: self.answers() or self.served.poll() is not None, "it does not answer")
-            assert self.served.poll() is None, (self.folder / "said").read_text()
+            assert self.served.poll() is None, self.said.read_text()
 
     def end(self, ending: signal.Signals = signal.SIGTERM) -> tuple[int, float]:
         """End it; its exit status, and how long that took [s]."""
@@ -108,7 +109,7 @@ class House:
         """End it; what it and its servers had to say stands beside a test that failed."""
         if self.served is not None and self.served.poll() is None:
             self.end()
-        for said in (self.folder / "said", self.folder / "log" / "web.log"):
+        for said in (self.said, self.folder / "log" / "web.log"):
             if said.exists():
                 print("\n".join(line for line in said.read_text().splitlines() if '"status": 2' not in line)[-3000:])
         shutil.rmtree(self.folder, ignore_errors=True)
