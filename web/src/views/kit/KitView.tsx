@@ -1,5 +1,5 @@
 /** The kit: one line a thing, by moment of use, by kit or as a table; typed, changed, several at once, brought from a sheet. */
-import { useMemo, useState } from 'react'
+import { useLayoutEffect, useMemo, useRef, useState } from 'react'
 import * as Aria from 'react-aria-components'
 import styled from 'styled-components'
 import type { Reach, Thing } from '../../api/client'
@@ -18,7 +18,7 @@ import { type Arrangement, found, groupsOf, inColumns, litresOf, massOf } from '
 import { KitTable } from './KitTable'
 import { Library } from './Library'
 import { ThingDialog } from './ThingDialog'
-import { howOf, ThingLines } from './ThingLines'
+import { howOf, lineOf, ThingLines } from './ThingLines'
 import { Unknown } from './Unknown'
 import { whereWords } from './WhereFields'
 import { useRanking } from './useRanking'
@@ -150,7 +150,8 @@ export function KitView() {
     [sheet.kit, minutes],
   )
   const things = useMemo(() => found(sheet.kit, query), [sheet.kit, query])
-  const entries = carrierEntries(sheet)
+  const { rig, riders } = sheet
+  const entries = useMemo(() => carrierEntries({ rig, riders }), [rig, riders])
   const placeOf = (t: Thing) => {
     const told = whereWords(t.where, (km) => units.show(km, 'distance'))
     if (t.where.length && !t.where.some((w) => w.how === 'packed') && (t.where[0]?.from_km ?? 0) === 0) return told
@@ -181,6 +182,19 @@ export function KitView() {
     return [units.say(row.ground), each].filter(Boolean).join('; ')
   }
   const groups = groupsOf(things, arranged, { ranking, assessment, riders: sheet.riders })
+  const dropped = (title: string, ids: string[]) => {
+    const group = groups.find((g) => g.title === title)
+    const names = ids.length === 1 ? (sheet.kit.find((t) => t.id === ids[0])?.name ?? '') : `${ids.length} things`
+    if (!ids.length || !group) return
+    const { reach } = group
+    if (reach) set(`Want ${names}: ${title}`, ids, (t) => ({ reach, guessed: t.guessed.filter((g) => g !== 'reach') }))
+    else if (arranged === 'rider') set(`${title}: ${names}`, ids, () => ({ rider_id: group.id === '-' ? null : group.id }))
+    else if (arranged === 'kit') set(`Put ${names} in ${title}`, ids, () => ({ group: group.id === '-' ? '' : title }))
+  }
+  const onDrop = useRef(dropped)
+  useLayoutEffect(() => {
+    onDrop.current = dropped
+  })
   const columns = small ? 1 : middling || library || arranged === 'price' ? 2 : 3
   const picked = sheet.kit.filter((t) => chosen.has(t.id))
   return (
@@ -257,23 +271,11 @@ export function KitView() {
                       </RailLine>
                       <ThingLines
                         title={group.title}
-                        things={group.things}
+                        lines={group.things.map((t) => lineOf(t, arranged === 'price' ? groundOf(t) : whyOf(t), minutes[t.id] ?? 0, scales))}
                         chosen={chosen}
                         onChoose={setChosen}
                         onOpen={setEditing}
-                        onDrop={(ids) => {
-                          const names = ids.length === 1 ? (sheet.kit.find((t) => t.id === ids[0])?.name ?? '') : `${ids.length} things`
-                          if (!ids.length) return
-                          const { reach } = group
-                          if (reach) set(`Want ${names}: ${group.title}`, ids, (t) => ({ reach, guessed: t.guessed.filter((g) => g !== 'reach') }))
-                          else if (arranged === 'rider')
-                            set(`${group.title}: ${names}`, ids, () => ({ rider_id: group.id === '-' ? null : group.id }))
-                          else if (arranged === 'kit')
-                            set(`Put ${names} in ${group.title}`, ids, () => ({ group: group.id === '-' ? '' : group.title }))
-                        }}
-                        scales={scales}
-                        minutes={minutes}
-                        whyOf={arranged === 'price' ? groundOf : whyOf}
+                        onDrop={onDrop}
                         empty={query ? 'Nothing here has such a name.' : group.reach ? EXAMPLES[group.reach] : ''}
                       />
                     </section>

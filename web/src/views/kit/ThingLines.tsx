@@ -1,4 +1,5 @@
 /** Things one a line: where each is, why it comes, its price as three bars, kilograms and litres. Lines are chosen, opened and dragged. */
+import { memo, type RefObject } from 'react'
 import * as Aria from 'react-aria-components'
 import styled from 'styled-components'
 import type { Thing, Whereabouts } from '../../api/client'
@@ -118,36 +119,65 @@ export interface Scales {
   minutes: number
 }
 
+/** A thing as its line draws it; lengths of bars to half a pixel [px]. */
+export interface LineOf {
+  id: string
+  thing: Thing
+  why: string
+  bars: readonly [number, number, number]
+}
+
+export function lineOf(thing: Thing, why: string, minutes: number, scales: Scales): LineOf {
+  const wide = (value: number, most: number) => (most > 0 ? Math.max(1.5, Math.round(2 * (BAR - 2) * Math.min(value / most, 1)) / 2) : 0)
+  const bars = [wide(thing.mass_kg * thing.count, scales.kg), wide(thing.volume_l * thing.count, scales.l), wide(minutes, scales.minutes)] as const
+  return { id: thing.id, thing, why, bars }
+}
+
 interface Props {
   title: string
-  things: Thing[]
+  lines: LineOf[]
   chosen: Set<string>
   onChoose: (ids: Set<string>) => void
   onOpen: (thing: Thing) => void
-  /** Things dropped here; without it nothing can be. */
-  onDrop?: (ids: string[]) => void
-  scales: Scales
-  minutes: Record<string, number>
-  whyOf: (thing: Thing) => string
+  /** Things dropped here; what it does is looked up when it happens. */
+  onDrop: RefObject<(title: string, ids: string[]) => void>
   empty: string
 }
 
-export function ThingLines({ title, things, chosen, onChoose, onOpen, onDrop, scales, minutes, whyOf, empty }: Props) {
+const alike = (a: LineOf[], b: LineOf[]) =>
+  a.length === b.length &&
+  a.every((line, i) => {
+    const other = b[i]
+    return other && line.thing === other.thing && line.why === other.why && line.bars.every((bar, n) => bar === other.bars[n])
+  })
+
+/** Drawn anew only where a line looks otherwise: a list of all things takes a second of a phone. */
+export const ThingLines = memo(
+  Lines,
+  (a, b) => a.title === b.title && a.chosen === b.chosen && a.empty === b.empty && a.onDrop === b.onDrop && alike(a.lines, b.lines),
+)
+
+function Lines({ title, lines, chosen, onChoose, onOpen, onDrop, empty }: Props) {
   const units = useUnits()
-  const byId = new Map(things.map((t) => [t.id, t]))
+  const byId = new Map(lines.map(({ thing }) => [thing.id, thing]))
   const { dragAndDropHooks } = Aria.useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ [DRAGGED]: String(key), 'text/plain': byId.get(String(key))?.name ?? '' })),
-    acceptedDragTypes: onDrop ? [DRAGGED] : [],
-    getDropOperation: () => (onDrop ? 'move' : 'cancel'),
+    acceptedDragTypes: [DRAGGED],
+    getDropOperation: () => 'move',
     onRootDrop: (e) => {
       const dropped = e.items.filter((item) => item.kind === 'text').map((item) => item.getText(DRAGGED))
-      void Promise.all(dropped).then((ids) => onDrop?.(ids.filter((id) => !byId.has(id))))
+      void Promise.all(dropped).then((ids) =>
+        onDrop.current(
+          title,
+          ids.filter((id) => !byId.has(id)),
+        ),
+      )
     },
   })
   return (
     <List
       aria-label={title}
-      items={things}
+      items={lines}
       selectionMode="multiple"
       selectedKeys={[...chosen].filter((id) => byId.has(id))}
       onSelectionChange={(keys) => {
@@ -159,11 +189,10 @@ export function ThingLines({ title, things, chosen, onChoose, onOpen, onDrop, sc
         if (thing) onOpen(thing)
       }}
       dragAndDropHooks={dragAndDropHooks}
-      dependencies={[minutes, scales, units]}
+      dependencies={[units]}
       renderEmptyState={() => <small style={{ padding: '4px 0', display: 'block' }}>{empty}</small>}
     >
-      {(t) => {
-        const why = whyOf(t)
+      {({ thing: t, why, bars }) => {
         return (
           <Line id={t.id} textValue={t.name} data-thing={t.id}>
             <Aria.Checkbox slot="selection" className="shape" aria-label={`Choose ${t.name}`}>
@@ -176,7 +205,7 @@ export function ThingLines({ title, things, chosen, onChoose, onOpen, onDrop, sc
               </b>
               {why && <small>{why}</small>}
             </span>
-            <Bars thing={t} minutes={minutes[t.id] ?? 0} scales={scales} />
+            <Bars bars={bars} />
             <span className="n kg">
               {t.guessed.includes('mass') ? '~' : ''}
               {units.figure(t.mass_kg * t.count, 'mass')}
@@ -199,13 +228,12 @@ export function ThingLines({ title, things, chosen, onChoose, onOpen, onDrop, sc
 export const howOf = (t: Thing): Whereabouts['how'] => (t.where[0]?.from_km === 0 ? t.where[0].how : 'packed')
 
 /** Kilograms solid, litres open, minutes a day hatched. */
-function Bars({ thing, minutes, scales }: { thing: Thing; minutes: number; scales: Scales }) {
-  const wide = (value: number, most: number) => (most > 0 ? Math.max(1.5, (BAR - 2) * Math.min(value / most, 1)) : 0)
+function Bars({ bars: [kg, l, minutes] }: { bars: LineOf['bars'] }) {
   return (
     <svg className="bars" width={BAR} height={19} aria-hidden="true">
-      <rect x={1} y={1} width={wide(thing.mass_kg * thing.count, scales.kg)} height={5} fill="var(--ink)" />
-      <rect x={1} y={7.5} width={wide(thing.volume_l * thing.count, scales.l)} height={4.5} fill="none" stroke="var(--ink)" strokeWidth={1} />
-      <rect x={1} y={13.5} width={wide(minutes, scales.minutes)} height={5} fill="url(#hatch)" stroke="var(--ink)" strokeWidth={0.8} />
+      <rect x={1} y={1} width={kg} height={5} fill="var(--ink)" />
+      <rect x={1} y={7.5} width={l} height={4.5} fill="none" stroke="var(--ink)" strokeWidth={1} />
+      <rect x={1} y={13.5} width={minutes} height={5} fill="url(#hatch)" stroke="var(--ink)" strokeWidth={0.8} />
     </svg>
   )
 }
