@@ -48,8 +48,8 @@ MOST_GLANCES = 200
 MOST_REPLANNED = 8
 QUICKLY = 1
 """Level at which what is worked out is packed: a fifth larger than usual, in a fifth of the time."""
-MOST_MEANT = 24
-"""Assessments whose parts are at hand; those of one tour share nearly all of them."""
+MOST_MEANT = 8
+"""Assessments whose parts are at hand, some 10 MB each; those of one tour share nearly all of them."""
 MOST_ANSWER_BYTES = 48 * 2**20
 """Of answers that one process holds ready [bytes]."""
 TRIES = 5
