@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { rebased } from './rebase'
+import { moving, rebased } from './rebase'
 
 const stop = (id: string, water: string, shop = 'none') => ({ id, water, shop })
 
@@ -11,6 +11,17 @@ test('five quick changes of five stops are all there, each made on what was seen
     now = rebased(seen, wanted, now)
   }
   expect(now.road.stops.map((s) => s.water)).toEqual(Array(5).fill('reliable'))
+})
+
+test('a change that waits is moved on where what lies under it is otherwise, and else is the very same', () => {
+  const seen = { stops: [stop('a', 'none'), stop('b', 'none')], title: 'x' }
+  const first = moving(seen, { stops: [stop('a', 'reliable'), stop('b', 'none')] })
+  const second = moving(first(seen), { title: 'y' })
+  const shown = second(first(seen))
+  const answered = { stops: [stop('a', 'reliable'), stop('b', 'none')], title: 'x' }
+  expect(second(answered)).toBe(shown)
+  expect(second({ ...answered, stops: [stop('a', 'unsure')] })).toEqual({ stops: [stop('a', 'unsure')], title: 'y' })
+  expect(second(answered)).toEqual(shown)
 })
 
 test('figures of days are put together by place, other fields and newcomers stay', () => {

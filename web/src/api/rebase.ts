@@ -32,6 +32,15 @@ export function rebasedParts<P extends object>(seen: object, parts: P, now: obje
   return Object.fromEntries(Object.entries(parts).map(([name, value]) => [name, rebased(was[name], value, is[name])])) as P
 }
 
+/** What a change makes of a sheet. Asked again of the same, it gives the very same: what waits behind it need not be moved anew. */
+export function moving<S extends object>(seen: S, parts: Partial<S>): (now: S) => S {
+  let [on, made] = [seen, { ...seen, ...parts }]
+  return (now) => {
+    if (!same(on, now)) [on, made] = [now, { ...now, ...rebasedParts(seen, parts, now) }]
+    return made
+  }
+}
+
 function fields(seen: Plain, wanted: Plain, now: Plain): Plain {
   const made: Plain = {}
   for (const key of new Set([...Object.keys(now), ...Object.keys(wanted)])) {
@@ -58,11 +67,11 @@ function list(seen: unknown[], wanted: unknown[], now: unknown[]): unknown[] {
   return [...made, ...[...is].filter(([name]) => !mine.has(name) && !before.has(name)).map(([, value]) => value)]
 }
 
-const nameOf = (value: unknown, names: readonly string[]): string => JSON.stringify(names.map((name) => (value as Plain)[name] ?? null))
+const nameOf = (value: unknown, names: readonly string[]): string => names.map((name) => String((value as Plain)[name] ?? '')).join('\n')
 
 function distinct(values: unknown[], names: readonly string[]): boolean {
-  const found = values.map((value) => (plain(value) && names.every((name) => name in value) ? nameOf(value, names) : null))
-  return found.every((name) => name !== null) && new Set(found).size === found.length
+  if (!values.every((value) => plain(value) && names.every((name) => name in value))) return false
+  return new Set(values.map((value) => nameOf(value, names))).size === values.length
 }
 
 const byName = (values: unknown[], names: readonly string[]) => new Map(values.map((value) => [nameOf(value, names), value]))

@@ -1,7 +1,7 @@
 /** The tour on the desk: as the server last gave it with what is on its way to it, a change tried and not kept, and work and trouble on the way. */
 import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react'
-import { rebased, rebasedParts } from './rebase'
+import { moving, rebased, rebasedParts } from './rebase'
 import {
   api,
   askAgainAfter,
@@ -115,7 +115,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const [underWay, setUnderWay] = useState<Work['underWay']>(null)
   const [unsent, setUnsent] = useState<Work['unsent']>(null)
   const [trial, setTrial] = useState<Trial | null>(null)
-  const [onTheWay, setOnTheWay] = useState<{ seen: TourSheet; parts: Partial<TourSheet> }[]>([])
+  const [onTheWay, setOnTheWay] = useState<((now: TourSheet) => TourSheet)[]>([])
 
   /** Sends one change after the other, each on the revision that the one before it made; undefined where it did not take place. */
   const send = useCallback(
@@ -166,7 +166,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
   const desk = useMemo<Desk | null>(() => {
     if (!data) return null
     const same = (answer: TourAnswer) => answer
-    const sheet = onTheWay.reduce((now, { seen, parts }) => ({ ...now, ...rebasedParts(seen, parts, now) }), data.tour.sheet)
+    const sheet = onTheWay.reduce((now, changed) => changed(now), data.tour.sheet)
     return {
       tour: data.tour,
       sheet,
@@ -176,7 +176,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         const now = () => queries.getQueryData<TourAnswer>(key)?.tour.sheet ?? data.tour.sheet
         const moved = () => rebasedParts(sheet, parts, now())
         const call = (revision: number) => api.change(id, { revision, what, ...moved() })
-        const shown = { seen: sheet, parts: partsOf(sheet, parts) }
+        const shown = moving(sheet, partsOf(sheet, parts))
         setOnTheWay((before) => [...before, shown])
         try {
           return (await send(what, call, same)) !== undefined

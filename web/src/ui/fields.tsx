@@ -70,6 +70,24 @@ export function Field({
   )
 }
 
+/** What stands in a field: what is typed, else what is so, but as it was when the field was entered. A figure that is told while
+ * somebody is about to type would take the marked text from under their hands. */
+function useTyped(now: string) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const [entered, setEntered] = useState<string | null>(null)
+  return {
+    stands: typed ?? entered ?? now,
+    typed: typed === (entered ?? now) ? null : typed,
+    type: setTyped,
+    enter: () => setEntered(now),
+    /** What was typed is done with: again what is so stands there. */
+    forget: () => {
+      setTyped(null)
+      setEntered(null)
+    },
+  }
+}
+
 /** A key in a field; unless told otherwise it goes no further, and keys that work everywhere must. */
 type FieldKey = React.KeyboardEvent & { continuePropagation: () => void }
 
@@ -89,20 +107,21 @@ export function SettledField({
   optional?: boolean
 }) {
   const list = useId()
-  const [typed, setTyped] = useState<string | null>(null)
+  const { stands, typed, type, enter, forget } = useTyped(value)
   const settle = () => {
     if (typed !== null && typed.trim() !== value && (typed.trim() || optional)) onChange(typed.trim())
-    setTyped(null)
+    forget()
   }
   return (
     <Labelled
       as={Aria.TextField}
-      value={typed ?? value}
-      onChange={setTyped}
+      value={stands}
+      onChange={type}
+      onFocus={enter}
       onBlur={settle}
       onKeyDown={(e: FieldKey) => {
         if (e.key === 'Enter') settle()
-        else if (e.key === 'Escape') setTyped(null)
+        else if (e.key === 'Escape') forget()
         else e.continuePropagation()
       }}
     >
@@ -147,14 +166,17 @@ export function Measure({
 }) {
   const { system } = usePreferences()
   const shown = value === null ? '' : typable(figure(value, quantity, system, decimals))
-  const [typed, setTyped] = useState<string | null>(null)
+  const { stands, typed, type, enter, forget } = useTyped(shown)
   const [refusal, setRefusal] = useState('')
   const unit = unitOf(quantity, system)
   const settle = () => {
-    if (typed === null || typed === shown) return setTyped(null)
-    if (!typed.trim() && onClear) {
-      setTyped(null)
+    if (typed === null) {
       setRefusal('')
+      return forget()
+    }
+    if (!typed.trim() && onClear) {
+      setRefusal('')
+      forget()
       return onClear()
     }
     const amount = read(typed, quantity, system)
@@ -163,20 +185,21 @@ export function Measure({
       return setRefusal(`between ${figure(least, quantity, system)} and ${figure(most, quantity, system)} ${unit}`)
     }
     setRefusal('')
-    setTyped(null)
+    forget()
     onChange(amount)
   }
   return (
     <Labelled
       as={Aria.TextField}
-      value={typed ?? shown}
-      onChange={setTyped}
+      value={stands}
+      onChange={type}
+      onFocus={enter}
       onBlur={settle}
       isInvalid={refusal !== ''}
       onKeyDown={(e: FieldKey) => {
         if (e.key === 'Enter') settle()
         else if (e.key === 'Escape') {
-          setTyped(null)
+          forget()
           setRefusal('')
         } else e.continuePropagation()
       }}

@@ -137,19 +137,21 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
   const services = useServices()
   const { draft, kind, likeliest, set, named, is, settled } = useDraft(thing)
   const [trouble, setTrouble] = useState('')
-  const [open, setOpen] = useState<AspectId | null>(null)
+  /** What is open, and under which line it was opened: it stays there, whatever is told of the thing meanwhile. */
+  const [open, setOpen] = useState<{ id: AspectId; under: (typeof LINES)[number] | 'Add' } | null>(null)
   const small = usePhone()
   const [adding, setAdding] = useState(false)
   const saying = { sheet, show: units.show, service: (id: string) => wordsOf(services, id).replace(/^(an?|the) /, '') }
+  const unfold = (id: AspectId) => setOpen({ id, under: aspect(id).words(draft, saying) ? aspect(id).line : 'Add' })
   const keep = async () => {
     const told = await settled()
     if (!told.name.trim()) return setTrouble('Give the thing a name.')
     if (told.volume_l === 0 && (!told.where.length || told.where.some((w) => w.how === 'packed'))) {
-      setOpen('room')
+      unfold('room')
       return setTrouble('Say its packed volume: what it takes in a bag.')
     }
     if (told.pressed_l > told.volume_l) {
-      setOpen('room')
+      unfold('room')
       return setTrouble('Pressed it cannot take more than packed.')
     }
     const stem =
@@ -168,14 +170,14 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
     <button
       key={id}
       type="button"
-      aria-expanded={open === id}
-      aria-controls={open === id ? 'aspect' : undefined}
-      onClick={() => setOpen(open === id ? null : id)}
+      aria-expanded={open?.id === id}
+      aria-controls={open?.id === id ? 'aspect' : undefined}
+      onClick={() => (open?.id === id ? setOpen(null) : unfold(id))}
     >
       {words}
     </button>
   )
-  const panel = open && <AspectPanel key={open} id={open} thing={draft} onChange={set} />
+  const panel = (line: string) => open?.under === line && <AspectPanel key={open.id} id={open.id} thing={draft} onChange={set} />
   const holds = draft.role?.does === 'fuel_vessel' || draft.role?.does === 'used_up' || draft.holds_water_l > 0
   return (
     <Dialog draft title={thing ? thing.name : 'Add a thing'} open onClose={onClose} wide>
@@ -205,8 +207,8 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
       <Sentences>
         {LINES.map((line) => {
           const here = said.filter(({ id, words }) => words && aspect(id).line === line)
-          return here.length === 0 ? null : (
-            <Sentence key={line} line={line} panel={here.some(({ id }) => id === open) && panel}>
+          return here.length === 0 && open?.under !== line ? null : (
+            <Sentence key={line} line={line} panel={panel(line)}>
               {here.map(({ id, words }) => {
                 const { mark } = aspect(id)
                 return word(id, `${mark && draft.guessed.includes(mark) ? '~ ' : ''}${words}`)
@@ -214,7 +216,7 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
             </Sentence>
           )
         })}
-        <Sentence line="Add" also panel={also.some(({ id }) => id === open) && panel}>
+        <Sentence line="Add" also panel={panel('Add')}>
           {small && !adding ? (
             <button type="button" onClick={() => setAdding(true)}>
               more of it …
