@@ -233,7 +233,7 @@ async function streamed<P extends keyof paths>(
   })
 }
 
-const at = (tour_id: string) => ({ params: { path: { tour_id } } })
+const at = (tour_id: string, signal?: AbortSignal) => ({ params: { path: { tour_id } }, signal })
 
 function file(content: File | File[], revision?: number, more: Record<string, string> = {}) {
   const form = new FormData()
@@ -283,9 +283,9 @@ export const api = {
   repair: (id: string, revision: number, what: string, load: Load, held: string[]) =>
     taken(client.POST('/api/tours/{tour_id}/repair', { ...at(id), body: { revision, what, load, held } })),
   aims: (id: string) => taken(client.GET('/api/tours/{tour_id}/aims', at(id))),
-  rigs: (id: string) => taken(client.GET('/api/tours/{tour_id}/rigs', at(id))),
-  rigSchools: (id: string) => taken(client.GET('/api/tours/{tour_id}/rigs/schools', at(id))),
-  loads: (id: string) => taken(client.GET('/api/tours/{tour_id}/loads', at(id))),
+  rigs: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/rigs', at(id, signal))),
+  rigSchools: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/rigs/schools', at(id, signal))),
+  loads: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/loads', at(id, signal))),
   ride: (tour_id: string, variant_id: string, revision: number) =>
     taken(
       client.POST('/api/tours/{tour_id}/rigs/{variant_id}/ride', {
@@ -293,9 +293,10 @@ export const api = {
         body: { revision },
       }),
     ),
-  effect: (tour_id: string, key: string) => taken(client.GET('/api/tours/{tour_id}/assumptions/{key}', { params: { path: { tour_id, key } } })),
-  price: (tour_id: string, thing_id: string) =>
-    taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/price', { params: { path: { tour_id, thing_id } } })),
+  effect: (tour_id: string, key: string, signal: AbortSignal) =>
+    taken(client.GET('/api/tours/{tour_id}/assumptions/{key}', { params: { path: { tour_id, key } }, signal })),
+  price: (tour_id: string, thing_id: string, signal: AbortSignal) =>
+    taken(client.GET('/api/tours/{tour_id}/things/{thing_id}/price', { params: { path: { tour_id, thing_id } }, signal })),
   why: (tour_id: string, thing_id: string, carrier: string | null) =>
     taken(
       client.GET('/api/tours/{tour_id}/things/{thing_id}/why', {
@@ -307,8 +308,9 @@ export const api = {
   packed: (id: string) => taken(client.GET('/api/tours/{tour_id}/packed', at(id))),
   tick: (id: string, body: Schemas['Tick']) => taken(client.PUT('/api/tours/{tour_id}/packed', { ...at(id), body })),
   packAnew: (id: string) => taken(client.DELETE('/api/tours/{tour_id}/packed', at(id))),
-  mends: (tour_id: string, finding: string) => taken(client.GET('/api/tours/{tour_id}/mends', { params: { path: { tour_id }, query: { finding } } })),
-  ranking: (id: string) => taken(client.GET('/api/tours/{tour_id}/ranking', at(id))),
+  mends: (tour_id: string, finding: string, signal: AbortSignal) =>
+    taken(client.GET('/api/tours/{tour_id}/mends', { params: { path: { tour_id }, query: { finding } }, signal })),
+  ranking: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/ranking', at(id, signal))),
   ladder: (id: string) => taken(client.GET('/api/tours/{tour_id}/ladder', at(id))),
   library: (find: string, kit: string, first: number, tour: string) =>
     taken(client.GET('/api/library', { params: { query: { find, kit, first: String(first), tour } } })),
@@ -347,7 +349,7 @@ export const api = {
   takeRate: (id: string, into: string, revision: number, key: string) =>
     taken(client.POST('/api/tours/{tour_id}/debrief/take', { ...at(id), body: { into, revision, key } })),
   handOn: (id: string) => taken(client.POST('/api/tours/{tour_id}/debrief/hand', at(id))),
-  schedule: (id: string) => taken(client.GET('/api/tours/{tour_id}/stores/schedule', at(id))),
+  schedule: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/stores/schedule', at(id, signal))),
   files: (id: string) => ({
     bundle: `/api/tours/${id}/bundle.json`,
     gpx: `/api/tours/${id}/road.gpx`,

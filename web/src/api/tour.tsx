@@ -93,6 +93,9 @@ export function useShown(): Drawn {
 const partsOf = (sheet: TourSheet, parts: Parts): Partial<TourSheet> =>
   Object.fromEntries(Object.entries(parts).filter(([name, value]) => name in sheet && value !== undefined && value !== null))
 
+/** What makes the changes of a tour wait for each other. */
+export const scopeOf = (id: string) => `tour ${id}`
+
 const asProblem = (trouble: unknown) => (trouble instanceof Problem ? trouble : new Problem({ detail: String(trouble) }))
 
 export function TourProvider({ id, children, waiting }: { id: string; children: ReactNode; waiting: (problem: Problem | null) => ReactNode }) {
@@ -126,7 +129,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         setUnsent(null)
       }
       const change = queries.getMutationCache().build(queries, {
-        scope: { id: `tour ${id}` },
+        scope: { id: scopeOf(id) },
         networkMode: 'always',
         gcTime: 0,
         retry: (_, trouble) => {
@@ -231,7 +234,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
     [trial, id, change],
   )
 
-  const underWayToo = useIsMutating({ predicate: (change) => change.options.scope?.id === `tour ${id}` }) > 0
+  const underWayToo = useIsMutating({ predicate: (change) => change.options.scope?.id === scopeOf(id) }) > 0
   useEffect(() => {
     // What is on its way or waits its turn would be lost with the page.
     if (!unsent && !underWayToo) return

@@ -1,9 +1,9 @@
 /** What helps against a finding: each can be tried, and is then kept or put back. */
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { api, type Finding, type Mend, Problem } from '../api/client'
-import { useDesk, useTrial, useWork } from '../api/tour'
+import { useTrial, useWork } from '../api/tour'
+import { useWorkedOut } from '../api/workedOut'
 import { Button, Muted } from '../ui/controls'
 import { useUnits } from '../ui/preferences'
 import { Outcome } from './Outcome'
@@ -43,17 +43,14 @@ const changes = (mend: Mend): boolean =>
 
 /** `asked`: the rider opened this finding. What stands open by itself is worked out when it is asked for: each mend is tried, which takes seconds. */
 export function Mends({ finding, asked = true }: { finding: Finding; asked?: boolean }) {
-  const { tour } = useDesk()
   const { trial, attempt } = useTrial()
   const { busy } = useWork()
   const units = useUnits()
   const [wanted, want] = useState(false)
   const enabled = asked || wanted
-  const { data, error, isPending } = useQuery({
-    queryKey: ['mends', tour.id, tour.revision, finding.id],
-    queryFn: () => api.mends(tour.id, finding.id),
-    staleTime: Infinity,
-    enabled,
+  const { data, error, isPending } = useWorkedOut('mends', (id, signal) => api.mends(id, finding.id, signal), {
+    about: [finding.id],
+    wanted: enabled,
   })
   if (!enabled && !data)
     return (

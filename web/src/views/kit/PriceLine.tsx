@@ -1,8 +1,8 @@
 /** What a thing costs on this tour, and what leaving it would change. */
-import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { api, type Text, type Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { useWorkedOut } from '../../api/workedOut'
 import { Muted, RailLine } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 
@@ -16,15 +16,17 @@ const Costs = styled.p`
   }
 `
 const MOST = 3
+/** Who opens a thing only to change it asks for no price. */
+const GLANCE_MS = 300
 
 export function PriceLine({ thing }: { thing: Thing }) {
   const { tour, sheet } = useDesk()
   const units = useUnits()
-  const { data } = useQuery({
-    queryKey: ['price', tour.id, tour.revision, thing.id],
-    queryFn: () => api.price(tour.id, thing.id),
+  const { data } = useWorkedOut('price', (id, signal) => api.price(id, thing.id, signal), {
+    about: [thing.id],
     // A thing that is still on its way has no price yet.
-    enabled: tour.sheet.kit.some((t) => t.id === thing.id),
+    wanted: tour.sheet.kit.some((t) => t.id === thing.id),
+    dwell: GLANCE_MS,
   })
   const told = (texts: Text[]) =>
     `${texts

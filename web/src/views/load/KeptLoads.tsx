@@ -1,7 +1,7 @@
 /** Loads kept under a name, beside the one that rides. */
-import { useQuery } from '@tanstack/react-query'
 import { api, type LoadFigures } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { useWorkedOut } from '../../api/workedOut'
 import { dearest } from '../../instruments/WhyDialog'
 import { Actions, Button, Dialog, Muted } from '../../ui/controls'
 import { KeepAs } from '../../ui/KeepAs'
@@ -11,13 +11,9 @@ import { Few, type Rows, SideBySide } from '../../ui/SideBySide'
 const MOST_LOADS = 12
 
 export function KeptLoads({ onClose }: { onClose: () => void }) {
-  const { tour, sheet, change } = useDesk()
+  const { sheet, change } = useDesk()
   const units = useUnits()
-  const { data, error, isFetching } = useQuery({
-    queryKey: ['loads', tour.id, tour.revision],
-    queryFn: () => api.loads(tour.id),
-    placeholderData: (before) => before,
-  })
+  const { data, error, isFetching } = useWorkedOut('loads', api.loads, { meanwhile: true })
   const rows: Rows<LoadFigures> = [
     [
       'Points by the aims, fewer are better',

@@ -1,8 +1,8 @@
 /** Rigs side by side on the same tour and kit; choose one. */
-import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { api, type RigFigures, type SchoolRig } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { useWorkedOut } from '../../api/workedOut'
 import { Actions, Button, Dialog, Muted, RailLine } from '../../ui/controls'
 import { SettledField } from '../../ui/fields'
 import { freeId } from '../../ui/freeId'
@@ -28,13 +28,9 @@ const NAMES = new Intl.DisplayNames('en', { type: 'currency' })
 const CURRENCIES = Intl.supportedValuesOf('currency').map((code) => ({ value: code, words: NAMES.of(code) ?? code }))
 
 export function Variants({ onClose }: { onClose: () => void }) {
-  const { tour, sheet, change, ask } = useDesk()
+  const { sheet, change, ask } = useDesk()
   const units = useUnits()
-  const { data, error, isFetching } = useQuery({
-    queryKey: ['rigs', tour.id, tour.revision],
-    queryFn: () => api.rigs(tour.id),
-    placeholderData: (before) => before,
-  })
+  const { data, error, isFetching } = useWorkedOut('rigs', api.rigs, { meanwhile: true })
   const rows: Rows<RigFigures> = [
     ['Room', (r) => units.show(r.litres, 'volume')],
     ['Racks and bags, empty', (r) => units.show(r.carriers_kg, 'mass')],
@@ -149,12 +145,8 @@ export function Variants({ onClose }: { onClose: () => void }) {
 
 /** The same bikes as other schools would hang them, bare of all that hangs on them now. */
 function Schools({ onKeep, full }: { onKeep: (school: SchoolRig) => void; full: boolean }) {
-  const { tour, sheet } = useDesk()
-  const { data } = useQuery({
-    queryKey: ['schools', tour.id, tour.revision],
-    queryFn: () => api.rigSchools(tour.id),
-    placeholderData: (before) => before,
-  })
+  const { sheet } = useDesk()
+  const { data } = useWorkedOut('schools', api.rigSchools, { meanwhile: true })
   if (!sheet.rig.bikes.length) return null
   return (
     <>

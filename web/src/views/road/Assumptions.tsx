@@ -1,8 +1,8 @@
 /** Every default the answers rest on: its value, to be overwritten, its usual range and source, and what it moves on this tour. */
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, type Assumption, type Quantity } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { useWorkedOut } from '../../api/workedOut'
 import { Button, Muted } from '../../ui/controls'
 import { Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
@@ -129,11 +129,10 @@ export function Assumptions({ onSay }: { onSay: (at: SaidAt) => void }) {
 }
 
 function Effect({ assumption }: { assumption: Assumption }) {
-  const { tour } = useDesk()
   const units = useUnits()
   const shown = useShown()
   const key = assumption.key ?? ''
-  const { data } = useQuery({ queryKey: ['effect', tour.id, tour.revision, key], queryFn: () => api.effect(tour.id, key) })
+  const { data } = useWorkedOut('effect', (id, signal) => api.effect(id, key, signal), { about: [key] })
   if (!data) return <Muted role="status">Riding the tour at both ends of the range …</Muted>
   if (!data.figures.length) return <Muted>On this tour it moves nothing that is counted here.</Muted>
   const figure = (value: number, quantity: Quantity) => units.show(value, quantity, quantity === 'count' ? 0 : 1)

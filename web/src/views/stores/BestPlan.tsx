@@ -1,8 +1,8 @@
 /** The plan against the best there is, proven meanwhile, and against filling up everywhere. */
-import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { api, type Schedule } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { useWorkedOut } from '../../api/workedOut'
 import { useUnits } from '../../ui/preferences'
 import { Button } from '../../ui/controls'
 
@@ -17,13 +17,9 @@ const Words = styled.p`
   }
 `
 export function BestPlan() {
-  const { tour, sheet, assessment, change } = useDesk()
+  const { sheet, assessment, change } = useDesk()
   const units = useUnits()
-  const { data, isFetching } = useQuery({
-    queryKey: ['schedule', tour.id, tour.revision],
-    queryFn: () => api.schedule(tour.id),
-    staleTime: Infinity,
-  })
+  const { data, isFetching } = useWorkedOut('schedule', api.schedule)
   const told = assessment.stores
   const length = assessment.road?.length_km
   if (!told || !length) return null
