@@ -216,7 +216,7 @@ class Desk:
                 profile = profile_known(_with_track(whole, None))
             found = assess(whole, profile)
             try:
-                kept = self.tours.change(seen.id, now.revision, what[:200], whole, track)
+                kept = self.tours.change(seen.id, now.revision, what[:200], whole, track, known=now.sheet)
             except StaleError:
                 continue
             self._remember(kept, found)

@@ -4,7 +4,7 @@ import datetime as dt
 import io
 import json
 import uuid
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from typing import Any, Literal
@@ -149,9 +149,13 @@ class Tours:
             id=str(tour_id), what=what, sheet=sheet, track_id=track_id, can_undo=False, can_redo=False, **moved
         )  # fmt: skip
 
-    def change(self, tour_id: str, revision: int, what: str, sheet: TourSheet, track: Track | None = None) -> StoredTour:
+    def change(
+        self, tour_id: str, revision: int, what: str, sheet: TourSheet, track: Track | None = None,
+        known: TourSheet | None = None,
+    ) -> StoredTour:  # fmt: skip
         """Move a tour on to a new state; a given track replaces the old one. What was undone before is forgotten.
 
+        `known` is the sheet of that revision, where it is at hand: parts that are its very own are not written again.
         Raises NotThereError, or StaleError where another writer was faster.
         """
         key = uuid_of(tour_id)
@@ -163,7 +167,7 @@ class Tours:
                 QUERIES.forget_unused_tracks(connection, tour_id=key)
             if track is not None:
                 track_id = self._add_track(connection, key, track)
-            new_state = self._add_state(connection, key, state_id, track_id, what, sheet)
+            new_state = self._add_state(connection, key, state_id, track_id, what, sheet, known)
             moved = QUERIES.move_to_state(connection, tour_id=key, state_id=new_state)
         _SHEETS.keep((), (str(key), moved["digest"], VERSION), sheet)
         return StoredTour(id=tour_id, what=what, sheet=sheet, track_id=track_id, can_undo=True, can_redo=False, **moved)
@@ -246,23 +250,39 @@ class Tours:
         return int(one_of(QUERIES.add_track(connection, owner_id=self.owner_id, tour_id=tour_id, points=points)))
 
     def _add_state(
-        self, connection: Any, tour_id: uuid.UUID, parent_id: int | None, track_id: int | None, what: str, sheet: TourSheet
-    ) -> int:
+        self, connection: Any, tour_id: uuid.UUID, parent_id: int | None, track_id: int | None, what: str, sheet: TourSheet,
+        known: TourSheet | None = None,
+    ) -> int:  # fmt: skip
         common = {"owner_id": self.owner_id, "tour_id": tour_id}
         state_id = one_of(
             QUERIES.add_state(connection, **common, parent_id=parent_id, track_id=track_id, what=what, version=VERSION)
         )
-        for name, body in parts_of(sheet).items():
+        own = [] if known is None else same_parts(known, sheet)
+        shared = QUERIES.share_parts(
+            connection, **common, state_id=state_id, parent_id=parent_id, names=own, version=VERSION
+        ) if own else ()  # fmt: skip
+        for name, body in parts_of(sheet, besides={row["name"] for row in shared}).items():
             QUERIES.add_part(connection, **common, state_id=state_id, name=name, body=json.dumps(body, allow_nan=False))
         return int(state_id)
 
 
-def parts_of(sheet: TourSheet) -> dict[str, dict[str, Any]]:
-    """A sheet as the parts in which it is kept."""
+def parts_of(sheet: TourSheet, besides: Collection[str] = ()) -> dict[str, dict[str, Any]]:
+    """A sheet as the parts in which it is kept, some left out."""
     parts: dict[str, dict[str, Any]] = {}
-    for field, value in sheet.model_dump(mode="json", include=set(TourSheet.model_fields)).items():
-        parts.setdefault(PART_OF.get(field, "head"), {})[field] = value
+    wanted = {field for field in TourSheet.model_fields if _part(field) not in besides}
+    for field, value in sheet.model_dump(mode="json", include=wanted).items():
+        parts.setdefault(_part(field), {})[field] = value
     return parts
+
+
+def same_parts(known: TourSheet, sheet: TourSheet) -> list[str]:
+    """The parts whose fields are the very same in two sheets."""
+    others = {_part(field) for field in TourSheet.model_fields if getattr(known, field) is not getattr(sheet, field)}
+    return sorted({_part(field) for field in TourSheet.model_fields} - others)
+
+
+def _part(field: str) -> str:
+    return PART_OF.get(field, "head")
 
 
 def _sheet(row: dict[str, Any]) -> TourSheet:

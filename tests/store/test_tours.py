@@ -197,6 +197,21 @@ def test_a_change_writes_only_the_part_it_touches_and_what_was_undone_goes(tours
         tours.read(tour_id, 3)
 
 
+def test_a_part_that_is_the_very_same_is_shared_unless_an_older_version_wrote_it(tours):
+    kept = tours.create(small_tour(thing("tent")))
+    second = tours.change(kept.id, 1, "x", renamed(kept.sheet, "Other"), known=kept.sheet)
+    with tours._connection() as connection:
+        shared = connection.execute("SELECT count(*) FROM state_part GROUP BY part_id ORDER BY 1").fetchall()
+        assert [row["count"] for row in shared] == [1, 1, 2, 2, 2, 2, 2]
+        connection.execute("UPDATE tour_state SET version = version - 1")
+        # Told apart from what is written anew.
+        connection.execute("UPDATE tour_part SET digest = 'old' WHERE name = 'kit'")
+    tours.change(kept.id, second.revision, "y", renamed(second.sheet, "Third"), known=second.sheet)
+    with tours._connection() as connection:
+        written = connection.execute("SELECT digest, body FROM tour_part WHERE name = 'kit' ORDER BY id").fetchall()
+    assert [(row["digest"] == "old", row["body"]["kit"][0]["id"]) for row in written] == [(True, "tent"), (False, "tent")]
+
+
 def test_another_owner_sees_nothing_and_can_hang_nothing_on_it(tours):
     tour_id = tours.create(small_tour()).id
     with tours.pool.connection() as connection:

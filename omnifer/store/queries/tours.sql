@@ -72,6 +72,19 @@ WITH given AS (
 INSERT INTO state_part (owner_id, tour_id, state_id, part_id)
 SELECT :owner_id, :tour_id, :state_id, id FROM part;
 
+-- name: share_parts
+-- Parts that a state has as its parent had them; gives their names. What an older version wrote is not shared.
+WITH part AS (
+    SELECT part.id, part.name
+      FROM state_part AS had
+      JOIN tour_part  AS part   ON part.id = had.part_id
+      JOIN tour_state AS parent ON parent.id = had.state_id AND parent.version = :version
+     WHERE had.state_id = :parent_id AND part.name = ANY(:names)
+), shared AS (
+    INSERT INTO state_part (owner_id, tour_id, state_id, part_id) SELECT :owner_id, :tour_id, :state_id, id FROM part
+)
+SELECT name FROM part;
+
 -- name: lock_tour^
 -- Locks the row: of two writers on one revision the second sees the first one's number.
 SELECT revision, state_id FROM tour WHERE id = :tour_id AND owner_id = :owner_id AND removed_at IS NULL FOR UPDATE;
