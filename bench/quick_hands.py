@@ -9,7 +9,8 @@ Exits with 1 where anything entered was not kept.
 import random
 import sys
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Locator, Page, sync_playwright
+from playwright.sync_api import TimeoutError as NeverCame
 
 from bench.browser import launch
 
@@ -19,6 +20,8 @@ PAUSES_MS = (0, 0, 0, 20, 150, 600)
 """Between two edits: mostly none at all."""
 STRETCH = 40
 """Edits on one view before the next."""
+AGAIN_MS = 5_000
+"""After which somebody who pressed and sees nothing presses again [ms]."""
 PATIENCE_MS = 600_000
 """How long the last changes may take to be answered [ms]: each is worked out before the next is sent."""
 
@@ -31,6 +34,8 @@ class Hands:
         self.chance = random.Random(seed)
         self.first = self.sheet()
         self.entered: dict[Place, object] = {}
+        self.again = 0
+        """How often something had to be pressed or typed once more, since nothing was seen of it."""
 
     def sheet(self) -> dict:
         """The tour as it is kept."""
@@ -47,7 +52,7 @@ class Hands:
         rows.first.wait_for()
         shown = dict(rows.evaluate_all("(rows) => rows.map((row) => [row.dataset.default, row.querySelector('input').value])"))
         sheet = self.sheet()
-        found = {("own", key): value for key, value in shown.items()}
+        found = {("own", key): float(value) for key, value in shown.items()}
         found |= {("thing", thing["id"]): round(thing["mass_kg"], 6) for thing in sheet["kit"]}
         found |= {("stop", stop["id"]): (stop["opens_h"], stop["closes_h"]) for stop in sheet["road"]["stops"]}
         lost = {place: (value, found.get(place)) for place, value in self.entered.items() if found.get(place) != value}
@@ -73,10 +78,9 @@ class Hands:
     def _stop(self) -> None:
         stops = [s for s in self.first["road"]["stops"] if s["shop"] != "none"]
         stop, hour = self.chance.choice(stops), self.chance.randint(5, 11)
-        self.page.get_by_role("button", name=f"Change {stop['name']}", exact=True).click()
-        dialog = self.page.get_by_role("dialog", name=stop["name"])
-        dialog.get_by_label("Opens", exact=True).fill(f"{hour}:30")
-        dialog.get_by_label("Closes", exact=True).fill("19:45")
+        dialog = self._opened(self.page.get_by_role("button", name=f"Change {stop['name']}", exact=True), stop["name"])
+        self._typed(dialog.get_by_label("Opens", exact=True), f"{hour}:30")
+        self._typed(dialog.get_by_label("Closes", exact=True), "19:45")
         dialog.get_by_role("button", name="Keep").click()
         self.entered[("stop", stop["id"])] = (hour + 0.5, 19.75)
 
@@ -92,16 +96,32 @@ class Hands:
         field.press("Tab")
         key = row.get_attribute("data-default") or ""
         if wanted != usual and not row.get_by_text("between").count():
-            self.entered[("own", key)] = wanted
+            self.entered[("own", key)] = float(wanted)
 
     def _mass(self) -> None:
         things = [t for t in self.first["kit"] if t["inside"] is None]
         thing, grams = self.chance.choice(things), self.chance.randint(20, 900)
-        self.page.locator(f"[data-thing={thing['id']}] .words").first.click()
-        dialog = self.page.get_by_role("dialog", name=thing["name"])
-        dialog.get_by_label("Mass of one").fill(f"{grams} g")
+        dialog = self._opened(self.page.locator(f"[data-thing={thing['id']}] .words").first, thing["name"])
+        self._typed(dialog.get_by_label("Mass of one"), f"{grams} g")
         dialog.get_by_role("button", name="Keep", exact=True).click()
         self.entered[("thing", thing["id"])] = grams / 1000
+
+    def _opened(self, door: Locator, name: str) -> Locator:
+        door.click()
+        dialog = self.page.get_by_role("dialog", name=name)
+        try:
+            dialog.wait_for(timeout=AGAIN_MS)
+        except NeverCame:
+            self.again += 1
+            door.click()
+        return dialog
+
+    def _typed(self, field: Locator, text: str) -> None:
+        """Type, and once more where the field does not show it: a dialog that has just opened may take the focus back."""
+        field.fill(text)
+        if field.input_value() != text:
+            self.again += 1
+            field.fill(text)
 
 
 def main() -> int:
@@ -116,7 +136,7 @@ def main() -> int:
         hands.edit(int(times))
         lost = hands.lost()
         browser.close()
-    print(f"{times} edits of {len(hands.entered)} figures, {len(lost)} not kept {lost or ''}")
+    print(f"{times} edits of {len(hands.entered)} figures, {hands.again} done twice, {len(lost)} not kept {lost or ''}")
     return int(bool(lost))
 
 
