@@ -125,12 +125,12 @@ def start_killed_early(rounds: int) -> Tally:
     return tally
 
 
-def run(rounds: int, faults: Iterable[str] = FAULTS) -> dict[str, Tally]:
-    """Faults, so many times each."""
+def run(rounds: int, faults: Iterable[str] = FAULTS, pause_s: float = 0.0) -> dict[str, Tally]:
+    """Faults, so many times each, while a rider makes one change after the other with so long a pause between."""
     tallies = {"start killed in initdb or migration": start_killed_early(rounds)}
     house = House()
     house.start()
-    rider = Rider(house)
+    rider = Rider(house, pause_s)
     rider.begin()
     for name in faults:
         fault, tally = FAULTS[name], Tally()

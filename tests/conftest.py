@@ -62,6 +62,10 @@ def cluster() -> Iterator[Cluster]:
 @pytest.fixture
 def database(cluster: Cluster) -> Iterator[str]:
     """A database of its own, cloned from the migrated one."""
+    yield from cloned(cluster)
+
+
+def cloned(cluster: Cluster) -> Iterator[str]:
     name = f"t{uuid.uuid4().hex[:12]}"
     with psycopg.connect(cluster.address("postgres", MASTER), autocommit=True) as connection:
         connection.execute(f"CREATE DATABASE {name} TEMPLATE omnifer OWNER {ROLE}")

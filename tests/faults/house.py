@@ -31,7 +31,7 @@ def until(true: Callable[[], object], what: str, patience_s: float = PATIENCE_S)
     began = time.monotonic()
     while not true():
         assert time.monotonic() - began < patience_s, what
-        time.sleep(0.02)
+        time.sleep(0.05)
     return time.monotonic() - began
 
 
@@ -118,8 +118,8 @@ class House:
 class Rider:
     """Works on a tour all the time, remembers what was acknowledged, and tries again as the page does."""
 
-    def __init__(self, house: House) -> None:
-        self.house = house
+    def __init__(self, house: House, pause_s: float = 0.0) -> None:
+        self.house, self.pause_s = house, pause_s
         self.session = requests.Session()
         self.acknowledged = self.retries = self.stumbles = 0
         things = [thing(f"thing-{n}", 0.2 + n % 7 / 10, 0.5 + n % 5, group=f"kit {n % 6}") for n in range(60)]
@@ -153,7 +153,7 @@ class Rider:
         while not self._stop.is_set():
             with self._at_work:
                 done = self._change()
-            time.sleep(0 if done else 0.05)
+            time.sleep(self.pause_s if done else 0.05)
 
     def _change(self) -> bool:
         """Try one change; whether it is acknowledged."""

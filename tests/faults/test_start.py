@@ -19,7 +19,7 @@ TRIED = ("start killed while serving", "database killed", "worker killed in a se
 
 @pytest.mark.timeout(400)
 def test_nothing_is_lost_left_or_stuck_whatever_is_killed():
-    tried = run(1, TRIED)
+    tried = run(1, TRIED, pause_s=0.2)
     for name, tally in tried.items():
         assert (name, tally.rounds, tally.lost, tally.left) == (name, 1, 0, 0)
         assert [words for words in tally.said if "took" not in words and "ran on" not in words] == []

@@ -45,7 +45,7 @@ def test_a_reader_apart_reads_what_it_reads_here():
 def test_a_reader_whose_server_of_processes_was_killed_is_begun_again():
     content = gpx(*LINE)
     apart(LARGE, read_track, content)
-    for _ in range(5):
+    for _ in range(2):
         os.kill(forkserver._forkserver._forkserver_pid, signal.SIGKILL)
         assert apart(LARGE, read_track, content) == read_track(content)
 

@@ -22,10 +22,18 @@ HALF_A_SECOND = 0.5
 THINGS = [thing(f"thing-{n}", 0.2 + n % 7 / 10, 0.5 + n % 5, group=f"kit {n % 6}") for n in range(24)]
 
 
+def new_tour(application, address: str) -> str:
+    return f"{address}/api/tours/{tours_of(application).create(small_tour(*THINGS)).id}"
+
+
 @pytest.fixture
 def tour(queued) -> str:
-    application, address = queued
-    return f"{address}/api/tours/{tours_of(application).create(small_tour(*THINGS)).id}"
+    return new_tour(*queued)
+
+
+@pytest.fixture
+def office_tour(office) -> str:
+    return new_tour(office.application, office.address)
 
 
 class Asked:
@@ -84,33 +92,33 @@ def revision(tour: str) -> int:
     return requests.get(tour).json()["tour"]["revision"]
 
 
-def test_a_search_is_told_and_kept_and_leaves_nothing_behind(tour, worker, database):
-    told = list(Asked(tour, rounds=2).told)
+def test_a_search_is_told_and_kept_and_leaves_nothing_behind(office, office_tour):
+    told = list(Asked(office_tour, rounds=2).told)
     assert {name for name, _ in told} >= {"proposal", "answer"}
     (last, answer) = told[-1]
     assert last == "answer"
-    assert answer["answer"]["tour"]["revision"] == revision(tour) == 2
-    until(lambda: rows(database, "errand") == rows(database, "procrastinate_jobs") == 0, "an errand stayed behind")
+    assert answer["answer"]["tour"]["revision"] == revision(office_tour) == 2
+    until(lambda: rows(office.database, "errand") == rows(office.database, "procrastinate_jobs") == 0, "an errand stayed behind")
 
 
-def test_hanging_up_reaches_the_solver_within_half_a_second_and_nothing_is_kept(tour, worker, database):
-    response = Asked(tour)
+def test_hanging_up_reaches_the_solver_within_half_a_second_and_nothing_is_kept(office, office_tour):
+    response = Asked(office_tour)
     assert response.until("proposal")["holds"]
     response.close()
     began = time.monotonic()
-    until(lambda: rows(database, "procrastinate_jobs") == 0 and not doers(worker), "the search runs on")
+    until(lambda: rows(office.database, "procrastinate_jobs") == 0 and not doers(office.worker), "the search runs on")
     assert time.monotonic() - began < 4 * HALF_A_SECOND  # with a slow machine's patience; bench.faults measures it
-    assert revision(tour) == 1
+    assert revision(office_tour) == 1
 
 
-def test_whoever_waits_is_told_the_place_and_short_answers_do_not_wait(tour, worker):
-    first = Asked(tour)
+def test_whoever_waits_is_told_the_place_and_short_answers_do_not_wait(office_tour):
+    first = Asked(office_tour)
     first.until("proposal")
-    second, third = Asked(tour), Asked(tour)
+    second, third = Asked(office_tour), Asked(office_tour)
     assert second.until("progress")["what"] == "Next in the queue"
     assert third.until("progress")["what"] == "One search is before yours"
     began = time.monotonic()
-    assert requests.get(f"{tour}/things/thing-3/price").json()["thing_id"] == "thing-3"
+    assert requests.get(f"{office_tour}/things/thing-3/price").json()["thing_id"] == "thing-3"
     assert time.monotonic() - began < 20
     for response in (first, second, third):
         response.close()
@@ -154,27 +162,27 @@ def test_a_stopped_worker_gives_its_search_back(tour, worker, database):
     end_worker(other)
 
 
-def test_a_killed_process_is_begun_once_more(tour, worker):
-    response = Asked(tour, rounds=2)
+def test_a_killed_process_is_begun_once_more(office, office_tour):
+    response = Asked(office_tour, rounds=2)
     response.until("proposal")
-    for number in doers(worker):
+    for number in doers(office.worker):
         os.kill(number, signal.SIGKILL)
     assert list(response.told)[-1][0] == "answer"
-    assert revision(tour) == 2
+    assert revision(office_tour) == 2
 
 
-def test_nothing_is_kept_for_an_asker_that_was_killed(queued, tour, worker, database):
+def test_nothing_is_kept_for_an_asker_that_was_killed(office, office_tour):
     """The connection that says that the errand is waited for is cut, as when a web server is killed."""
-    application, _ = queued
-    response = Asked(tour)
+    response = Asked(office_tour)
     response.until("proposal")
-    application.extensions["errands"]._ear.close()
-    until(lambda: rows(database, "errand") == 0, "the search runs on for nobody")
-    assert revision(tour) == 1
+    office.application.extensions["errands"]._ear.close()
+    until(lambda: rows(office.database, "errand") == 0, "the search runs on for nobody")
+    assert revision(office_tour) == 1
     response.close()
 
 
-def test_a_track_and_refusals_come_through_the_queue(tour, worker):
+def test_a_track_and_refusals_come_through_the_queue(office_tour):
+    tour = office_tour
     content = gpx(*((45 + n / 10_000, 7.0, 200.0) for n in range(4000)))
     answer = requests.post(f"{tour}/track", data={"revision": "1"}, files={"file": ("a.gpx", content)}).json()
     assert answer["assessment"]["road"]["length_km"] == pytest.approx(44.5, abs=0.5)
