@@ -145,9 +145,13 @@ def restore_tour(tour_id: str) -> Response:
 @blueprint.get("/api/tours/<tour_id>")
 @operation(gives=shapes.TourAnswer, problems=(404,))
 def read_tour(tour_id: str) -> Response:
-    """One tour and what it means."""
-    packing = packing_for(request)
-    return json_of(desk().answer_json(tour_id, packing), packing)
+    """One tour and what it means; to whom has this state of it already, no more than that (304)."""
+    tag, packing = desk().mark(tour_id), packing_for(request)
+    same = request.if_none_match.contains_weak(tag)
+    response = Response(status=304) if same else json_of(desk().answer_json(tour_id, packing), packing)
+    response.set_etag(tag, weak=True)
+    response.headers["Cache-Control"] = "private, no-cache"
+    return response
 
 
 @blueprint.patch("/api/tours/<tour_id>")

@@ -63,6 +63,17 @@ def test_what_is_otherwise_comes_to_the_whole(before, after):
     assert (changes == []) == (before == after)
 
 
+def test_a_tour_that_its_reader_has_is_not_sent_again(client, path):
+    read = client.get(path)
+    assert read.headers["Cache-Control"] == "private, no-cache"
+    again = client.get(path, headers={"If-None-Match": read.headers["ETag"]})
+    assert (again.status_code, again.data) == (304, b"")
+    client.patch(path, json={"revision": 1, "what": "x", "name": "Other"})
+    fresh = client.get(path, headers={"If-None-Match": read.headers["ETag"]})
+    assert (fresh.status_code, fresh.json["tour"]["sheet"]["name"]) == (200, "Other")
+    assert fresh.headers["ETag"] != read.headers["ETag"]
+
+
 @pytest.fixture
 def path(tours) -> str:
     return f"/api/tours/{tours.create(small_tour(*KIT, bikes=(pannier_bike(),))).id}"

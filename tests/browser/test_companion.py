@@ -122,8 +122,14 @@ def test_two_phones_without_a_network_and_a_server_that_is_killed(browser: Brows
     """Ten entries each while nobody answers; the pages are closed and opened again meanwhile; afterwards each entry is there once."""
     complaints: list[str] = []
     phone = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "service_workers": "allow"}
-    phones = [opened(browser, house, tour, "diary", complaints, **phone) for _ in range(2)]
+    phones = [opened(browser, house, tour, view, complaints, **phone) for view in ("kit", "diary")]
     first, second = (page for _, page in phones)
+    first.locator('[data-thing="chair"] .words').click()
+    first.get_by_label("Mass of one").fill("1234 g")
+    first.get_by_role("button", name="Keep", exact=True).click()
+    kept = "async (path) => (await (await caches.match(path)).json()).tour.sheet.kit.some((t) => t.mass_kg === 1.234)"
+    until(lambda: first.evaluate(kept, f"/api/tours/{tour}"), "the change is not kept on the phone")
+    first.get_by_role("link", name="Diary").click()
     first.get_by_role("button", name="Set out now").click()
     # Its dates are others than today's: that is asked first.
     first.get_by_role("button", name=re.compile("^Set out today")).click()
@@ -148,6 +154,9 @@ def test_two_phones_without_a_network_and_a_server_that_is_killed(browser: Brows
             first = listened(context.new_page(), complaints)
             first.goto(f"{house.address}/tours/{tour}/load", wait_until="commit")
             expect(first.get_by_role("img", name=re.compile("from the right")).first).to_be_visible()
+            # As it was changed, not as it was when it was opened.
+            kit = first.evaluate("async (path) => (await (await fetch(path)).json()).tour.sheet.kit", f"/api/tours/{tour}")
+            assert next(thing["mass_kg"] for thing in kit if thing["id"] == "chair") == 1.234
             first.get_by_role("link", name="Diary").click()
             expect(first.get_by_text(f"Kept on this device, {n + 1} to send")).to_be_visible()
     for page in (first, second):

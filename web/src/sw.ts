@@ -1,6 +1,6 @@
 /** What the installed page works with where there is no network: its own files, its one page, and what was last asked. */
 /// <reference lib="webworker" />
-import { lasts } from './offline/lasting'
+import { ANSWERS, lasts } from './offline/lasting'
 import { ExpirationPlugin } from 'workbox-expiration'
 import { cleanupOutdatedCaches, precacheAndRoute } from 'workbox-precaching'
 import { registerRoute } from 'workbox-routing'
@@ -41,7 +41,7 @@ const pages = new NetworkFirst({
 registerRoute(({ request }) => request.mode === 'navigate', pages)
 
 const answers = new NetworkFirst({
-  cacheName: 'answers',
+  cacheName: ANSWERS,
   plugins: [
     new ExpirationPlugin({ maxEntries: MOST_ANSWERS }),
     {

@@ -320,7 +320,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One tour and what it means. */
+        /** One tour and what it means; to whom has this state of it already, no more than that (304). */
         get: operations["read_tour"];
         put?: never;
         post?: never;

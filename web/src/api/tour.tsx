@@ -1,6 +1,7 @@
 /** The tour on the desk: as the server last gave it with what is on its way to it, a change tried and not kept, and work and trouble on the way. */
 import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react'
+import { keepCopy } from '../offline/copy'
 import { moving, rebased, rebasedParts } from './rebase'
 import {
   api,
@@ -147,6 +148,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
           if (result !== null) {
             const answer = answerOf(result)
             queries.setQueryData(key, answer)
+            keepCopy(answer)
             setProblem(null)
             setRemarks(answer.remarks)
           }

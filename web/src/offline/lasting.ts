@@ -4,4 +4,7 @@ const OF_A_TOUR = ['aims', 'glance', 'diary', 'diary/course', 'diary/[^/]+/pictu
 const OF_ALL = ['catalogue', 'kinds', 'library', 'library/kits', 'library/[^/]+/picture', 'tours', 'tours/[^/]+']
 const LASTING = new RegExp(`^/api/(${[...OF_ALL, ...OF_A_TOUR.map((path) => `tours/[^/]+/${path}`)].join('|')})$`)
 
+/** Where they are kept. */
+export const ANSWERS = 'answers'
+
 export const lasts = (path: string) => LASTING.test(path)
