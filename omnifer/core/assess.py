@@ -13,7 +13,7 @@ from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.limits import InHand, traced
 from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
-from omnifer.core.load.prices import minutes_of_things
+from omnifer.core.load.prices import LIGHTER_KG, MassPrice, cost_of_things
 from omnifer.core.load.settle import stock_unloaded
 from omnifer.core.model.assessment import Assessment, Assumption, ClimateLine, Day, Gap, Moments, PackCard, Passing, RoadFacts
 from omnifer.core.model.camp import Camp
@@ -84,10 +84,35 @@ def minutes(at: Reading) -> dict[str, float]:
     return minutes_by_rider(at.tour, at[voyage_of])
 
 
-@stage(minutes, "kit", "load", "riders", "rig")
+@stage("kit", by_value=True)
+def lighter(at: Reading) -> tuple[float, ...]:
+    """With how much less the tour is ridden again [kg]."""
+    heaviest = max((thing.mass_kg * thing.count for thing in at.tour.kit), default=0.0)
+    return LIGHTER_KG[: 1 + sum(kg < heaviest for kg in LIGHTER_KG[:-1])]
+
+
+@stage(voyage_of, minutes, lighter)
+def prices(at: Reading) -> dict[str, MassPrice]:
+    """What kilograms with each rider cost the party [min/day]."""
+    voyage = at[voyage_of]
+    if voyage is None:
+        return {}
+    ridden, days = voyage.ridden, voyage.days.km.size - 1
+
+    def saved(rider: int, kg: float) -> float:
+        return float(ridden.hours[-1] - ridden.lighter(rider, kg).hours[-1]) * 60 / days
+
+    return {
+        rider_id: MassPrice(rate, tuple(saved(rider, kg) for kg in at[lighter]))
+        for rider, (rider_id, rate) in enumerate(at[minutes].items())
+    }
+
+
+@stage(prices, "kit", "load", "riders", "rig")
 def minutes_a_day(at: Reading) -> dict[str, float]:
     """What each thing costs the party where it rides [min/day]."""
-    return minutes_of_things(at.tour, at[minutes])
+    by_rider = at[prices]
+    return cost_of_things(at.tour, by_rider, 3)
 
 
 @stage(loaded, stances, minutes)

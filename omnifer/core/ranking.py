@@ -2,16 +2,15 @@
 
 import datetime as dt
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import replace
 from functools import partial
 from typing import Literal
 
 import numpy as np
 from pydantic import Field
 
-from omnifer.core.assess import minutes_by_rider, situation_of
+from omnifer.core.assess import minutes_a_day, minutes_by_rider, situation_of
 from omnifer.core.findings.situation import Situation
-from omnifer.core.load.prices import cost_of_things, minutes_of_things
+from omnifer.core.load.prices import cost_of_things
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.model.needs import Fault
@@ -21,10 +20,10 @@ from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs.parcels import ERRAND_MIN, PostStop, Sendable, Sent, parcels, post_stops
 from omnifer.core.needs.safe import COMFORT
 from omnifer.core.physics.spares import running_out
-from omnifer.core.road.pace import pace_along
 from omnifer.core.road.profile import Profile
 from omnifer.core.sentence import fine_kg, joined, minutes, number, say, share
 from omnifer.core.spared import spared
+from omnifer.core.stages import Reading
 
 Verdict = Literal[
     "must_come", "comes", "insurance", "comfort", "probably_not", "post_ahead", "post_home", "buy_there", "not_said"
@@ -139,8 +138,7 @@ def _saved(here: Situation) -> dict[str, tuple[Saving, Saving]]:
     days, power = voyage.days.km.size - 1, np.array([rider.all_day_power_w for rider in here.tour.riders])
 
     def ridden(rider: int, less_kg: float) -> tuple[float, float]:
-        party = [replace(r, dry_kg=r.dry_kg - less_kg) if k == rider else r for k, r in enumerate(voyage.riding)]
-        pace = pace_along(voyage.profile, party, voyage.conditions, voyage.stores_kg) if less_kg else voyage.ridden
+        pace = voyage.ridden.lighter(rider, less_kg) if less_kg else voyage.ridden
         return float(pace.hours[-1]) * 60 / days, float(power @ pace.effort_hours[:, -1]) * 3.6 / days
 
     found = {}
@@ -322,7 +320,7 @@ def _posted(thing: Thing, stop_id: str, at_km: float, home: bool) -> Thing:
 
 def minutes_of(tour: TourSheet, road: Profile | None) -> dict[str, float]:
     """Minutes a day that each thing costs the party; empty without a road."""
-    return minutes_of_things(tour, minutes_by_rider(tour, situation_of(tour, road).voyage))
+    return Reading(tour, road)[minutes_a_day]
 
 
 def ladder(tour: TourSheet, cost: dict[str, float], instead: Iterable[tuple[str, Thing]]) -> list[Step]:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from omnifer.core.model.kit import ABOARD, Thing
 from omnifer.core.model.road import Stop
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.physics.weather import daily_course, heat_index
+from omnifer.core.physics.weather import heat_index, share_of_day
 from omnifer.core.rig import riding
 from omnifer.core.road import arrivals, climate, days, light, pace, zones
 from omnifer.core.road.arrivals import Visit
@@ -165,14 +165,14 @@ def _played(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], hel
     busy = None
     for again in range(SETTLED, -1, -1):
         watch = arrivals.Watch(nodes.km, ridden.hours, here.transfer_hours, plan, road, tour.start_date, clocks, busy)
-        hour = (watch.along(), plan, nodes.km, suns)
-        warm = _in_the_hour(*hour, weather.night_low_c, weather.day_high_c)
+        by_hour = _share_of_day(watch.along(), plan, nodes.km, suns)
+        warm = _between(weather.night_low_c, weather.day_high_c, by_hour)
         visits = arrivals.visits(stops, watch, usual)
         ride = Ride(tour, nodes, weather, warm, ridden, plan, night_stops, visits, watch, suns, held)
         supplies = supplies_of(ride)
         if again:
             stores_kg = coming + sum(s.kg_on_board(nodes.km, everywhere, nodes.km) for s in supplies.values())
-            air_c = _in_the_hour(*hour, weather.mean_min_c, weather.mean_max_c)
+            air_c = _between(weather.mean_min_c, weather.mean_max_c, by_hour)
             here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, air_c, detours)
             ridden = pace.pace_along(profile, party, here, stores_kg)
             busy = water.hours_at_sources(ride, supplies["water"])
@@ -180,7 +180,7 @@ def _played(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], hel
     moments = _moments(profile, plan.km, night_stops, list(supplies.values()), _events(tour, electric))
     at_km, leaving = np.array([moment.km for moment in moments]), np.array([moment.leaving for moment in moments])
     stock = {name: supply.kg_on_board(at_km, leaving, nodes.km) for name, supply in supplies.items()}
-    cold = _in_the_hour(*hour, weather.night_low_c, weather.mean_max_c)
+    cold = _between(weather.night_low_c, weather.mean_max_c, by_hour)
     return Voyage(
         profile, weather, here, ridden, stores_kg, watch, suns, warm, cold, plan, night_stops, visits, supplies, electric, ride,
         moments, stock, party,
@@ -192,11 +192,15 @@ def ridden_with(voyage: Voyage, tour: TourSheet) -> pace.Pace:
     return pace.pace_along(voyage.profile, _party(tour), voyage.conditions, voyage.stores_kg)
 
 
-def _in_the_hour(clock_h: Array, plan: days.Days, km: Array, suns: list[light.Light], low_c: Array, high_c: Array) -> Array:
-    """Air at each node in the hour in which it is passed, between the low and the high of its day [°C]."""
+def _share_of_day(clock_h: Array, plan: days.Days, km: Array, suns: list[light.Light]) -> Array:
+    """Where the air is at each node in the hour in which it is passed, between the low and the high of its day [-]."""
     day = plan.riding_day(km, leaving=False)
     rise, fall = (np.array(hours)[day] for hours in zip(*(sun.for_course() for sun in suns), strict=True))
-    return daily_course(clock_h, low_c, high_c, rise, fall)
+    return share_of_day(clock_h, rise, fall)
+
+
+def _between(low: Array, high: Array, share: Array) -> Array:
+    return low + (high - low) * share
 
 
 def _party(tour: TourSheet) -> list[pace.RidingMass]:

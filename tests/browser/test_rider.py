@@ -214,6 +214,12 @@ def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: lis
     other.get_by_role("button", name="Show the newer state").click()
     expect(other.get_by_role("alert")).to_have_count(0)
     expect(other.get_by_role("button", name="Mine: tour and riders")).to_be_visible()
+
+    # Who comes back to a window sees what was done in the other.
+    page.get_by_role("button", name=re.compile("^Undo: ")).click()
+    expect(page.get_by_role("button", name="Tamsen Quay to Lantern Point: tour and riders")).to_be_visible()
+    other.evaluate("document.dispatchEvent(new Event('visibilitychange'))")
+    expect(other.get_by_role("button", name="Tamsen Quay to Lantern Point: tour and riders")).to_be_visible()
     other.context.close()
 
 

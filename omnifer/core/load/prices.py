@@ -1,8 +1,36 @@
 """What each thing costs in time, by the bike that carries it."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+import numpy as np
 
 from omnifer.core.model.tour import TourSheet
+
+LIGHTER_KG = (2.0, 4.0, 8.0, 16.0)
+"""With so much less the tour is ridden again, as far as the heaviest thing reaches, to know what things cost [kg]."""
+
+
+@dataclass(frozen=True)
+class MassPrice:
+    """What so many kilograms with a rider cost the party [min/day].
+
+    A first gram costs what the slope of the ride's hours says, the kilograms of `LIGHTER_KG` what riding without them says. Up
+    to the first of these the curve through both, never above the whole: it is flat where another rider is the slowest then.
+    """
+
+    a_kg: float
+    """[min/day/kg]."""
+    whole: tuple[float, ...]
+    """Of each of `LIGHTER_KG`, as far as was ridden."""
+
+    def __call__(self, kg: float) -> float:
+        """Of so many kilograms."""
+        first, last = LIGHTER_KG[0], LIGHTER_KG[len(self.whole) - 1]
+        if kg > first:
+            return float(np.interp(kg, LIGHTER_KG[: len(self.whole)], self.whole)) * max(kg / last, 1.0)
+        curve = self.a_kg * kg + (self.whole[0] - self.a_kg * first) * (kg / first) ** 2
+        return min(curve, max(self.whole[0], 0.0))
 
 
 def kilograms_by_rider(tour: TourSheet) -> dict[str, dict[str | None, float]]:
@@ -26,20 +54,7 @@ def kilograms_by_rider(tour: TourSheet) -> dict[str, dict[str | None, float]]:
     return found
 
 
-def minutes_of_things(tour: TourSheet, by_rider: dict[str, float]) -> dict[str, float]:
-    """Minutes a day that each thing costs the party where it rides; empty while there is no road.
-
-    What nobody owns and nobody carries is priced with the mean of the riders.
-
-    Parameters
-    ----------
-    by_rider : dict
-        What one kilogram more with each rider costs [min/day/kg].
-    """
-    return cost_of_things(tour, {rider: rate.__mul__ for rider, rate in by_rider.items()}, 3)
-
-
-def cost_of_things(tour: TourSheet, by_rider: dict[str, Callable[[float], float]], digits: int) -> dict[str, float]:
+def cost_of_things(tour: TourSheet, by_rider: Mapping[str, Callable[[float], float]], digits: int) -> dict[str, float]:
     """What each thing costs, by what so many kilograms cost with each rider; empty where nothing is said of them."""
     if not by_rider:
         return {}

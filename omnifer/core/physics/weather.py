@@ -135,9 +135,7 @@ def chance_of_run(chances: Sequence[float], length: int) -> float:
 def daily_course(
     hour: ArrayLike, low_c: ArrayLike, high_c: ArrayLike, sunrise_h: ArrayLike, sunset_h: ArrayLike
 ) -> NDArray[np.float64]:
-    """Air temperature at an hour of a day between its low and its high [°C].
-
-    A sine from the low near sunrise to sunset, highest some two hours after the sun's noon, then an exponential fall.
+    """Air temperature at an hour of a day between its low and its high [°C]; see `share_of_day`.
 
     Parameters
     ----------
@@ -145,6 +143,20 @@ def daily_course(
         By one and the same clock, the hour beyond 24 after midnight [h].
     low_c, high_c : array_like
         Of the day [°C].
+    """
+    low, high = np.asarray(low_c, dtype=float), np.asarray(high_c, dtype=float)
+    return np.asarray(low + (high - low) * share_of_day(hour, sunrise_h, sunset_h))
+
+
+def share_of_day(hour: ArrayLike, sunrise_h: ArrayLike, sunset_h: ArrayLike) -> NDArray[np.float64]:
+    """Where the air is between the low and the high of its day at an hour of it [-].
+
+    A sine from the low near sunrise to sunset, highest some two hours after the sun's noon, then an exponential fall.
+
+    Parameters
+    ----------
+    hour, sunrise_h, sunset_h : array_like
+        By one and the same clock, the hour beyond 24 after midnight [h].
 
     References
     ----------
@@ -152,12 +164,11 @@ def daily_course(
     doi:10.1016/0002-1571(81)90105-9, air at 1.5 m; from memory.
     """
     at, rise, fall = (np.asarray(h, dtype=float) for h in (hour, sunrise_h, sunset_h))
-    low, high = np.asarray(low_c, dtype=float), np.asarray(high_c, dtype=float)
     coldest, light = rise + LOW_LAG_H, fall - rise
 
     def by_day(hours: NDArray[np.float64]) -> NDArray[np.float64]:
-        return np.asarray(low + (high - low) * np.sin(np.pi * np.maximum(hours, 0) / (light + 2 * HIGH_LAG_H)))
+        return np.asarray(np.sin(np.pi * np.maximum(hours, 0) / (light + 2 * HIGH_LAG_H)))
 
     dark = (at - fall) % 24
-    cooled = low + (by_day(fall - coldest) - low) * np.exp(-COOLING * dark / (24 - light))
+    cooled = by_day(fall - coldest) * np.exp(-COOLING * dark / (24 - light))
     return np.where((at >= coldest) & (at <= fall), by_day(at - coldest), cooled)

@@ -81,9 +81,11 @@ class Days:
 
     def riding_day(self, km: Array | float, leaving: bool | NDArray[np.bool_] = True) -> NDArray[np.intp]:
         """Index of the riding day on which a kilometre is passed; at a night, the day before unless leaving."""
-        after = np.searchsorted(self.km, km, side="right")
-        before = np.searchsorted(self.km, km, side="left")
-        day = np.where(leaving, after, before) - 1
+        if isinstance(leaving, bool):
+            day = np.searchsorted(self.km, km, side="right" if leaving else "left") - 1
+        else:
+            after, before = (np.searchsorted(self.km, km, side=side) for side in ("right", "left"))
+            day = np.where(leaving, after, before) - 1
         return np.asarray(np.minimum(np.maximum(day, 0), self.km.size - 2))
 
     def date(self, start: dt.date, riding_day: int) -> dt.date:

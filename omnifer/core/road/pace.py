@@ -6,7 +6,7 @@ pushed, at a speed that the same power bounds.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 import numpy as np
@@ -91,6 +91,14 @@ class Ridden:
     alone: Sequence[Array]
     """Of each rider, as `_alone` gives it."""
 
+    def lighter(self, rider: int, less_kg: float) -> "Ridden":
+        """The same pieces with one rider so much lighter."""
+        light = replace(self.party[rider], dry_kg=self.party[rider].dry_kg - less_kg)
+        directions = self.alone[rider].shape[1]
+        party, alone = list(self.party), list(self.alone)
+        party[rider], alone[rider] = light, _alone(light, self.where)[:, :directions]
+        return Ridden(party, self.where, alone)
+
     @cached_property
     def _slowest(self) -> tuple[Array, NDArray[np.intp]]:
         """What the slowest take, shape (places, directions, 3), and who they are; one direction where no wind blows."""
@@ -138,6 +146,10 @@ class Pace:
     """Of the way off the road, where there is one."""
     detour_km: Array
     """That way between each node and the next."""
+
+    def lighter(self, rider: int, less_kg: float) -> "Pace":
+        """The same ride with one of the riders so much lighter."""
+        return replace(self, there=self.there.lighter(rider, less_kg), detour=self.detour.lighter(rider, less_kg))
 
     def _summed(self, rate: Array, off: Array) -> Array:
         along = np.add.reduceat(self.cell_km * rate[self.piece], self.profile.node_cells[:-1])

@@ -106,6 +106,8 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
     queryKey: key,
     // What did not change is the very same already: see `api/client.ts`.
     structuralSharing: false,
+    // Who comes back to this window sees what another did meanwhile; where nothing was done, the answer is empty.
+    refetchOnWindowFocus: true,
     queryFn: async () => {
       const read = await api.tour(id)
       // Read before a change that was answered meanwhile, it is older than what is here.
