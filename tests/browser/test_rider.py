@@ -218,7 +218,7 @@ def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: lis
     # Who comes back to a window sees what was done in the other.
     page.get_by_role("button", name=re.compile("^Undo: ")).click()
     expect(page.get_by_role("button", name="Tamsen Quay to Lantern Point: tour and riders")).to_be_visible()
-    other.evaluate("document.dispatchEvent(new Event('visibilitychange'))")
+    other.evaluate("document.dispatchEvent(new Event('visibilitychange', { bubbles: true }))")
     expect(other.get_by_role("button", name="Tamsen Quay to Lantern Point: tour and riders")).to_be_visible()
     other.context.close()
 
