@@ -99,11 +99,8 @@ def prices(at: Reading) -> dict[str, MassPrice]:
         return {}
     ridden, days = voyage.ridden, voyage.days.km.size - 1
 
-    def saved(rider: int, kg: float) -> float:
-        return float(ridden.hours[-1] - ridden.lighter(rider, kg).hours[-1]) * 60 / days
-
     return {
-        rider_id: MassPrice(rate, tuple(saved(rider, kg) for kg in at[lighter]))
+        rider_id: MassPrice(rate, tuple(ridden.saved_hours(rider, kg) * 60 / days for kg in at[lighter]))
         for rider, (rider_id, rate) in enumerate(at[minutes].items())
     }
 

@@ -24,6 +24,8 @@ WALK_BAND = 0.2
 """From where the ramp's power no longer turns the lowest gear, parts of the road are walked; this part more, and all is [-]."""
 CLASS_KG, CLASS_MS, CLASS_K = 2.0, 0.5, 5.0
 """Pace is solved once for each class of stores, wind and air that occurs."""
+ALIKE = 8
+"""So many pieces that follow each other by conditions and gradient are ridden as one where a sum is wanted."""
 STORES, WINDS, AIRS, FREEZING = 128, 64, 64, 24
 """How many classes there are of stores, wind and air, and which class of air 0 °C is."""
 
@@ -74,7 +76,7 @@ class Places:
     stores_kg: Array
     air_c: Array
 
-    def chosen(self, which: NDArray[np.bool_]) -> "Places":
+    def chosen(self, which: NDArray[np.bool_] | Ints) -> "Places":
         """Some of them."""
         return Places(
             self.slope[which], self.height_m[which], self.surface[which], self.wind_ms[which], self.stores_kg[which],
@@ -98,6 +100,10 @@ class Ridden:
         party, alone = list(self.party), list(self.alone)
         party[rider], alone[rider] = light, _alone(light, self.where)[:, :directions]
         return Ridden(party, self.where, alone)
+
+    def some(self, which: Ints) -> "Ridden":
+        """Some of the pieces."""
+        return Ridden(self.party, self.where.chosen(which), [theirs[which] for theirs in self.alone])
 
     @cached_property
     def _slowest(self) -> tuple[Array, NDArray[np.intp]]:
@@ -151,6 +157,24 @@ class Pace:
         """The same ride with one of the riders so much lighter."""
         return replace(self, there=self.there.lighter(rider, less_kg), detour=self.detour.lighter(rider, less_kg))
 
+    def saved_hours(self, rider: int, less_kg: float) -> float:
+        """What the party saves with one of the riders so much lighter, about [h].
+
+        Of every few pieces that are nearly alike the longest is ridden for all: an eighth of the time, true to a per cent. What
+        one place or day takes, `lighter` tells.
+        """
+        groups = np.zeros((-(-self.piece_km.size // ALIKE), ALIKE))
+        groups.flat[: self.piece_km.size] = self.piece_km
+        some = self.there.some(np.arange(len(groups)) * ALIKE + groups.argmax(axis=1))
+        saved = (some.hours - some.lighter(rider, less_kg).hours) @ groups.sum(axis=1)
+        off = self.detour.hours - self.detour.lighter(rider, less_kg).hours
+        return float(saved + off @ self.detour_km[self.detour_km > 0])
+
+    @cached_property
+    def piece_km(self) -> Array:
+        """How much of the road is of each piece [km]."""
+        return np.asarray(np.bincount(self.piece, self.cell_km, minlength=self.there.hours.size), dtype=float)
+
     def _summed(self, rate: Array, off: Array) -> Array:
         along = np.add.reduceat(self.cell_km * rate[self.piece], self.profile.node_cells[:-1])
         along[self.detour_km > 0] += self.detour_km[self.detour_km > 0] * off
@@ -174,8 +198,7 @@ class Pace:
     @cached_property
     def hours_per_kg(self) -> Array:
         """What a kilogram more on each rider's bike costs the party on the whole road, shape (riders,) [h/kg]."""
-        km = np.bincount(self.piece, self.cell_km, minlength=self.there.hours.size)
-        return np.asarray(self.there.per_kg @ km + self.detour.per_kg @ self.detour_km[self.detour_km > 0])
+        return np.asarray(self.there.per_kg @ self.piece_km + self.detour.per_kg @ self.detour_km[self.detour_km > 0])
 
 
 def conditions(
