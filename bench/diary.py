@@ -21,7 +21,8 @@ from omnifer.core.diary.now import replan
 from omnifer.core.model.diary import Entry, Received
 from omnifer.demo.ridden import ridden_diary, ridden_tour
 from tests.core.test_diary import KIT, STOWED, straight_tour, told
-from tests.faults.house import House, until
+from tests.faults.house import House
+from tests.patience import until
 
 EACH, KILLS = 500, 6
 MOST_OPENING, MOST_REPLANNING = 2.0, 1.05  # one, and what a clock is off

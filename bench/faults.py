@@ -12,7 +12,8 @@ import sys
 import time
 from collections.abc import Callable, Iterable
 
-from tests.faults.house import House, Rider, until
+from tests.faults.house import House, Rider
+from tests.patience import until
 
 MOST_STOP_S = 3.0
 MOST_HANG_UP_S = 0.5

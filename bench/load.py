@@ -19,8 +19,9 @@ import requests
 from omnifer.demo.sample import demo_tour
 from omnifer.formats.bundle import write_bundle
 from omnifer.serve import _gunicorn
-from tests.faults.house import House, Rider, Search, free_port, until
+from tests.faults.house import House, Rider, Search, free_port
 from tests.formats.test_gpx import gpx
+from tests.patience import until
 
 READERS, SECONDS, SEARCHES, HANG_UPS, IMPORTS = 50, 6.0, 4, 30, 100
 MOST_TIMES, MOST_TIMES_BESIDE_SEARCHES, MOST_GROWN_MB = 3.0, 2.0, 60.0

@@ -9,7 +9,9 @@ from playwright.sync_api import Locator
 from playwright.sync_api import TimeoutError as NeverCame
 from playwright.sync_api import expect as assertions
 
-PATIENCE_MS = 30_000
+from tests.patience import PATIENCE_S
+
+PATIENCE_MS = PATIENCE_S * 1000
 assertions.set_options(timeout=PATIENCE_MS)
 ABSENT_TOO = {"to_be_hidden", "not_to_be_visible", "not_to_be_attached", "to_have_count", "not_to_have_count"}
 """Assertions that can hold of what is not there."""

@@ -10,7 +10,8 @@ from playwright.sync_api import Browser, BrowserContext, Page
 from tests.browser.conftest import listened
 from tests.browser.seen import expect
 from tests.core.test_diary import KIT, STOWED, straight_tour
-from tests.faults.house import House, until
+from tests.faults.house import House
+from tests.patience import until
 
 OFFLINE = re.compile(
     "ERR_INTERNET_DISCONNECTED|ERR_CONNECTION|ERR_EMPTY_RESPONSE|Failed to load resource|ERR_FAILED|bad HTTP response code"
@@ -92,7 +93,7 @@ def test_pack_weigh_and_check(browser: Browser, house: House, tour: str):
             expect(page.get_by_text("link lost, tried again")).to_be_visible()
             expect(reading).to_have_text("–")
         following = f"Take reading {n + 1} of 3" if n < 3 else "the middle of"
-        expect(page.get_by_role("button", name=re.compile(following))).to_be_visible(timeout=25_000)
+        expect(page.get_by_role("button", name=re.compile(following))).to_be_visible()
     page.get_by_role("button", name=re.compile("^Keep .* kg, the middle of")).click()
     row = page.get_by_role("row", name=re.compile("Front wheel"))
     expect(row).to_contain_text("on the scale")
@@ -169,7 +170,7 @@ def test_two_phones_without_a_network_and_a_server_that_is_killed(browser: Brows
     house.kill("gunicorn", "omnifer.wsgi:app")
     until(house.answers, "the server is not begun again")
     for page in (first, second):
-        expect(page.get_by_text("Kept on this device")).to_be_hidden(timeout=40_000)
+        expect(page.get_by_text("Kept on this device")).to_be_hidden()
     entries = arrived()
     washed = [entry for entry in entries if entry["verb"] == "washed"]
     assert len(washed) == 2 * EACH

@@ -224,7 +224,7 @@ def test_night_colours_are_remembered(page: Page, site: str):
 def test_tours_are_drawn_renamed_copied_removed_and_fetched_back(page: Page, site: str):
     page.goto(site)
     name = "Tamsen Quay to Lantern Point"
-    expect(page.get_by_role("img", name=re.compile("above the land of 15 days"))).to_be_visible(timeout=15_000)
+    expect(page.get_by_role("img", name=re.compile("above the land of 15 days"))).to_be_visible()
     expect(page.get_by_text("196 of 202 things stowed")).to_be_visible()
 
     def more(tour: str, what: str) -> None:
@@ -232,7 +232,7 @@ def test_tours_are_drawn_renamed_copied_removed_and_fetched_back(page: Page, sit
         page.get_by_role("menuitem", name=what).click()
 
     more(name, "Copy")
-    expect(page.get_by_role("link", name=f"{name}, a copy")).to_be_visible(timeout=15_000)
+    expect(page.get_by_role("link", name=f"{name}, a copy")).to_be_visible()
     more(f"{name}, a copy", "Rename")
     page.get_by_label("Name of the tour").fill("Back again")
     page.get_by_role("dialog").get_by_role("button", name="Keep").click()

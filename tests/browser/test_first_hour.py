@@ -155,12 +155,12 @@ def test_the_first_hour(size: tuple[int, int], empty_site: str, browser, complai
         # Nobody said what the weather is: nights are guesses, and marked so.
         expect(page.get_by_text("~ Night, °C")).to_be_visible()
     page.get_by_role("button", name="Propose a load").click()
-    expect(page.get_by_text("All bags, racks and wheels hold")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("All bags, racks and wheels hold")).to_be_visible()
     if small:
         page.get_by_role("button", name="Stop and keep this one").click()
         expect(page.get_by_role("progressbar")).to_be_hidden()
     else:
-        expect(page.get_by_role("button", name="Close")).to_be_visible(timeout=60_000)
+        expect(page.get_by_role("button", name="Close")).to_be_visible()
     clean_on_phone("a load")
     findings = page.get_by_role("region", name="Findings")
     findings.get_by_role("button", name="What helps").click()

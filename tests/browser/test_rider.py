@@ -92,8 +92,8 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
     page.wait_for_url("**/load")
     tab_to(page, "Propose a load")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("Everything has a place.")).to_be_visible(timeout=60_000)
-    expect(page.get_by_role("button", name="Close")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("Everything has a place.")).to_be_visible()
+    expect(page.get_by_role("button", name="Close")).to_be_visible()
     page.keyboard.press("Alt+7")
     expect(page.get_by_role("heading", name="Rear pannier").first).to_be_visible()
 

@@ -9,14 +9,13 @@ import sys
 import threading
 import time
 import uuid
-from collections.abc import Callable
 from pathlib import Path
 
 import requests
 
 from tests.conftest import small_tour, thing
+from tests.patience import PATIENCE_S, until
 
-PATIENCE_S = 60
 STREAM = {"Accept": "text/event-stream"}
 
 
@@ -24,15 +23,6 @@ def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return int(probe.getsockname()[1])
-
-
-def until(true: Callable[[], object], what: str, patience_s: float = PATIENCE_S) -> float:
-    """Wait; how long it took [s]."""
-    began = time.monotonic()
-    while not true():
-        assert time.monotonic() - began < patience_s, what
-        time.sleep(0.05)
-    return time.monotonic() - began
 
 
 class House:

@@ -11,7 +11,8 @@ from pathlib import Path
 import pytest
 import requests
 
-from tests.faults.house import House, Rider, until
+from tests.faults.house import House, Rider
+from tests.patience import PATIENCE_S, until
 
 SIZE = "150m"
 """A cluster of PostgreSQL with its log takes about 60 MB of it."""
@@ -47,7 +48,6 @@ def change(rider: Rider, n: int) -> requests.Response:
     return rider._send("PATCH", rider.tour, json=body)
 
 
-@pytest.mark.timeout(300)
 def test_a_full_disk_is_said_read_from_and_got_over(small_disk, tmp_path):
     house = House(small_disk)
     house.said = tmp_path / "said"
@@ -64,7 +64,7 @@ def test_a_full_disk_is_said_read_from_and_got_over(small_disk, tmp_path):
             kept = rider.revision = answer.json()["tour"]["revision"]
         assert refused is not None
         assert (refused.status_code, refused.json()["title"]) == (507, "The disk is full")
-        assert requests.get(f"{house.address}/healthz", timeout=20).status_code in (200, 503)
+        assert requests.get(f"{house.address}/healthz", timeout=PATIENCE_S).status_code in (200, 503)
         for _ in range(3):
             assert house.read(rider.tour)["tour"]["revision"] == kept
         filler.unlink()

@@ -6,18 +6,15 @@ import signal
 import subprocess
 from pathlib import Path
 
-import pytest
-
 from bench.faults import run
 from omnifer.processes import Watch, end_leftovers
 from omnifer.serve import PROCESSES
-from tests.faults.house import until
+from tests.patience import PATIENCE_S, until
 
 TRIED = ("start killed while serving", "database killed", "worker killed in a search")
 """Of those of the bench, which takes all of them many times."""
 
 
-@pytest.mark.timeout(400)
 def test_nothing_is_lost_left_or_stuck_whatever_is_killed():
     tried = run(1, TRIED, pause_s=0.2)
     for name, tally in tried.items():
@@ -51,7 +48,7 @@ def test_only_its_own_old_processes_are_ended(tmp_path):
     began = Path(f"/proc/{ours.pid}/stat").read_text().rpartition(")")[2].split()[19]
     (tmp_path / PROCESSES).write_text(f'{{"{ours.pid}": "{began}", "{theirs.pid}": "1", "999999": "5"}}')
     end_leftovers(tmp_path / PROCESSES)
-    assert ours.wait(timeout=5) == -signal.SIGTERM
+    assert ours.wait(timeout=PATIENCE_S) == -signal.SIGTERM
     assert theirs.poll() is None
     assert not (tmp_path / PROCESSES).exists()
     theirs.kill()

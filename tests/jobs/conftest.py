@@ -2,8 +2,7 @@
 
 import subprocess
 import threading
-import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -14,15 +13,6 @@ from werkzeug.serving import make_server
 from omnifer.api.app import create_app
 from omnifer.store.cluster import Cluster
 from tests.conftest import cloned, end_worker, start_worker
-
-PATIENCE_S = 40
-
-
-def until(true: Callable[[], object], what: str, patience_s: float = PATIENCE_S) -> None:
-    deadline = time.monotonic() + patience_s
-    while not true():
-        assert time.monotonic() < deadline, what
-        time.sleep(0.02)
 
 
 @pytest.fixture

@@ -15,7 +15,7 @@ from omnifer.jobs.worker import LOOK_S
 from omnifer.store.database import QUERIES, WORKING
 from tests.conftest import end_worker, small_tour, start_worker, thing, tours_of
 from tests.formats.test_gpx import gpx
-from tests.jobs.conftest import until
+from tests.patience import until
 
 STREAM = {"Accept": "text/event-stream"}
 HALF_A_SECOND = 0.5
