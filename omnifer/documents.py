@@ -8,6 +8,7 @@ from typing import Any
 
 from omnifer.api.app import create_app
 from omnifer.api.openapi import document
+from omnifer.core.findings import SPECS
 from omnifer.core.model.road import SAME_START_KM
 from omnifer.core.road import days
 from omnifer.drawn import stages_drawn
@@ -23,6 +24,7 @@ NAMES = (
     "docs/from-memory.md",
     "docs/words.md",
     "docs/stages.md",
+    "omnifer/core/model/kinds_of_finding.py",
 )
 DOCUMENTS = tuple(ROOT / name for name in NAMES)
 NEAR = {
@@ -44,6 +46,14 @@ def bounds(schema: dict[str, Any]) -> str:
                       "export const NEAR = {", *near, "} as const", ""])  # fmt: skip
 
 
+def kinds_of_finding() -> str:
+    """Every kind of trouble that a check says it finds, as a type."""
+    told = '"""Every kind of trouble; made by bin/documents from what the checks say they find."""'
+    return "\n".join(
+        [told, "", "from typing import Literal", "", "FindingKind = Literal[", *(f'    "{kind}",' for kind in SPECS), "]", ""]
+    )
+
+
 def _bounds(field: dict[str, Any]) -> tuple[str, str] | None:
     """The bounds of a numeric field, or of the number in one that may be left open."""
     for option in field.get("anyOf", [field]):
@@ -58,7 +68,9 @@ def main(check: bool) -> int:
     schema = bundle_schema()
     made = [json.dumps(content, indent=1, sort_keys=True) + "\n" for content in (document(create_app(None)), schema)]
     stale = 0
-    for path, text in zip(DOCUMENTS, [*made, bounds(schema), ledger(), glossary(), stages_drawn()], strict=True):
+    for path, text in zip(
+        DOCUMENTS, [*made, bounds(schema), ledger(), glossary(), stages_drawn(), kinds_of_finding()], strict=True
+    ):
         if check and (not path.exists() or path.read_text() != text):
             print(f"{path.relative_to(ROOT)} is out of date: run bin/documents", file=sys.stderr)
             stale = 1

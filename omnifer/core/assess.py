@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from omnifer.core.assumptions import assumptions_of
-from omnifer.core.findings import CHECKS, OF_PREPARING, find
-from omnifer.core.findings.questions import open_questions
+from omnifer.core.findings import OF_PREPARING, SPECS, find
+from omnifer.core.findings.questions import questions_of
 from omnifer.core.findings.situation import Situation, days, loaded, stances
 from omnifer.core.itinerary import passings
 from omnifer.core.load.camp import camp_of
@@ -165,18 +165,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         gaps=here.gaps,
         passings=at[passed],
         zones=voyage.clocks.stretches() if voyage else [],
-        questions=open_questions(
-            {
-                "warm": bool(here.sleepers),
-                "clean": bool(here.wardrobes),
-                "dressed": bool(wanted.layers),
-                "mended": bool(wanted.faults),
-                **dict.fromkeys(("seen", "safe", "complete"), wanted.asking is not None),
-                "spared": bool(tour.kit),
-                "supplied": voyage is not None,
-                "packed": bool(tour.load.placements),
-            }
-        ),
+        questions=questions_of(here),
         sleepers=here.sleepers,
         wardrobes=here.wardrobes,
         asks=wanted.asks,
@@ -190,7 +179,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         camp=at[camp],
         findings=find(here),
         assumptions=at[assumptions],
-        checked=[kind for kinds in CHECKS.values() for kind in kinds],
+        checked=list(SPECS),
         shelf=shelf_of(tour),
         minutes_a_day=at[minutes_a_day],
     )

@@ -3,15 +3,14 @@
 from collections.abc import Callable, Sequence
 
 from omnifer.core.assess import situation_of
-from omnifer.core.findings import OF_PREPARING, OF_THE_KIT, find
+from omnifer.core.findings import OF_THE_KIT, SPECS, find
 from omnifer.core.load.keep import still_standing
-from omnifer.core.model.finding import Finding, FindingKind
+from omnifer.core.model.finding import Finding
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.profile import Profile
 
-NOTHING_LACKS: frozenset[FindingKind] = OF_PREPARING | {"warm_surplus", "hangs_on_one", "may_go_home", "mismatch", "worn_out"}
-"""Trouble with the kit that is no lack."""
+NOTHING_LACKS = frozenset(kind for kind, spec in SPECS.items() if spec.preparing or spec.no_lack)
 WORSE = 0.05
 """A trouble that was there before is worse where it grew by more than this part [-]."""
 
@@ -51,7 +50,7 @@ def _left(tour: TourSheet, ids: Sequence[str]) -> TourSheet:
 
 def _lacks(tour: TourSheet, road: Profile | None) -> dict[str, Finding]:
     """What the kit lacks, by what it is called; lacks of several riders or kinds count each."""
-    found = find(situation_of(tour, road), but=frozenset(NOTHING_LACKS))
+    found = find(situation_of(tour, road), but=NOTHING_LACKS)
     return {f.id: f for f in found if f.kind in OF_THE_KIT}
 
 

@@ -3,7 +3,8 @@
 import pytest
 
 from omnifer.core.assess import assess, profile_of, situation_of
-from omnifer.core.findings.gather import BUDGET, SMALL, gathered, is_small
+from omnifer.core.findings import SPECS, is_small
+from omnifer.core.findings.gather import BUDGET, gathered
 from omnifer.core.findings.on_the_road import SKIN_FREEZES, thirst
 from omnifer.core.findings.situation import Draft
 from omnifer.core.model.finding import Mend
@@ -98,4 +99,4 @@ def test_what_harms_little_comes_last_and_what_hurts_first(sample, sample_road):
     assert not is_small(dead("phone", 1))
     told = [f for f in findings if not f.small]
     assert len(told) == BUDGET
-    assert not any(f.small and (f.grade == "stops_you" or f.rank <= BUDGET) for f in findings if f.kind not in SMALL)
+    assert not any(f.small and (f.grade == "stops_you" or f.rank <= BUDGET) for f in findings if not SPECS[f.kind].small)

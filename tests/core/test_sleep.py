@@ -4,8 +4,6 @@ import pytest
 from scipy import stats
 
 from omnifer.core.assess import assess, profile_of
-from omnifer.core.findings import CHECKS
-from omnifer.core.findings.questions import QUESTIONS
 from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.kit import Whereabouts
 from omnifer.core.model.road import MonthNormals, Road, Station, Stop, TypedDay, Weather
@@ -121,12 +119,6 @@ def test_the_sample_has_one_who_freezes_and_nobody_who_carries_too_much(sample, 
     assert [f.sentence.names["rider"] for f in cold] == ["Runa"]
     assert cold[0].day == 29
     assert surplus == []  # 2.4 K to spare on the coldest of all nights
-
-
-def test_every_kind_of_trouble_stands_under_one_question():
-    told = [kind for question in QUESTIONS for kind in question.kinds]
-    assert sorted(told) == sorted(kind for kinds in CHECKS.values() for kind in kinds)
-    assert len(told) == len(set(told))
 
 
 def test_a_bag_is_for_the_tour_and_not_for_each_night():

@@ -2,6 +2,8 @@
 
 from collections.abc import Container, Iterable, Iterator, Set
 from dataclasses import replace
+from types import ModuleType
+from typing import get_args
 
 from omnifer.core.findings import (
     asked,
@@ -20,93 +22,48 @@ from omnifer.core.findings import (
     sleep,
     stores,
 )
-from omnifer.core.findings.gather import BUDGET, gathered, harm, is_small, keyed, told_of, worst_first
-from omnifer.core.findings.situation import Check, Draft, Situation
+from omnifer.core.findings.gather import BUDGET, gathered, keyed, told_of, worst_first
+from omnifer.core.findings.situation import Check, Draft, Harm, Situation, Spec
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
-from omnifer.core.model.quantities import Quantity, Text
+from omnifer.core.model.quantities import Text
 from omnifer.core.sentence import number
 from omnifer.core.stages import Stage
 
-QUANTITIES: dict[FindingKind, Quantity] = {"water_gap": "volume", "over_volume": "volume", "runs_out": "count"}
-"""Of need and what holds it; a mass where nothing else is said."""
 SHOWN_PER_KIND = 4
 """Findings of one kind shown singly; the rest is summed up in the last."""
 
-CHECKS: dict[Check, tuple[FindingKind, ...]] = {
-    on_the_road.water_gaps: ("water_gap",),
-    limits.limits_exceeded: (
-        "over_volume", "over_mass", "over_support", "over_wheel", "over_system", "hitch_load", "front_lifts", "near_limit",
-    ),
-    limits.pressed_carriers: ("pressed",),
-    rig.misfits: ("no_fit",),
-    rig.stances: ("too_wide", "tyre_pressure"),
-    rig.soft_ground: ("soft_ground",),
-    rig.improvised: ("improvised",),
-    placing.misplaced: ("not_dry", "falls_out", "left_behind", "too_deep", "too_long", "not_together"),
-    placing.sides: ("sides",),
-    placing.front_shares: ("front_share",),
-    on_the_road.food_room: ("no_room_for_food",),
-    placing.shelf: ("on_shelf",),
-    shops.shops: ("shop_shut",),
-    day_by_day.days: ("dark_day", "long_day", "walking"),
-    day_by_day.too_few: ("too_few_days",),
-    heights.nights: ("climbs_fast", "sleeps_high"),
-    heights.passes: ("pass_shut",),
-    slack.nights: ("no_bed",),
-    slack.days_in_hand: ("no_slack", "days_left"),
-    slack.wet_runs: ("wet_runs",),
-    slack.long_ways: ("long_way",),
-    slack.childs_loads: ("childs_load",),
-    on_the_road.hot_days: ("hot_day",),
-    on_the_road.cold_nights: ("cold_night",),
-    on_the_road.frozen_skin: ("frostbite",),
-    clothes.without_clean: ("no_clean",),
-    sleep.cold: ("cold_sleep",),
-    sleep.surplus: ("warm_surplus",),
-    asked.unanswered: ("thin_layers", "no_shelter", "not_seen", "not_safe", "incomplete"),
-    asked.unmendable: ("cannot_mend",),
-    asked.cold_evenings: ("cold_evening",),
-    belongings.doubles: ("twice",),
-    belongings.single: ("hangs_on_one",),
-    belongings.not_ready: ("untried", "worn_out", "mismatch", "to_get"),
-    belongings.large: ("big_thing",),
-    belongings.not_asked: ("not_asked", "idle_shelter"),
-    belongings.going_home: ("may_go_home",),
-    placing.guesses: ("guesses",),
-    stores.fuel_gaps: ("fuel_gap",),
-    stores.running_out: ("runs_out",),
-    electric.dying_devices: ("device_dies",),
-    fire_and_frost.untreated_water: ("untreated",),
-    fire_and_frost.frost: ("filter_frost", "gas_frost", "bottles_freeze"),
-    fire_and_frost.fires: ("one_fire", "wrong_fuel"),
-    electric.single_points: ("single_point", "no_plug"),
-    electric.idle_panel: ("panel_idle",),
-    stores.snacks: ("snacks_deep",),
-    stores.lost_steps: ("step_lost",),
-}  # fmt: skip
-"""Every check and the kinds of trouble it looks for."""
-
-
+OF_THE_KIT_ITSELF = (clothes, sleep, asked, belongings)
+"""Topics of trouble with what the kit is for: nights, clothes, needs, and the things themselves."""
+TOPICS: tuple[ModuleType, ...] = (
+    on_the_road, limits, rig, placing, shops, day_by_day, heights, slack, *OF_THE_KIT_ITSELF, stores, electric, fire_and_frost,
+)  # fmt: skip
+CHECKS: tuple[Check, ...] = tuple(check for topic in TOPICS for check in vars(topic).values() if isinstance(check, Check))
+"""Every look for trouble."""
+SPECS: dict[FindingKind, Spec] = {spec.kind: spec for check in CHECKS for spec in check.finds}
+"""All that is said of each kind of trouble."""
 TOLD: dict[Check, Stage[dict[str, Draft]]] = {check: told_of(check) for check in CHECKS}
 """What each check finds, as a stage that is kept."""
-
 OF_THE_KIT = frozenset(
-    kind for check, kinds in CHECKS.items() if check.look.__module__ in {m.__name__ for m in (asked, belongings, clothes, sleep)}
-    for kind in kinds
-)  # fmt: skip
-"""Trouble with what the kit is for: nights, clothes, needs, and the things themselves."""
-
-
-OF_PREPARING: frozenset[FindingKind] = frozenset(
-    ("on_shelf", "untried", "to_get", "twice", "not_asked", "idle_shelter", "big_thing", "guesses")
-)  # fmt: skip
+    kind for check in CHECKS if check.look.__module__ in {topic.__name__ for topic in OF_THE_KIT_ITSELF} for kind in check.kinds
+)
+OF_PREPARING = frozenset(kind for kind, spec in SPECS.items() if spec.preparing)
 """Trouble that is mended at home, and of which nobody wants to hear on the road."""
+
+
+def harm(draft: Draft) -> int:
+    """How bad a trouble is beside others of its grade: 0 is worst."""
+    return 0 if draft.hurts else get_args(Harm).index(SPECS[draft.kind].harm)
+
+
+def is_small(draft: Draft) -> bool:
+    """Whether it is told among the small things."""
+    return draft.grade == "worth_knowing" and SPECS[draft.kind].small
 
 
 def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Finding]:
     """All findings but of some kinds, ranked: those set aside last, small things before them; by grade, by what they
     harm, then the day on which they bite, then size."""
-    checks = [check for check, kinds in CHECKS.items() if not set(kinds) <= but]
+    checks = [check for check in CHECKS if not check.kinds <= but]
     told = [situation.at[TOLD[check]] for check in checks]
     aside = {
         one.finding_id: one.reason
@@ -144,7 +101,7 @@ def _alone(draft: Draft) -> Draft:
 
 
 def _drafts(kind: FindingKind, situation: Situation) -> Iterator[Draft]:
-    checks = (check for check, kinds in CHECKS.items() if kind in kinds)
+    checks = (check for check in CHECKS if kind in check.kinds)
     return (draft for check in checks for draft in check(situation) if draft.kind == kind)
 
 
@@ -195,5 +152,5 @@ def _ranked(rank: int, key: str, draft: Draft, aside: str | None, small: bool) -
         need=draft.need,
         holds=draft.holds,
         parts=draft.parts,
-        quantity=None if draft.need is None else QUANTITIES.get(draft.kind, "mass"),
+        quantity=None if draft.need is None else SPECS[draft.kind].quantity,
     )

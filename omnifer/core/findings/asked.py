@@ -4,9 +4,9 @@ import math
 from collections.abc import Iterator
 
 from omnifer.core.findings.mending import a_new, into_reach, new_id, one_more, otherwise
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.model.carrier_kind import KINDS as CARRIERS
-from omnifer.core.model.finding import FindingKind, Mend
+from omnifer.core.model.finding import FindingKind, Mend, QuestionId
 from omnifer.core.model.kit import Fit, Thing, Whereabouts
 from omnifer.core.model.needs import Ask, Fault, Layers
 from omnifer.core.model.rig import Bike
@@ -17,8 +17,8 @@ from omnifer.core.needs.worn import evening_clo
 from omnifer.core.sentence import celsius, fine_kg, hours, joined, km, litres, number, say, share, tenths
 from omnifer.core.supplies.used_up import users_of
 
-KINDS: dict[str, FindingKind] = {
-    "dressed": "thin_layers", "sheltered": "no_shelter", "seen": "not_seen", "safe": "not_safe", "complete": "incomplete",
+KINDS: dict[QuestionId, FindingKind] = {
+    "dressed": "thin_layers", "warm": "no_shelter", "seen": "not_seen", "safe": "not_safe", "complete": "incomplete",
 }  # fmt: skip
 """What the lack of an answer is called, by its question."""
 MEDICINE_SPARE_D = 3
@@ -37,6 +37,11 @@ SHOWN_MENDS = 2
 """Of several that would answer, so many are offered."""
 
 
+@Spec("thin_layers", "dressed", "hurts")
+@Spec("no_shelter", "warm", "hurts")
+@Spec("not_seen", "seen", "hurts", small=True)
+@Spec("not_safe", "safe", "hurts", small=True)
+@Spec("incomplete", "complete", "costs", small=True)
 @looks_at("days", "needed", "kit", "rig", "riders")
 def unanswered(s: Situation) -> Iterator[Draft]:
     """Everything asked for that nothing answers, or that no hand finds in time."""
@@ -153,6 +158,7 @@ def _mounted(s: Situation, service: str) -> Iterator[Whereabouts]:
         yield Whereabouts(how="fixed", spot="outside", bag_id=trailing.id)
 
 
+@Spec("cannot_mend", "mended", "strands", small=True)
 @looks_at("needed", "rig")
 def unmendable(s: Situation) -> Iterator[Draft]:
     """Faults for which a tool, a part that fits, or a hand is missing."""
@@ -194,6 +200,7 @@ def _warmth(s: Situation, rider_id: str) -> Iterator[Mend]:
         yield bring(s, service, rider_id)
 
 
+@Spec("cold_evening", "dressed", "hurts")
 @looks_at("days", "needed", "riders")
 def cold_evenings(s: Situation) -> Iterator[Draft]:
     """Evenings on which a rider cools too far while pitching and cooking, in all that can be worn."""

@@ -5,7 +5,7 @@ from typing import Any
 
 from omnifer.core.findings.asked import bring
 from omnifer.core.findings.mending import one_more, otherwise
-from omnifer.core.findings.situation import Draft, Making, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Making, Situation, Spec, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.needs import kit, wear
@@ -33,6 +33,7 @@ DAYS_LEFT, WORTH_SENDING_KG = 3, 0.2
 """Nobody goes to the post for less [d, kg]; practice."""
 
 
+@Spec("twice", "spared", "costs", small=True, preparing=True, needless=True)
 @looks_at("days", "kit", "load", "rig", "riders")
 def doubles(s: Situation) -> Iterator[Draft]:
     """The same function twice."""
@@ -83,6 +84,7 @@ def leave(s: Situation, thing: Thing) -> Mend:
     )  # fmt: skip
 
 
+@Spec("hangs_on_one", "complete", "costs", small=True, no_lack=True)
 @looks_at("needed", "kit")
 def single(s: Situation) -> Iterator[Draft]:
     """What hangs on one thing alone, each with the cheapest second."""
@@ -113,6 +115,10 @@ def _single(thing: Thing, what: str, mends: Making) -> Draft:
     )  # fmt: skip
 
 
+@Spec("untried", "complete", "delays", preparing=True)
+@Spec("worn_out", "complete", "delays", no_lack=True)
+@Spec("mismatch", "mended", "delays", no_lack=True, needless=True)
+@Spec("to_get", "complete", "costs", small=True, preparing=True)
 @looks_at("voyage", "days", "needed", "kit", "rig", "start_date", "own_values", "from_km")
 def not_ready(s: Situation) -> Iterator[Draft]:
     """Things that want a trial, a repair or another one before the start, or wear out on the way."""
@@ -199,6 +205,7 @@ def _wearing(s: Situation) -> Iterator[Draft]:
             )  # fmt: skip
 
 
+@Spec("big_thing", "spared", "costs", small=True, preparing=True)
 @looks_at("kit")
 def large(s: Situation) -> Iterator[Draft]:
     """One thing that is much of the load: named, never blamed."""
@@ -213,6 +220,8 @@ def large(s: Situation) -> Iterator[Draft]:
         )  # fmt: skip
 
 
+@Spec("not_asked", "spared", "costs", small=True, preparing=True, needless=True)
+@Spec("idle_shelter", "warm", "costs", small=True, preparing=True)
 @looks_at("days", "needed", "kit")
 def not_asked(s: Situation) -> Iterator[Draft]:
     """What serves only what no day of this tour asks for, and shelter that few nights ask for."""
@@ -250,6 +259,7 @@ def not_asked(s: Situation) -> Iterator[Draft]:
         )  # fmt: skip
 
 
+@Spec("may_go_home", "safe", "costs", small=True, no_lack=True)
 @looks_at("days", "needed", "kit", "road")
 def going_home(s: Situation) -> Iterator[Draft]:
     """Things that a hazard asked for, once its last stretch is behind."""

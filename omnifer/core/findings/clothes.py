@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from omnifer.core.findings.mending import eating, one_more, otherwise
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Placement
@@ -18,6 +18,7 @@ SLOWS_FROM = 4
 ON_THE_SKIN: frozenset[Piece] = frozenset({"shorts", "underwear"})
 
 
+@Spec("no_clean", "clean", "costs", small=True)
 @looks_at("days", "wardrobes", "riders")
 def without_clean(s: Situation) -> Iterator[Draft]:
     """Kinds of clothes that run out between washes, each rider's by themselves."""

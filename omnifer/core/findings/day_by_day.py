@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from omnifer.core.findings.situation import Draft, Situation, looks_at, stretch
+from omnifer.core.findings.situation import Draft, Situation, Spec, looks_at, stretch
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure, Text
@@ -30,6 +30,9 @@ MORE_THAN_PLANNED = 1.1
 """Riding hours a day that are more by such a part are worth a word [-]."""
 
 
+@Spec("dark_day", "seen", "delays")
+@Spec("long_day", "packed", "delays")
+@Spec("walking", "packed", "delays", small=True, advice=("A lower gear", "turns walking into slow riding, not into speed"))
 @looks_at("voyage", "days", "riders", "road", "own_values")
 def days(s: Situation) -> Iterator[Draft]:
     """Days that end after dark, or longer than most riders last, or would with a usual wind from ahead."""
@@ -161,6 +164,7 @@ def _children(s: Situation) -> bool:
     return any(rider.age_years is not None and rider.age_years < CHILD_YEARS for rider in s.tour.riders)
 
 
+@Spec("too_few_days", "packed", "strands")
 @looks_at("days", "road")
 def too_few(s: Situation) -> Iterator[Draft]:
     """A number of days for the whole tour that asks more riding a day than the rider plans otherwise."""

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from omnifer.core.findings.mending import a_new, new_id, one_more, otherwise, with_role
-from omnifer.core.findings.situation import Draft, Making, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Making, Situation, Spec, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.road import Stop
@@ -23,6 +23,7 @@ IDLE_SHARE = 0.15
 """A panel that pays on a smaller part of the days is worth a word [-]; practice."""
 
 
+@Spec("device_dies", "supplied", "strands")
 @looks_at("voyage", "kit")
 def dying_devices(s: Situation) -> Iterator[Draft]:
     """What runs down before it can be charged."""
@@ -120,6 +121,8 @@ def _longer_stay(power: Power, death: Death) -> Iterator[Mend]:
         )
 
 
+@Spec("single_point", "supplied", "costs", small=True)
+@Spec("no_plug", "supplied", "delays")
 @looks_at("kit", "road")
 def single_points(s: Situation) -> Iterator[Draft]:
     """What everything hangs on: one navigation, one cable, one charger; and sockets that no charger fits."""
@@ -187,6 +190,7 @@ def _single(thing: str, what: str, mends: Making) -> Draft:
     )
 
 
+@Spec("panel_idle", "supplied", "costs", small=True)
 @looks_at("voyage", "kit")
 def idle_panel(s: Situation) -> Iterator[Draft]:
     """A panel that hardly pays."""

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from omnifer.core.findings.mending import a_new, new_id, otherwise, with_role
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.roles import FireLighter, FuelVessel, Stove, Treatment, UsedUp
@@ -18,6 +18,7 @@ FIRES = 2
 """Independent ways to make fire that one relies on; practice."""
 
 
+@Spec("untreated", "supplied", "hurts")
 @looks_at("voyage", "kit")
 def untreated_water(s: Situation) -> Iterator[Draft]:
     """Water that is to be treated, and nothing on board that does."""
@@ -59,6 +60,14 @@ def untreated_water(s: Situation) -> Iterator[Draft]:
     )
 
 
+@Spec("filter_frost", "supplied", "strands")
+@Spec("gas_frost", "supplied", "strands")
+@Spec(
+    "bottles_freeze",
+    "supplied",
+    "delays",
+    advice=("Take them in for the night", "the pot filled in the evening, bottles upside down"),
+)
 @looks_at("voyage", "days", "kit", "own_values")
 def frost(s: Situation) -> Iterator[Draft]:
     """Nights that destroy a wet filter, or on which gas from an upright canister fails."""
@@ -163,6 +172,8 @@ def _melting(s: Situation, stove: Thing) -> Iterator[Draft]:
     )  # fmt: skip
 
 
+@Spec("one_fire", "supplied", "strands")
+@Spec("wrong_fuel", "supplied", "strands")
 @looks_at("voyage", "days", "kit", "own_values")
 def fires(s: Situation) -> Iterator[Draft]:
     """One way to make fire, and fuel that the stove does not burn."""

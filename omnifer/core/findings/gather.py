@@ -17,45 +17,8 @@ NAMED_TOGETHER = 3
 MOST_MENDS = 6
 """Of what helps against all of them together."""
 
-HARMS: tuple[frozenset[FindingKind], ...] = (
-    frozenset((
-        "frostbite", "thin_layers", "cold_sleep", "no_shelter", "not_safe", "not_seen", "hot_day", "front_lifts", "hitch_load",
-        "over_wheel", "over_system", "over_support", "tyre_pressure", "untreated", "cold_evening", "childs_load",
-        "climbs_fast",
-    )),
-    frozenset((
-        "water_gap", "fuel_gap", "one_fire", "wrong_fuel", "gas_frost", "filter_frost", "no_room_for_food", "over_mass", "no_fit",
-        "too_wide", "cannot_mend", "too_few_days", "runs_out", "device_dies", "cold_night",
-        "no_bed", "no_slack", "long_way", "pass_shut",
-    )),
-    frozenset((
-        "shop_shut", "dark_day", "walking", "long_day", "on_shelf", "over_volume", "falls_out", "left_behind", "not_dry",
-        "mismatch", "worn_out", "untried", "no_plug", "bottles_freeze", "step_lost", "too_deep", "too_long", "not_together",
-        "wet_runs", "soft_ground",
-    )),
-)  # fmt: skip
-"""Kinds of trouble by whom or what they harm: somebody is hurt; the tour ends or somebody is stranded; hours are lost. All others
-cost comfort or money. Practice."""
-
-SMALL: frozenset[FindingKind] = frozenset((
-    "hangs_on_one", "big_thing", "sides", "front_share", "pressed", "guesses", "panel_idle", "single_point", "twice", "not_asked",
-    "idle_shelter", "incomplete", "cannot_mend", "no_clean", "not_seen", "improvised", "may_go_home", "to_get", "warm_surplus",
-    "days_left", "sleeps_high", "not_safe", "fuel_gap", "walking", "snacks_deep",
-))  # fmt: skip
-"""Kinds that, where they are only worth knowing, are small things: folded, and never told first."""
-
 BUDGET = 15
 """So many findings are read; of what comes after them only what stops is told, the rest is folded as well; practice."""
-
-
-def harm(draft: Draft) -> int:
-    """How bad a trouble is beside others of its grade: 0 is worst."""
-    return 0 if draft.hurts else next((k for k, kinds in enumerate(HARMS) if draft.kind in kinds), len(HARMS))
-
-
-def is_small(draft: Draft) -> bool:
-    """Whether it is told among the small things."""
-    return draft.grade == "worth_knowing" and draft.kind in SMALL
 
 
 def worst_first(draft: Draft) -> tuple[int, float]:

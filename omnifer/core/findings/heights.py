@@ -6,7 +6,7 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.findings.situation import Draft, Situation, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, looks_at
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
@@ -45,6 +45,7 @@ def tops(at: Reading) -> list[tuple[float, float]]:
     return [(float(road.km[top]), float(road.elevation_m[top])) for top in found]
 
 
+@Spec("pass_shut", "safe", "strands")
 @looks_at("voyage", "days", "road", tops)
 def passes(s: Situation) -> Iterator[Draft]:
     """Passes over which the road goes while snow lies there, by the season's usual air; typed weather says nothing of the weeks
@@ -86,6 +87,8 @@ def _date(date: dt.date) -> str:
     return f"{date.day} {date:%B}"
 
 
+@Spec("climbs_fast", "safe", "hurts")
+@Spec("sleeps_high", "safe", "costs", small=True)
 @looks_at("voyage", "days")
 def nights(s: Situation) -> Iterator[Draft]:
     """Nights that lie too much higher than those before, and the highest where they climb no faster than is advised."""

@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.findings.situation import Draft, Situation, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, looks_at
 from omnifer.core.load.limits import Limit
 from omnifer.core.model.finding import FindingKind
 from omnifer.core.model.quantities import ROUNDING
@@ -52,6 +52,56 @@ HARDLY_PRESSED_L = 0.2
 """Less than this gives way by itself [l]; practice."""
 
 
+@Spec(
+    "over_volume",
+    "packed",
+    "delays",
+    quantity="volume",
+    loaded="bag",
+    too_much=True,
+    of_size=True,
+    advice=("Leave something bulky", "nothing that may move ends it"),
+)
+@Spec(
+    "over_mass",
+    "packed",
+    "strands",
+    loaded="bag",
+    too_much=True,
+    advice=("Leave something dense", "nothing that may move ends it; no load may be held by hope"),
+)
+@Spec(
+    "over_support",
+    "packed",
+    "hurts",
+    loaded="bike",
+    too_much=True,
+    advice=("A stronger rack, or less", "nothing that may move ends it"),
+)
+@Spec("over_wheel", "packed", "hurts", loaded="bike", too_much=True, advice=("Less on the bike", "nothing that may move ends it"))
+@Spec(
+    "over_system",
+    "packed",
+    "hurts",
+    loaded="bike",
+    too_much=True,
+    advice=("Less on the bike", "a trailer's wheel bears part of it elsewhere"),
+)
+@Spec(
+    "hitch_load",
+    "packed",
+    "hurts",
+    loaded="bike",
+    advice=("Move the load along the trailer", "nearer its wheel it presses less, further forward it lifts less"),
+)
+@Spec(
+    "front_lifts",
+    "packed",
+    "hurts",
+    loaded="bike",
+    advice=("Push with a hand on the bar", "and take a bag off where it is steep"),
+)
+@Spec("near_limit", "packed", "costs")
 @looks_at("voyage", "loaded", "stances", "road")
 def limits_exceeded(s: Situation) -> Iterator[Draft]:
     """Every limit that the load exceeds, at the moment at which it is furthest beyond."""
@@ -154,6 +204,7 @@ def _tail_heavy(s: Situation, limit: Limit) -> Draft:
     )
 
 
+@Spec("pressed", "packed", "costs", small=True, loaded="bag", advice=("Leave something bulky", "nothing that may move eases it"))
 @looks_at("voyage", "loaded")
 def pressed_carriers(s: Situation) -> Iterator[Draft]:
     """Bags that close only when what is in them is pressed, or that are stuffed to the brim."""

@@ -7,7 +7,7 @@ import numpy as np
 
 from omnifer.core.findings import sleep
 from omnifer.core.findings.mending import a_new, eating, new_id
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at, stretch
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at, stretch
 from omnifer.core.itinerary import coldest_night
 from omnifer.core.model.assessment import Gap
 from omnifer.core.model.finding import Grade, Mend
@@ -33,6 +33,7 @@ FOR_WHAT_IT_WEIGHS = 1.1
 """Vessels for more water than is short: it weighs, and heavier one is longer on the way [-]."""
 
 
+@Spec("water_gap", "supplied", "strands", quantity="volume")
 @looks_at("voyage", "gaps", "riders", "road")
 def water_gaps(s: Situation) -> Iterator[Draft]:
     """A stretch between sure water that takes more than the vessels hold."""
@@ -134,6 +135,7 @@ def _more_water(s: Situation, short: float) -> list[Mend]:
     return [more]
 
 
+@Spec("hot_day", "safe", "hurts", seasonal=True)
 @looks_at("voyage", "days", "road", "own_values")
 def hot_days(s: Situation) -> Iterator[Draft]:
     """The hottest day, where it is more than unpleasant, and how many there are."""
@@ -176,6 +178,7 @@ SKIN_FREEZES: tuple[tuple[float, str], ...] = (
 """Wind chill from which bare skin freezes, and how soon [°C]: Environment Canada, wind chill hazards, from memory."""
 
 
+@Spec("frostbite", "dressed", "hurts", seasonal=True)
 @looks_at("days", "needed")
 def frozen_skin(s: Situation) -> Iterator[Draft]:
     """Days on which the wind of riding down freezes bare skin."""
@@ -203,6 +206,7 @@ def frozen_skin(s: Situation) -> Iterator[Draft]:
     )  # fmt: skip
 
 
+@Spec("cold_night", "warm", "strands", seasonal=True)
 @looks_at("voyage", "days", "sleepers", "riders", "road", "own_values", "from_km")
 def cold_nights(s: Situation) -> Iterator[Draft]:
     """The coldest night, named so that the sleep kit can be held against it."""
@@ -231,6 +235,7 @@ def cold_nights(s: Situation) -> Iterator[Draft]:
         )
 
 
+@Spec("no_room_for_food", "supplied", "strands", loaded="out", advice=("Free a bag for it", "none has room for all of it"))
 @looks_at("voyage", "gaps", "load", "stores", "own_values")
 def food_room(s: Situation) -> Iterator[Draft]:
     """Food of a gap that has no place on the bikes."""

@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 
 from omnifer.core.findings.mending import otherwise
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
@@ -23,6 +23,18 @@ FAR_APART_KG, FAR_OFF_SHARE = 1.5, 0.06
 """From where uneven sides, and a front wheel outside its range, slow a rider down [kg, -]; practice."""
 
 
+@Spec("not_dry", "packed", "delays", loaded="things")
+@Spec("falls_out", "packed", "delays", loaded="things", advice=("Tie it in", "no bag that closes has room for it"))
+@Spec(
+    "left_behind",
+    "packed",
+    "delays",
+    loaded="things",
+    advice=("Take it along into every shop", "no bag that comes along or locks has room for it"),
+)
+@Spec("too_deep", "packed", "delays", loaded="things", advice=("Change what it is wanted for", "no bag in reach has room for it"))
+@Spec("too_long", "packed", "delays", loaded="things", advice=("Lash it outside", "no bag is long enough"))
+@Spec("not_together", "packed", "delays", loaded="things", advice=("Part them by a tight bag", "no bag is free for either"))
 @looks_at("voyage", "days", "loaded", "needed", "kit")
 def misplaced(s: Situation) -> Iterator[Draft]:
     """Things that get damp, fall out, stay behind, lie too deep, are too long, or ride with what they must not."""
@@ -86,6 +98,14 @@ def _own_dry_bag(thing: Thing) -> Mend:
     return Mend(name=say("Give it its own dry bag"), consequence=say("about {mass}", mass=fine_kg(DRY_BAG_KG)), things=[heavier])
 
 
+@Spec(
+    "sides",
+    "packed",
+    "costs",
+    small=True,
+    loaded="bike",
+    advice=("Carry something across", "half of the difference, in either pair of bags; no single thing that may move does it"),
+)
 @looks_at("voyage", "loaded")
 def sides(s: Situation) -> Iterator[Draft]:
     """One side heavier than the other at an axle."""
@@ -116,6 +136,14 @@ def sides(s: Situation) -> Iterator[Draft]:
             )  # fmt: skip
 
 
+@Spec(
+    "front_share",
+    "packed",
+    "costs",
+    small=True,
+    loaded="bike",
+    advice=("Shift something dense", "no single thing that may move does it: hang a bag elsewhere or free a pin"),
+)
 @looks_at("voyage", "loaded")
 def front_shares(s: Situation) -> Iterator[Draft]:
     """A front wheel too light to steer or too heavy to turn."""
@@ -146,6 +174,15 @@ def front_shares(s: Situation) -> Iterator[Draft]:
             )
 
 
+@Spec(
+    "on_shelf",
+    "packed",
+    "delays",
+    preparing=True,
+    loaded="out",
+    too_much=True,
+    advice=("Leave some of it, or hang one bag more", "not all of it goes in"),
+)
 @looks_at("kit", "load")
 def shelf(s: Situation) -> Iterator[Draft]:
     """Things chosen for the tour that ride nowhere."""
@@ -171,6 +208,7 @@ def shelf(s: Situation) -> Iterator[Draft]:
     )
 
 
+@Spec("guesses", "packed", "costs", small=True, preparing=True)
 @looks_at("kit")
 def guesses(s: Situation) -> Iterator[Draft]:
     """Masses that were guessed and weigh enough to matter."""

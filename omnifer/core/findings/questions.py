@@ -1,40 +1,53 @@
 """The questions a rider asks before leaving, and the kinds of trouble that answer each."""
 
-from omnifer.core.model.finding import Question
+from collections.abc import Callable
+from typing import NamedTuple
 
-QUESTIONS: tuple[Question, ...] = (
-    Question(
-        id="warm", words="Warm enough at night?",
-        kinds=["cold_sleep", "warm_surplus", "cold_night", "no_shelter", "idle_shelter", "no_bed"],
-    ),
-    Question(id="dressed", words="Dressed for the day?", kinds=["frostbite", "thin_layers", "cold_evening"]),
-    Question(id="clean", words="Clean and dry?", kinds=["no_clean", "wet_runs"]),
-    Question(id="mended", words="Can you mend it?", kinds=["cannot_mend", "mismatch"]),
-    Question(id="seen", words="Will you be seen?", kinds=["not_seen", "dark_day"]),
-    Question(
-        id="safe", words="Healthy and safe?",
-        kinds=["not_safe", "hot_day", "climbs_fast", "sleeps_high", "pass_shut", "may_go_home"],
-    ),
-    Question(id="complete", words="What did you forget?", kinds=["incomplete", "untried", "worn_out", "to_get", "hangs_on_one"]),
-    Question(id="spared", words="What may stay?", kinds=["twice", "not_asked", "big_thing"]),
-    Question(
-        id="supplied", words="Enough on board?",
-        kinds=["water_gap", "fuel_gap", "runs_out", "no_room_for_food", "long_way", "snacks_deep", "shop_shut", "untreated",
-               "filter_frost", "gas_frost", "bottles_freeze", "one_fire", "wrong_fuel", "step_lost", "device_dies",
-               "single_point", "no_plug", "panel_idle"],
-    ),
-    Question(
-        id="packed", words="Does it ride well?",
-        kinds=["over_mass", "over_volume", "over_support", "over_wheel", "over_system", "hitch_load", "front_lifts", "no_fit",
-               "tyre_pressure", "pressed", "sides", "front_share", "improvised", "on_shelf", "not_dry", "falls_out",
-               "left_behind", "too_deep", "too_long", "not_together", "guesses", "too_few_days", "long_day", "walking",
-               "too_wide", "no_slack", "days_left", "childs_load", "soft_ground",
-               "near_limit"],
-    ),
-)  # fmt: skip
-"""Every kind of trouble stands under one of them."""
+from omnifer.core.findings import SPECS
+from omnifer.core.findings.situation import Situation
+from omnifer.core.model.finding import Question, QuestionId
+
+OF_THE_KIT = (
+    "Nothing in the kit says what it is for. Under Kit, say of things what they serve as; whatever this road asks for is then"
+    " held against them."
+)
 
 
-def open_questions(said: dict[str, bool]) -> list[Question]:
-    """The questions; open are those to which nobody said anything. Raises KeyError where one is forgotten."""
-    return [q.model_copy(update={"open": not said[q.id]}) for q in QUESTIONS]
+class Asked(NamedTuple):
+    """A question in words, whether enough was said to answer it, and what to say where it was not."""
+
+    words: str
+    said: Callable[[Situation], object]
+    unsaid: str = OF_THE_KIT
+
+
+QUESTIONS: dict[QuestionId, Asked] = {
+    "warm": Asked(
+        "Warm enough at night?", lambda s: s.sleepers,
+        "Nobody said what you sleep in. Under Kit, say of a thing that it is slept in, lies under a sleeper or warms in bed; each"
+        " night is then held against it.",
+    ),
+    "dressed": Asked("Dressed for the day?", lambda s: s.needed.layers),
+    "clean": Asked(
+        "Clean and dry?", lambda s: s.wardrobes,
+        "Nobody said what you wear. Under Kit, say of shirts, shorts, underwear and socks that they are worn riding; under"
+        " Stores, how often you wash.",
+    ),
+    "mended": Asked("Can you mend it?", lambda s: s.needed.faults),
+    "seen": Asked("Will you be seen?", lambda s: s.needed.asking is not None),
+    "safe": Asked("Healthy and safe?", lambda s: s.needed.asking is not None),
+    "complete": Asked("What did you forget?", lambda s: s.needed.asking is not None),
+    "spared": Asked("What may stay?", lambda s: s.tour.kit, "There are no things yet. Under Kit they are added."),
+    "supplied": Asked("Enough on board?", lambda s: s.voyage is not None, "There is no road yet: see Road."),
+    "packed": Asked("Does it ride well?", lambda s: s.tour.load.placements, "Nothing is loaded yet: see Load."),
+}  # fmt: skip
+"""In the order in which they are asked."""
+
+
+def questions_of(situation: Situation) -> list[Question]:
+    """The questions; open are those to which nobody said anything."""
+    kinds = {asked: [spec.kind for spec in SPECS.values() if spec.question == asked] for asked in QUESTIONS}
+    return [
+        Question(id=key, words=asked.words, kinds=kinds[key], open=not asked.said(situation), unsaid=asked.unsaid)
+        for key, asked in QUESTIONS.items()
+    ]

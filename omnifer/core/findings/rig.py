@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from omnifer.core.findings.mending import otherwise
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
@@ -25,6 +25,13 @@ WIDER_BY_MM = 50.0
 """Room wanted beyond the rig's own width [mm]; practice."""
 
 
+@Spec(
+    "no_fit",
+    "packed",
+    "strands",
+    of_size=True,
+    advice=("Another place, or another bag", "a smaller one of its kind does not fit either"),
+)
 @looks_at("loaded", "road")
 def misfits(s: Situation) -> Iterator[Draft]:
     """Bags that touch tyres, knees, heels, bars or each other; bolts that are not there; chains with a weak link."""
@@ -59,6 +66,8 @@ def _shown(s: Situation, clash: Clash) -> Iterator[Mend]:
             )
 
 
+@Spec("too_wide", "packed", "strands")
+@Spec("tyre_pressure", "packed", "hurts", loaded="bike", advice=("Wider tyres", "the same load then wants less pressure"))
 @looks_at("loaded", "stances", "road")
 def stances(s: Situation) -> Iterator[Draft]:
     """Too wide for the road, tyres asked for too much."""
@@ -102,6 +111,7 @@ def stances(s: Situation) -> Iterator[Draft]:
             )  # fmt: skip
 
 
+@Spec("soft_ground", "packed", "delays")
 @looks_at("loaded", "stances", "road")
 def soft_ground(s: Situation) -> Iterator[Draft]:
     """Stretches of sand, mud or snow, on which tyres are ridden far softer than on the road."""
@@ -127,6 +137,7 @@ def soft_ground(s: Situation) -> Iterator[Draft]:
         )  # fmt: skip
 
 
+@Spec("improvised", "packed", "costs", small=True)
 @looks_at("loaded")
 def improvised(s: Situation) -> Iterator[Draft]:
     """Ties, tape and cords: allowed, and to be looked at."""

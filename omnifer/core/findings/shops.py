@@ -4,7 +4,7 @@ import datetime as dt
 from collections.abc import Iterator
 from dataclasses import replace
 
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at, stretch
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at, stretch
 from omnifer.core.model.assessment import Gap, Missed
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure
@@ -19,6 +19,7 @@ LONG_FOOD_GAP_DAYS = 3
 """Food for more days than this takes planning [d]; practice."""
 
 
+@Spec("shop_shut", "supplied", "delays")
 @looks_at("voyage", "days", "gaps", "road", "own_values")
 def shops(s: Situation) -> Iterator[Draft]:
     """Shops that are shut: where food is wanted, on whole days, and all but for an hour."""

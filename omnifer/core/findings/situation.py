@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from functools import partial, update_wrapper
-from typing import Any, ParamSpec
+from typing import Any, Literal, ParamSpec
 
 import numpy as np
 
@@ -12,10 +12,10 @@ from omnifer.core.load.limits import Limit, Loaded, limits_of
 from omnifer.core.load.stance import stance_of
 from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.assessment import Day, Gap
-from omnifer.core.model.finding import FindingKind, Grade, Mend
+from omnifer.core.model.finding import FindingKind, Grade, Mend, QuestionId
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import Sleeper, Wardrobe
-from omnifer.core.model.quantities import Text
+from omnifer.core.model.quantities import Quantity, Text
 from omnifer.core.model.stance import Stance
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs import clothes, sleep
@@ -259,6 +259,46 @@ READ_AS: dict[str, Stage[Any]] = {
 """What a situation calls the stages that it shows."""
 
 
+Harm = Literal["hurts", "strands", "delays", "costs"]
+"""Whom or what trouble harms, the worst first: somebody is hurt; the tour ends or somebody is stranded; hours are lost; it costs
+comfort or money. Practice."""
+
+
+@dataclass(frozen=True)
+class Spec:
+    """All that is said of a kind of trouble, once, where it is looked for: a decorator of the check that finds it."""
+
+    kind: FindingKind
+    question: QuestionId
+    """The rider's question that it answers."""
+    harm: Harm
+    small: bool = False
+    """Where it is only worth knowing it is a small thing: folded, and never told first."""
+    preparing: bool = False
+    """It is mended at home, and nobody wants to hear of it on the road."""
+    no_lack: bool = False
+    """It says that something is too much, worn or of no use, not that something lacks."""
+    needless: bool = False
+    """It makes needless what a mend of another trouble brings along."""
+    quantity: Quantity = "mass"
+    """Of need and what holds it."""
+    loaded: Literal["bag", "bike", "things", "out"] | None = None
+    """Loading otherwise can mend it: what lies in that bag, on that bike, those things, or what is left out."""
+    too_much: bool = False
+    """Leaving a thing at home can end it."""
+    of_size: bool = False
+    """Another bag can end it."""
+    seasonal: bool = False
+    """Another date can end it."""
+    advice: tuple[str, str] | None = None
+    """Said, with why, where nothing that can be tried helps; practice."""
+
+    def __call__(self, check: "Check") -> "Check":
+        """Says of a check that it finds this."""
+        check.finds = (self, *check.finds)
+        return check
+
+
 class Check:
     """A look for some kinds of trouble, which says what of a situation it looks at.
 
@@ -272,7 +312,14 @@ class Check:
 
     def __init__(self, look: Look, reads: tuple[str | Stage[Any], ...]) -> None:
         self.look, self.reads = look, reads
+        self.finds: tuple[Spec, ...] = ()
+        """What it looks for."""
         update_wrapper(self, look)
+
+    @property
+    def kinds(self) -> frozenset[FindingKind]:
+        """The kinds of trouble that it looks for."""
+        return frozenset(spec.kind for spec in self.finds)
 
     def __call__(self, s: Situation) -> Iterator[Draft]:
         """What is found in a situation."""

@@ -6,7 +6,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at, stretch
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at, stretch
 from omnifer.core.model.assessment import Day, Gap
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Figure, Text
@@ -32,6 +32,7 @@ CHILDS_SHARE = 0.25
 """Most luggage on a child's bike, of the child's mass [-]; practice: a fifth rides well, beyond a quarter hills are pushed."""
 
 
+@Spec("no_bed", "warm", "strands")
 @looks_at("voyage", "days", "riders", "road", "own_values")
 def nights(s: Situation) -> Iterator[Draft]:
     """Nights that are not of the kind that the party wants: no bed where only rooms are slept in, wild camps with a child."""
@@ -83,6 +84,8 @@ def _ending_at(s: Situation, day: Day, stop: Stop) -> Mend:
     )
 
 
+@Spec("no_slack", "packed", "strands")
+@Spec("days_left", "packed", "costs", small=True)
 @looks_at("voyage", "days", "road")
 def days_in_hand(s: Situation) -> Iterator[Draft]:
     """Days that the plan leaves of those asked for, days without a rest, and a journey home that waits for nobody."""
@@ -157,6 +160,7 @@ def _resting(s: Situation, run: list[Day]) -> Iterator[Mend]:
     )  # fmt: skip
 
 
+@Spec("wet_runs", "clean", "delays")
 @looks_at("voyage", "days", "kit", "riders", "road", "own_values")
 def wet_runs(s: Situation) -> Iterator[Draft]:
     """Rain on so many days that several running are to be planned for."""
@@ -189,6 +193,7 @@ def _chills(s: Situation) -> bool:
     return down or any(rider.age_years is not None and rider.age_years < CHILD_YEARS for rider in s.tour.riders)
 
 
+@Spec("long_way", "supplied", "strands")
 @looks_at("voyage", "days", "gaps", "road", "own_values")
 def long_ways(s: Situation) -> Iterator[Draft]:
     """The longest way without a shop, and what it becomes on softer ground than reckoned."""
@@ -271,6 +276,13 @@ def _later(s: Situation, gap: Gap) -> float:
     return soft * SOFTER / each if each > 0 else 0.0
 
 
+@Spec(
+    "childs_load",
+    "packed",
+    "hurts",
+    loaded="bike",
+    advice=("Give some of it to others", "none of their bags has room for enough of it as they are packed"),
+)
 @looks_at("voyage", "loaded", "riders")
 def childs_loads(s: Situation) -> Iterator[Draft]:
     """More on a child's bike than rides well."""

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from omnifer.core.findings.mending import a_new, new_id, otherwise, with_role
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import Sleeper, SleptNight
@@ -34,6 +34,7 @@ SILK_K, SILK_KG, SILK_L = 2.0, 0.13, 0.4
 """A silk liner [K, kg, l]; practice."""
 
 
+@Spec("cold_sleep", "warm", "hurts", seasonal=True)
 @looks_at("days", "sleepers", "riders", "road", "from_km")
 def cold(s: Situation) -> Iterator[Draft]:
     """Riders who lie awake: the coldest night against what they have."""
@@ -115,6 +116,7 @@ def _warmer(s: Situation, rider: Rider) -> Iterator[Mend]:
     yield a_new(s, silk, say("A silk liner"), say("{mass} more, {k} warmer", mass=fine_kg(SILK_KG), k=kelvin(SILK_K)))
 
 
+@Spec("warm_surplus", "warm", "costs", small=True, no_lack=True, needless=True)
 @looks_at("sleepers", "kit", "riders")
 def surplus(s: Situation) -> Iterator[Draft]:
     """Bags that few nights ask for."""

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from omnifer.core.findings.mending import eating, from_shelf, one_more, with_role
-from omnifer.core.findings.situation import Draft, Situation, later, looks_at
+from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.model.assessment import Gap
 from omnifer.core.model.carrier_kind import KINDS
@@ -26,6 +26,7 @@ RESERVE_GONE = 0.5
 """Of a reserve, what may be missing before somebody has to save; practice."""
 
 
+@Spec("fuel_gap", "supplied", "strands", small=True)
 @looks_at("voyage", "gaps")
 def fuel_gaps(s: Situation) -> Iterator[Draft]:
     """A stretch between places that sell the fuel that takes more than the vessels hold."""
@@ -114,6 +115,7 @@ def _fuel_mends(s: Situation, lacking: float) -> Iterator[Mend]:
         )
 
 
+@Spec("runs_out", "supplied", "strands", quantity="count")
 @looks_at("voyage", "kit")
 def running_out(s: Situation) -> Iterator[Draft]:
     """Small things that end before the next shop that sells them."""
@@ -173,6 +175,7 @@ def _empty_at(voyage: Voyage, supply: Supply, stretch: int) -> float:
     return float(km_[min(at, km_.size - 1)])
 
 
+@Spec("snacks_deep", "supplied", "costs", small=True)
 @looks_at("voyage", "loaded", "kit", "load", "rig", "stores", "own_values")
 def snacks(s: Situation) -> Iterator[Draft]:
     """What is eaten riding, and no bag in reach that holds a day of it."""
@@ -220,6 +223,7 @@ def snacks(s: Situation) -> Iterator[Draft]:
     )
 
 
+@Spec("step_lost", "supplied", "delays")
 @looks_at("voyage", "kit", "road", "stores")
 def lost_steps(s: Situation) -> Iterator[Draft]:
     """What the rider fixed to take where it cannot be had."""

@@ -5,10 +5,9 @@ besides. All limits are asked with vessels full and with what rides in a thing g
 """
 
 from omnifer.core.assess import situation_of
-from omnifer.core.findings import find, look_for
+from omnifer.core.findings import SPECS, find, look_for
 from omnifer.core.mends.change import mended
 from omnifer.core.mends.elsewhere import Elsewhere, loaded_otherwise
-from omnifer.core.mends.kinds import ADVICE, OF_THE_LOAD, OF_THE_SEASON
 from omnifer.core.mends.stays import left_at_home, other_bags, other_dates
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.tour import TourSheet
@@ -26,14 +25,15 @@ def mends_of(tour: TourSheet, road: Profile | None, finding_id: str) -> list[Men
         raise KeyError(finding_id)
     trial = Elsewhere(here, road, finding)
     found = trial.proven(look_for(finding.kind, here)[finding_id].offers())
-    if finding.kind in OF_THE_LOAD and tour.load.placements:
+    spec = SPECS[finding.kind]
+    if spec.loaded and tour.load.placements:
         found = [*loaded_otherwise(trial), *found, *left_at_home(trial)]
-    if finding.kind in OF_THE_SEASON:
+    if spec.seasonal:
         found += other_dates(trial)
-    if finding.kind in ("over_volume", "no_fit"):
+    if spec.of_size:
         found += other_bags(trial)
     found = trial.as_a_whole(found)
-    if not found and finding.kind in ADVICE:
-        name, consequence = ADVICE[finding.kind]
+    if not found and spec.advice:
+        name, consequence = spec.advice
         found = [Mend(name=say(name), consequence=say(consequence))]
     return found

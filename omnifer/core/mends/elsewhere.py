@@ -15,8 +15,7 @@ from omnifer.core.load.proposal import answer_of
 from omnifer.core.load.repair import HABIT_OF_REPAIR, put_right
 from omnifer.core.load.settle import stock_unloaded
 from omnifer.core.mends.change import checked, mended, otherwise_placed
-from omnifer.core.mends.kinds import LESS, OF_A_BAG, OF_THINGS, OF_WHAT_IS_OUT
-from omnifer.core.mends.trial import Trial
+from omnifer.core.mends.trial import LESS, Trial
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.sentence import kg, litres, number, say
@@ -68,7 +67,7 @@ class Elsewhere(Trial):
     def elsewhere(self) -> list[Mend]:
         """The cheapest move that ends it, the cheapest exchange where no move does, and the load put right around it."""
         found = []
-        if self.finding.kind not in OF_WHAT_IS_OUT:
+        if self.spec.loaded != "out":
             moves = list(self._moves())
             move = self._first_that_helps(moves)
             if move is not None:
@@ -95,14 +94,14 @@ class Elsewhere(Trial):
 
     def candidates(self) -> list[tuple[int, int]]:
         """Things and the carriers that they might leave, by their numbers; pinned ones stay."""
-        p, x, kind = self.problem, self.standing.x, self.finding.kind
+        p, x = self.problem, self.standing.x
         at = {carrier_id: j for j, carrier_id in enumerate(p.carrier_ids)}
         outer = {thing.id: thing.inside or thing.id for thing in self.tour.kit}
-        if kind in OF_A_BAG:
+        if self.spec.loaded == "bag":
             bag = self.finding.carrier_id or ""
             from_ = {at[c.id] for c in self.tour.carriers if c.id == bag or c.hangs_on == bag}
             things = set(range(len(p.thing_ids)))
-        elif kind in OF_THINGS:
+        elif self.spec.loaded == "things":
             from_ = {at[self.finding.carrier_id or ""]}
             wanted = {outer[i] for i in self.finding.thing_ids}
             things = {i for i, thing_id in enumerate(p.thing_ids) if thing_id in wanted}
@@ -203,7 +202,7 @@ class Elsewhere(Trial):
             return replace(p, soft=replace(p.soft, weight=np.where(served, FIRMLY * p.soft.weight, p.soft.weight)))
         if kind == "pressed":
             return replace(p, ease_cost=FIRMLY * p.ease_cost)
-        if kind in OF_THINGS and kind != "not_together":
+        if self.spec.loaded == "things" and kind != "not_together":
             allowed = p.allowed.copy()
             for i, a in self.candidates():
                 allowed[i, a] = False
@@ -236,7 +235,7 @@ def loaded_otherwise(trial: Elsewhere) -> list[Mend]:
     cases = cases_of(trial.finding, trial.here)[:NAMED]
     if len(cases) < 2:
         return trial.across() if trial.finding.kind == "childs_load" else trial.elsewhere()
-    if trial.finding.kind not in OF_THINGS:
+    if trial.spec.loaded != "things":
         worst = Elsewhere(trial.here, trial.road, cases[0], look_for_cases)
         return [*trial.all_put_right(), *worst.elsewhere()[:1]]
     singly = [Elsewhere(trial.here, trial.road, case, look_for_cases).elsewhere()[:1] for case in cases]

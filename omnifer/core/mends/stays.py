@@ -9,7 +9,7 @@ from omnifer.core.load.keep import still_standing
 from omnifer.core.load.nesting import nested_in
 from omnifer.core.mends.change import checked, mended
 from omnifer.core.mends.elsewhere import NAMED, Elsewhere
-from omnifer.core.mends.kinds import LESS, TOO_MUCH
+from omnifer.core.mends.trial import LESS
 from omnifer.core.model.carrier_kind import KINDS, LARGEST
 from omnifer.core.model.finding import Mend
 from omnifer.core.sentence import kg, litres, number, say
@@ -22,7 +22,7 @@ SMALLER = (0.9, 0.8, 0.7, 0.6)
 
 def left_at_home(trial: Elsewhere) -> Iterator[Mend]:
     """What may stay, and whose leaving ends it: the lightest such thing."""
-    if trial.finding.kind not in TOO_MUCH:
+    if not trial.spec.too_much:
         return
     nested = nested_in(trial.tour.kit)
     may = [thing for thing in trial.tour.kit if thing.may_stay and thing.inside is None]

@@ -4,8 +4,8 @@ from collections.abc import Callable, Iterable, Mapping, Set
 from math import inf
 
 from omnifer.core.assess import situation_of
-from omnifer.core.findings import all_drafts, cases_of, look_for
-from omnifer.core.findings.gather import harm, is_small, worst_first
+from omnifer.core.findings import SPECS, all_drafts, cases_of, harm, is_small, look_for
+from omnifer.core.findings.gather import worst_first
 from omnifer.core.findings.placing import misplaced
 from omnifer.core.findings.situation import Draft, Situation
 from omnifer.core.load.explain import placing_of
@@ -14,7 +14,6 @@ from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.problem import evaluate
 from omnifer.core.load.settle import repaired_load, stock_unloaded
 from omnifer.core.mends.change import checked, mended, otherwise_placed
-from omnifer.core.mends.kinds import OF_THE_LOAD, OF_THINGS
 from omnifer.core.model.finding import GRADES, Finding, FindingKind, Mend
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.profile import Profile
@@ -24,10 +23,10 @@ Look = Callable[[FindingKind, Situation], dict[str, Draft]]
 """What there is of a kind of trouble, gathered or each alone."""
 ALL_OF_IT = 0.99
 """What leaves more of it than this does not help [-]."""
+LESS = 0.7
+"""What leaves no more of a trouble than this helps, though it does not end it [-]."""
 WORSE, SOME = 1.5, 0.01
 """Trouble is told as worse by a mend from so many times its size, and so much more [-]."""
-NEEDLESS: frozenset[FindingKind] = frozenset({"twice", "not_asked", "warm_surplus", "mismatch"})
-"""Trouble that makes what a mend brings along needless."""
 BRINGS_NAMED = 2
 """Of what a mend brings so much is told in full."""
 
@@ -37,6 +36,7 @@ class Trial:
 
     def __init__(self, here: Situation, road: Profile | None, finding: Finding, look: Look = look_for) -> None:
         self.here, self.tour, self.road, self.finding, self.look = here, here.tour, road, finding, look
+        self.spec = SPECS[finding.kind]
         self._then: dict[str, Situation] = {}
         self.names = {thing.id: thing.name for thing in self.tour.kit} | {c.id: c.name for c in self.tour.carriers}
 
@@ -45,7 +45,7 @@ class Trial:
         found = self.look(self.finding.kind, then)
         about = set(self.finding.thing_ids)
         same = [
-            d for key, d in found.items() if key == self.finding.id or (self.finding.kind in OF_THINGS and about == set(d.things))
+            d for key, d in found.items() if key == self.finding.id or (self.spec.loaded == "things" and about == set(d.things))
         ]
         if not same:
             return 0.0
@@ -54,7 +54,7 @@ class Trial:
     def left_loaded(self, tour: TourSheet) -> float:
         """How much of it is left on the tour loaded otherwise; more than all where as much is in the wrong place then."""
         then = self.here.loaded_otherwise(tour, self.road)
-        spared = 1 if self.finding.kind in OF_THINGS else 0
+        spared = 1 if self.spec.loaded == "things" else 0
         if self._misplaced(then) > self._misplaced(self.here) - spared:
             return inf
         return self.left(then)
@@ -112,7 +112,7 @@ class Trial:
             tour = mended(self.tour, mend)
             # What rides elsewhere is judged by the load alone where the trouble is one of the load.
             moved = Mend(name=mend.name, consequence=mend.consequence, moves=mend.moves, food=mend.food)
-            only_loaded = mend == moved and self.finding.kind in OF_THE_LOAD
+            only_loaded = mend == moved and self.spec.loaded is not None
             self._then[change] = self.here.loaded_otherwise(tour, self.road) if only_loaded else situation_of(tour, self.road)
         return self._then[change]
 
@@ -125,8 +125,8 @@ class Trial:
             was = before.get(key)
             worse = was is None or GRADES.index(draft.grade) < GRADES.index(was.grade) or draft.size > was.size * WORSE + SOME
             bad = GRADES.index(draft.grade) <= told and not is_small(draft)
-            needless = was is None and draft.kind in NEEDLESS and news & set(draft.things)
-            itself = draft.kind == self.finding.kind and (key in own or draft.kind in OF_THINGS)
+            needless = was is None and SPECS[draft.kind].needless and news & set(draft.things)
+            itself = draft.kind == self.finding.kind and (key in own or SPECS[draft.kind].loaded == "things")
             if not itself and ((worse and bad) or needless):
                 found.append(draft)
         return sorted(found, key=lambda draft: (worst_first(draft)[0], harm(draft)))

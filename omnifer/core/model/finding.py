@@ -1,98 +1,20 @@
 """What goes wrong on a tour or is worth knowing, and what would help."""
 
 import datetime as dt
-from typing import Literal
 
 from pydantic import Field
 
+from omnifer.core.model.kinds_of_finding import FindingKind as FindingKind
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import FoodShare, Placement
 from omnifer.core.model.needs import Grade as Grade
+from omnifer.core.model.needs import QuestionId as QuestionId
 from omnifer.core.model.quantities import Noun, Quantity, Text
 from omnifer.core.model.rig import Carrier
 from omnifer.core.model.road import DayCut, DayStart, Night, Stop
 from omnifer.core.model.stores import Stores
 
 GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
-FindingKind = Literal[
-    "water_gap",
-    "over_volume",
-    "pressed",
-    "over_mass",
-    "over_support",
-    "over_wheel",
-    "over_system",
-    "hitch_load",
-    "not_dry",
-    "too_deep",
-    "left_behind",
-    "falls_out",
-    "too_long",
-    "not_together",
-    "sides",
-    "front_share",
-    "no_room_for_food",
-    "on_shelf",
-    "dark_day",
-    "long_day",
-    "cold_night",
-    "frostbite",
-    "hot_day",
-    "shop_shut",
-    "walking",
-    "guesses",
-    "no_fit",
-    "improvised",
-    "too_wide",
-    "front_lifts",
-    "tyre_pressure",
-    "fuel_gap",
-    "runs_out",
-    "device_dies",
-    "untreated",
-    "filter_frost",
-    "gas_frost",
-    "bottles_freeze",
-    "one_fire",
-    "wrong_fuel",
-    "single_point",
-    "no_plug",
-    "panel_idle",
-    "snacks_deep",
-    "step_lost",
-    "too_few_days",
-    "cold_sleep",
-    "warm_surplus",
-    "no_clean",
-    "thin_layers",
-    "no_shelter",
-    "not_seen",
-    "not_safe",
-    "incomplete",
-    "cannot_mend",
-    "cold_evening",
-    "twice",
-    "hangs_on_one",
-    "untried",
-    "worn_out",
-    "mismatch",
-    "to_get",
-    "big_thing",
-    "not_asked",
-    "idle_shelter",
-    "may_go_home",
-    "no_bed",
-    "no_slack",
-    "days_left",
-    "wet_runs",
-    "long_way",
-    "childs_load",
-    "soft_ground",
-    "near_limit",
-    "climbs_fast",
-    "pass_shut",
-    "sleeps_high",
-]
 
 
 class Mend(Noun):
@@ -150,7 +72,8 @@ class Finding(Noun):
 class Question(Noun):
     """What a rider asks before leaving, and the kinds of trouble that speak to it."""
 
-    id: str
+    id: QuestionId
     words: str
     kinds: list[FindingKind]
-    open: bool = Field(False, description="Nothing was said that could answer it")
+    open: bool = Field(description="Nothing was said that could answer it")
+    unsaid: str = Field(description="What to say, and where, so that it can be answered")

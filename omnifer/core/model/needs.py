@@ -8,6 +8,8 @@ from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.roles import Piece
 
 Grade = Literal["stops_you", "slows_you", "worth_knowing"]
+QuestionId = Literal["warm", "dressed", "clean", "mended", "seen", "safe", "complete", "spared", "supplied", "packed"]
+"""What a rider asks before leaving; see `findings.questions`."""
 
 
 class SleptNight(Noun):
@@ -59,7 +61,7 @@ class Ask(Noun):
     """Something that this tour asks for, and what answers it."""
 
     id: str = Field(description="The same while it is about the same, whatever the days")
-    question: str = Field(description="Of the questions of a rider about to leave")
+    question: QuestionId
     words: str = Field(description="What is asked for")
     serves: list[str] = Field(description="What answers it, each by itself; the first is the usual one")
     rider_id: str | None

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.kit import ABOARD, ON_BODY, Thing
-from omnifer.core.model.needs import Ask, AskState, Grade
+from omnifer.core.model.needs import Ask, AskState, Grade, QuestionId
 from omnifer.core.model.quantities import REACHES, Reach, Text
 from omnifer.core.model.reach import found_at
 from omnifer.core.model.road import HazardKind, Stop
@@ -36,7 +36,7 @@ WET_K = 5.0
 class Wanted:
     """A rule's word: one of several services wanted on some days, by a rider, for a bike or by the party."""
 
-    question: str
+    question: QuestionId
     serves: tuple[str, ...]
     days: Days
     because: Text

@@ -48,10 +48,10 @@ MINOR: frozenset[str] = frozenset({"lock_key", "data_copy", "memory_card", "shoe
 def sheltered(a: Asking) -> Iterator[Wanted]:
     """Something over one's head on every night out of doors."""
     nights = say("{n:night|nights} out of doors", n=number(a.outdoors.sum()))
-    yield Wanted("sheltered", ("tent", "bivy", "tarp", "hammock"), a.outdoors, nights, "stops_you", night=True)  # fmt: skip
+    yield Wanted("warm", ("tent", "bivy", "tarp", "hammock"), a.outdoors, nights, "stops_you", night=True)  # fmt: skip
     wet = a.outdoors & (a.rain > 0)
     wet_ones = say("{n:wet night|wet nights} out of doors", n=number(wet.sum()))
-    yield Wanted("sheltered", ("fly", "bivy", "tarp"), wet, wet_ones, "slows_you", night=True)  # fmt: skip
+    yield Wanted("warm", ("fly", "bivy", "tarp"), wet, wet_ones, "slows_you", night=True)  # fmt: skip
 
 
 def seen(a: Asking) -> Iterator[Wanted]:

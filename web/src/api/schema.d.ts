@@ -1610,9 +1610,9 @@ export interface components {
             lacks_day: number | null;
             /**
              * Question
-             * @description Of the questions of a rider about to leave
+             * @enum {string}
              */
-            question: string;
+            question: "warm" | "dressed" | "clean" | "mended" | "seen" | "safe" | "complete" | "spared" | "supplied" | "packed";
             /**
              * Reason
              * @description Of the rider's own answer
@@ -1683,7 +1683,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "pass_shut" | "sleeps_high")[];
+            checked: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -4620,7 +4620,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "pass_shut" | "sleeps_high";
+            kind: "water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel";
             /** Need */
             need: number | null;
             /**
@@ -7445,16 +7445,23 @@ export interface components {
          * @description What a rider asks before leaving, and the kinds of trouble that speak to it.
          */
         Question: {
-            /** Id */
-            id: string;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "warm" | "dressed" | "clean" | "mended" | "seen" | "safe" | "complete" | "spared" | "supplied" | "packed";
             /** Kinds */
-            kinds: ("water_gap" | "over_volume" | "pressed" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "not_dry" | "too_deep" | "left_behind" | "falls_out" | "too_long" | "not_together" | "sides" | "front_share" | "no_room_for_food" | "on_shelf" | "dark_day" | "long_day" | "cold_night" | "frostbite" | "hot_day" | "shop_shut" | "walking" | "guesses" | "no_fit" | "improvised" | "too_wide" | "front_lifts" | "tyre_pressure" | "fuel_gap" | "runs_out" | "device_dies" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel" | "single_point" | "no_plug" | "panel_idle" | "snacks_deep" | "step_lost" | "too_few_days" | "cold_sleep" | "warm_surplus" | "no_clean" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "soft_ground" | "near_limit" | "climbs_fast" | "pass_shut" | "sleeps_high")[];
+            kinds: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             /**
              * Open
              * @description Nothing was said that could answer it
-             * @default false
              */
             open: boolean;
+            /**
+             * Unsaid
+             * @description What to say, and where, so that it can be answered
+             */
+            unsaid: string;
             /** Words */
             words: string;
         };

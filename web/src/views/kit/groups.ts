@@ -66,7 +66,7 @@ function byQuestion(things: Thing[], { asks, faults, questions, sleepers, wardro
   const say = (question: string, ids: string[]) => ids.forEach((id) => !of.has(id) && of.set(id, question))
   sleepers.forEach((s) => say('warm', s.thing_ids))
   wardrobes.forEach((w) => say('clean', w.thing_ids))
-  asks.forEach((a) => say(a.question === 'sheltered' ? 'warm' : a.question, a.thing_ids))
+  asks.forEach((a) => say(a.question, a.thing_ids))
   faults.forEach((f) => say('mended', f.thing_ids))
   things.filter((t) => t.role !== null || t.food || t.holds_water_l > 0).forEach((t) => say('supplied', [t.id]))
   const titles = [...questions.map((q) => ({ id: q.id, title: q.words })), { id: '-', title: 'Asked for by nothing' }]

@@ -156,24 +156,7 @@ const First = styled.p`
     font-weight: 640;
   }
 `
-/** Under which question what is asked for stands. */
-const ASKED_UNDER: Record<string, string[]> = {
-  warm: ['sheltered'],
-  dressed: ['dressed'],
-  seen: ['seen'],
-  safe: ['safe'],
-  complete: ['complete'],
-}
-const UNSAID =
-  'Nothing in the kit says what it is for. Under Kit, say of things what they serve as; whatever this road asks for is then held against them.'
 const NOTHING = { words: '', figures: {}, names: {} }
-/** What to say where nothing was said. */
-const OPEN: Record<string, string> = {
-  warm: 'Nobody said what you sleep in. Under Kit, say of a thing that it is slept in, lies under a sleeper or warms in bed; each night is then held against it.',
-  clean:
-    'Nobody said what you wear. Under Kit, say of shirts, shorts, underwear and socks that they are worn riding; under Stores, how often you wash.',
-}
-OPEN.dressed = OPEN.mended = OPEN.seen = OPEN.safe = OPEN.complete = UNSAID
 const GUTTER = 0
 
 /** What is opened is shown from its head on. */
@@ -228,7 +211,7 @@ export function ReadyView() {
                 ))}
               </OnPaper>
               {open === question.id && <Answers question={question} findings={of(question)} />}
-              {open === question.id && <Asks asks={assessment.asks.filter((a) => ASKED_UNDER[question.id]?.includes(a.question))} />}
+              {open === question.id && <Asks asks={assessment.asks.filter((a) => a.question === question.id)} />}
               {open === question.id && question.id === 'spared' && <Parcels />}
             </div>
           </Row>
@@ -278,7 +261,7 @@ function Answers({ question, findings }: { question: Question; findings: Finding
   const goToKm = useGoToKm()
   const { setBike } = useFocus()
   const [chosen, choose] = useState<string | null>(null)
-  if (question.open) return <Muted style={{ padding: '4px 20px 12px 0' }}>{OPEN[question.id]}</Muted>
+  if (question.open) return <Muted style={{ padding: '4px 20px 12px 0' }}>{question.unsaid}</Muted>
   if (!findings.length)
     return (
       <Muted style={{ padding: '4px 20px 12px 0' }}>
