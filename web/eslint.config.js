@@ -8,6 +8,17 @@ export default tseslint.config(
   hooks.configs.flat.recommended,
   a11y.configs.recommended ?? a11y.flatConfigs.recommended,
   {
+    files: ['src/**/*.ts', 'src/**/*.tsx'],
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  {
+    files: ['src/**/*.tsx'],
+    ignores: ['src/**/*.test.tsx'],
+    // A page is a hook and parts.
+    rules: { 'max-lines-per-function': ['error', { max: 120, skipBlankLines: true, skipComments: true }] },
+  },
+  {
     files: ['src/views/**', 'src/instruments/**', 'src/ui/**'],
     rules: {
       'no-restricted-globals': ['error', { name: 'fetch', message: 'Only src/api talks to the network.' }],

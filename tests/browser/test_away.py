@@ -8,7 +8,6 @@ from playwright.sync_api import Browser, Page
 from tests.browser.conftest import open_page, visit
 from tests.browser.seen import expect
 
-"""A search on a machine that does much else meanwhile."""
 AWAY = {"title": "Back in a moment", "status": 503, "again": True, "detail": "The database does not answer just now."}
 
 

@@ -7,7 +7,6 @@ from playwright.sync_api import Page
 from tests.browser.conftest import visit
 from tests.browser.seen import expect
 
-"""For a comparison that searches loads first, on a machine with other work [ms]."""
 
 
 def undo(page: Page, what: str):

@@ -99,10 +99,11 @@ export const scopeOf = (id: string) => `tour ${id}`
 
 const asProblem = (trouble: unknown) => (trouble instanceof Problem ? trouble : new Problem({ detail: String(trouble) }))
 
-export function TourProvider({ id, children, waiting }: { id: string; children: ReactNode; waiting: (problem: Problem | null) => ReactNode }) {
+/** The tour as the server last gave it. */
+function useKept(id: string) {
   const queries = useQueryClient()
   const key = useMemo(() => ['tour', id], [id])
-  const { data, error, failureReason, refetch } = useQuery<TourAnswer>({
+  const asked = useQuery<TourAnswer>({
     queryKey: key,
     // What did not change is the very same already: see `api/client.ts`.
     structuralSharing: false,
@@ -115,16 +116,29 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       return here && here.tour.revision > read.tour.revision ? here : read
     },
   })
+  return { key, ...asked }
+}
+
+/** What is under way and what came of it, for all who send or try something. */
+function useSaid() {
   const [busy, setBusy] = useState('')
   const [problem, setProblem] = useState<Problem | null>(null)
   const [remarks, setRemarks] = useState<string[]>([])
   const [underWay, setUnderWay] = useState<Work['underWay']>(null)
   const [unsent, setUnsent] = useState<Work['unsent']>(null)
   const [trial, setTrial] = useState<Trial | null>(null)
-  const [onTheWay, setOnTheWay] = useState<((now: TourSheet) => TourSheet)[]>([])
+  const states = { busy, problem, remarks, underWay, unsent, trial }
+  const [setters] = useState({ setBusy, setProblem, setRemarks, setUnderWay, setUnsent, setTrial })
+  return { states, setters }
+}
+type Setters = ReturnType<typeof useSaid>['setters']
 
-  /** Sends one change after the other, each on the revision that the one before it made; undefined where it did not take place. */
-  const send = useCallback(
+type Send = <T>(what: string, call: (revision: number) => Promise<T | null>, answerOf: (result: T) => TourAnswer) => Promise<T | undefined>
+
+/** Sends one change after the other, each on the revision that the one before it made; undefined where it did not take place. */
+function useSend(id: string, key: string[], { setBusy, setProblem, setRemarks, setUnsent, setTrial }: Setters): Send {
+  const queries = useQueryClient()
+  return useCallback(
     async <T,>(what: string, call: (revision: number) => Promise<T | null>, answerOf: (result: T) => TourAnswer): Promise<T | undefined> => {
       let given = false
       const giveUp = () => {
@@ -167,10 +181,15 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         setUnsent(null)
       }
     },
-    [id, key, queries],
+    [id, key, queries, setBusy, setProblem, setRemarks, setUnsent, setTrial],
   )
+}
 
-  const desk = useMemo<Desk | null>(() => {
+/** The desk of the tour as it is kept, with what is on its way. */
+function useOnDesk(id: string, key: string[], data: TourAnswer | undefined, send: Send, { setUnderWay }: Setters): Desk | null {
+  const queries = useQueryClient()
+  const [onTheWay, setOnTheWay] = useState<((now: TourSheet) => TourSheet)[]>([])
+  return useMemo<Desk | null>(() => {
     if (!data) return null
     const same = (answer: TourAnswer) => answer
     const sheet = onTheWay.reduce((now, changed) => changed(now), data.tour.sheet)
@@ -215,10 +234,12 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       },
       ask: async (what, call) => (await send(what, (revision) => call(id, revision), same)) !== undefined,
     }
-  }, [data, onTheWay, id, key, queries, send])
+  }, [data, onTheWay, id, key, queries, send, setUnderWay])
+}
 
-  const change = desk?.change
-  const trying = useMemo<Trying>(
+/** A change tried: kept or put back. */
+function useTrying(id: string, trial: Trial | null, change: Desk['change'] | undefined, { setBusy, setProblem, setTrial }: Setters): Trying {
+  return useMemo<Trying>(
     () => ({
       trial,
       attempt: async (mend, name) => {
@@ -235,9 +256,14 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
       keep: async () => (trial && change ? await change(`Mend: ${trial.name}`.slice(0, 200), { mend: trial.mend }) : false),
       putBack: () => setTrial(null),
     }),
-    [trial, id, change],
+    [trial, id, change, setBusy, setProblem, setTrial],
   )
+}
 
+/** What is under way, and leaving held back while something would be lost with the page. */
+function useWorking(id: string, { states, setters }: ReturnType<typeof useSaid>, refetch: () => Promise<unknown>): Work {
+  const { busy, problem, remarks, underWay, unsent } = states
+  const { setProblem, setRemarks } = setters
   const underWayToo = useIsMutating({ predicate: (change) => change.options.scope?.id === scopeOf(id) }) > 0
   useEffect(() => {
     // What is on its way or waits its turn would be lost with the page.
@@ -247,7 +273,7 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
     return () => window.removeEventListener('beforeunload', ask)
   }, [unsent, underWayToo])
 
-  const work = useMemo<Work>(
+  return useMemo<Work>(
     () => ({
       busy: busy || (underWayToo ? 'Keeping' : ''),
       unsent,
@@ -262,9 +288,17 @@ export function TourProvider({ id, children, waiting }: { id: string; children: 
         setRemarks([])
       },
     }),
-    [busy, underWayToo, unsent, problem, remarks, underWay, refetch],
+    [busy, underWayToo, unsent, problem, remarks, underWay, refetch, setProblem, setRemarks],
   )
+}
 
+export function TourProvider({ id, children, waiting }: { id: string; children: ReactNode; waiting: (problem: Problem | null) => ReactNode }) {
+  const { key, data, error, failureReason, refetch } = useKept(id)
+  const said = useSaid()
+  const send = useSend(id, key, said.setters)
+  const desk = useOnDesk(id, key, data, send, said.setters)
+  const trying = useTrying(id, said.states.trial, desk?.change, said.setters)
+  const work = useWorking(id, said, refetch)
   const trouble = error ?? failureReason
   if (!desk) return waiting(trouble instanceof Problem ? trouble : null)
   return (

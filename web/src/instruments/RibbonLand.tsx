@@ -34,7 +34,7 @@ interface LandProps {
 export const LANES_TOP = 46
 
 export const RibbonLand = memo(function RibbonLand(props: LandProps) {
-  const { assessment, sheet, scale, width, height, gutter, small, skylineHeight, dayNow, onSupply, onKm, units, lane, told } = props
+  const { assessment, sheet, scale, width, height, gutter, small, skylineHeight, dayNow, onSupply, onKm, units, lane } = props
   const { days, moments, profile, findings } = assessment
   if (!moments || !profile) return null
   const rows = { days: height - 8, nights: height - 26, shops: height - 43, water: height - 57, names: height - 68 }
@@ -44,8 +44,6 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
     const day = dayOfKm(days, km)
     return day >= scale.from && day <= scale.to
   }
-  const shut = new Set(assessment.passings.filter((p) => p.shop_shut).map((p) => p.stop_id))
-  const nightsShown = withRoom(days.slice(scale.from - 1, scale.to), scale)
   const inWindow = sheet.road.stops.filter((s) => shown(s.at_km))
   const xOf = (km: number) => scale.x(km, dayOfKm(days, km))
   const high = Math.max(...profile.elevation_m, 1)
@@ -55,6 +53,60 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
   const line = `M0 ${ridge.split('L')[0]?.split(' ')[1] ?? horizon}L${ridge}L${width} ${ridge.split('L').at(-1)?.split(' ')[1] ?? horizon}`
   return (
     <svg width={width} height={height} role="img" aria-label="Weight on board above the land, with water, shops, nights and days">
+      <Above {...props} moments={moments} foot={foot} xOf={xOf} />
+      <path d={`${line}V${height}H0Z`} fill="var(--land)" />
+      <path d={line} fill="none" stroke="var(--skyline)" strokeWidth={1.6} />
+      <RibbonSurfaces road={sheet.road} ridge={line} height={height} xOf={xOf} />
+      <RibbonHazards road={sheet.road} y={horizon + 1} xOf={xOf} />
+      {scale.edges.slice(1, -1).map((x) => (
+        <path key={x} d={`M${x.toFixed(1)} ${rows.nights - 12}V${height}`} stroke="var(--landline)" strokeWidth={1} />
+      ))}
+      {!small &&
+        [
+          ['Water', rows.water + 3],
+          ['Shops', rows.shops + 3],
+          [aboutAir(assessment) + 'Night, ' + (units.system === 'metric' ? '°C' : '°F'), rows.nights],
+          ['Day', rows.days],
+        ].map(([word, y]) => (
+          <text key={word} x={20} y={y} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--onland2)' }}>
+            {word}
+          </text>
+        ))}
+      <Names stops={inWindow} xOf={xOf} y={rows.names} right={width - 14} left={gutter} />
+      <Supplies stops={inWindow} {...{ assessment, xOf, rows, onSupply, onKm }} />
+      <Nights {...{ assessment, scale, dayNow, units, rows }} />
+      {(lane === 'weight' || lane === 'weather') && (
+        <Flags findings={findings} xOf={xOf} shown={shown} top={small ? 62 : 46} foot={foot} left={gutter} right={width - 22} />
+      )}
+    </svg>
+  )
+})
+
+/** Heights of the lines of the land [px]. */
+interface Rows {
+  days: number
+  nights: number
+  shops: number
+  water: number
+}
+
+/** What stands above the land: weights, stores or the weather. */
+function Above({
+  assessment,
+  scale,
+  width,
+  gutter,
+  small,
+  units,
+  lane,
+  told,
+  moments,
+  foot,
+  xOf,
+}: LandProps & { moments: Moments; foot: number; xOf: (km: number) => number }) {
+  const { days } = assessment
+  return (
+    <>
       {lane === 'weight' ? (
         <Stack
           moments={moments}
@@ -95,26 +147,23 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
           />
         )
       )}
-      <path d={`${line}V${height}H0Z`} fill="var(--land)" />
-      <path d={line} fill="none" stroke="var(--skyline)" strokeWidth={1.6} />
-      <RibbonSurfaces road={sheet.road} ridge={line} height={height} xOf={xOf} />
-      <RibbonHazards road={sheet.road} y={horizon + 1} xOf={xOf} />
-      {scale.edges.slice(1, -1).map((x) => (
-        <path key={x} d={`M${x.toFixed(1)} ${rows.nights - 12}V${height}`} stroke="var(--landline)" strokeWidth={1} />
-      ))}
-      {!small &&
-        [
-          ['Water', rows.water + 3],
-          ['Shops', rows.shops + 3],
-          [aboutAir(assessment) + 'Night, ' + (units.system === 'metric' ? '°C' : '°F'), rows.nights],
-          ['Day', rows.days],
-        ].map(([word, y]) => (
-          <text key={word} x={20} y={y} fontSize="var(--size-fine)" style={{ fontStretch: 'var(--width-narrow)', fill: 'var(--onland2)' }}>
-            {word}
-          </text>
-        ))}
-      <Names stops={inWindow} xOf={xOf} y={rows.names} right={width - 14} left={gutter} />
-      {inWindow.map((stop) => (
+    </>
+  )
+}
+
+/** Water and shops, to look at or to set. */
+function Supplies({
+  stops,
+  assessment,
+  xOf,
+  rows,
+  onSupply,
+  onKm,
+}: Pick<LandProps, 'assessment' | 'onSupply' | 'onKm'> & { stops: Stop[]; xOf: (km: number) => number; rows: Rows }) {
+  const shut = new Set(assessment.passings.filter((p) => p.shop_shut).map((p) => p.stop_id))
+  return (
+    <>
+      {stops.map((stop) => (
         <g key={stop.id}>
           <Drop x={xOf(stop.at_km)} y={rows.water} water={stop.water} />
           <Shop x={xOf(stop.at_km)} y={rows.shops} shop={stop.shop} shut={shut.has(stop.id)} />
@@ -130,7 +179,17 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
           )}
         </g>
       ))}
-      {days.slice(scale.from - 1, scale.to).map((day, i) => {
+    </>
+  )
+}
+
+/** How cold each night is, and the numbers of the days. */
+function Nights({ assessment, scale, dayNow, units, rows }: Pick<LandProps, 'assessment' | 'scale' | 'dayNow' | 'units'> & { rows: Rows }) {
+  const days = assessment.days.slice(scale.from - 1, scale.to)
+  const nightsShown = withRoom(days, scale)
+  return (
+    <>
+      {days.map((day, i) => {
         const a = scale.edges[i] ?? 0
         const b = scale.edges[i + 1] ?? 0
         const night = units.figure(day.night_low_c, 'temperature')
@@ -180,12 +239,9 @@ export const RibbonLand = memo(function RibbonLand(props: LandProps) {
           </g>
         )
       })}
-      {(lane === 'weight' || lane === 'weather') && (
-        <Flags findings={findings} xOf={xOf} shown={shown} top={small ? 62 : 46} foot={foot} left={gutter} right={width - 22} />
-      )}
-    </svg>
+    </>
   )
-})
+}
 
 /** The days whose night figure has room; frost needs more of it, for its frame, and goes first. */
 function withRoom(days: Day[], scale: Scale): Set<number> {

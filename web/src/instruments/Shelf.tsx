@@ -1,5 +1,5 @@
 /** What is not stowed yet, by the moment a hand needs it; and what rides where. */
-import { useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { type ComponentProps, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Tab, TabList, TabPanel, Tabs, ToggleButton } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Placement, Thing } from '../api/client'
@@ -147,7 +147,6 @@ export function Shelf() {
   })
   const [several, setSeveral] = useState(false)
   const { mending, setMending } = usePreferences()
-  const units = useUnits()
   const [wanted, setShown] = useState<Shown>('shelf')
   const [query, setQuery] = useState('')
   const shown: Shown = carrierId ? 'bikes' : wanted
@@ -158,8 +157,6 @@ export function Shelf() {
     const thing = byId.get(p.thing_id)
     return thing && matches(thing)
   })
-  const mass = onShelf.reduce((sum, t) => sum + t.mass_kg * (assessment.shelf[t.id] ?? 0), 0)
-  const litres = onShelf.reduce((sum, t) => sum + t.volume_l * (assessment.shelf[t.id] ?? 0), 0)
   const shelfCount = onShelf.reduce((sum, t) => sum + (assessment.shelf[t.id] ?? 0), 0)
   const placedCount = sheet.load.placements.reduce((sum, p) => sum + p.count, 0)
   const stowed = inHand.some((h) => h.from !== null)
@@ -168,7 +165,6 @@ export function Shelf() {
     minutes: assessment.minutes_a_day[thing.id],
     held: holds({ thingId: thing.id, count, from }),
   })
-  const groups = carrierId ? entries.filter((e) => e.id === carrierId) : entries
   return (
     <Column
       aria-label="Shelf"
@@ -206,36 +202,16 @@ export function Shelf() {
           </Button>
         )}
         <TabPanel id={shown} className="scroll">
-          {shown === 'shelf'
-            ? (Object.keys(REACH_WORDS) as (keyof typeof REACH_WORDS)[]).map((reach) => {
-                const things = onShelf.filter((t) => t.reach === reach)
-                if (!things.length && onShelf.length) return null
-                return (
-                  <div key={reach} className="group">
-                    <RailLine>
-                      <Icon name={reach} size={17} />
-                      {REACH_WORDS[reach]}
-                    </RailLine>
-                    {things.map((t) => (
-                      <ThingRow key={t.id} {...row(t, assessment.shelf[t.id] ?? 0, null)} />
-                    ))}
-                  </div>
-                )
-              })
-            : groups.map((entry) => {
-                const inside = placed.filter((p) => p.carrier_id === entry.id)
-                if (!inside.length && (query || !carrierId)) return null
-                return (
-                  <div key={entry.id} className="group">
-                    <BagLine entry={entry} inside={inside} />
-                    {inside.map((p) => {
-                      const thing = byId.get(p.thing_id)
-                      return thing && <ThingRow key={p.thing_id + String(p.pinned)} {...row(thing, p.count, p.carrier_id)} pinned={p.pinned} />
-                    })}
-                    <FoodLine carrierId={entry.id} />
-                  </div>
-                )
-              })}
+          {shown === 'shelf' ? (
+            <ToStow things={onShelf} row={row} />
+          ) : (
+            <OnTheBikes
+              groups={carrierId ? entries.filter((e) => e.id === carrierId) : entries}
+              placed={placed}
+              all={!query && !!carrierId}
+              row={row}
+            />
+          )}
           {shown === 'shelf' && !onShelf.length && (
             <Muted>{sheet.kit.length ? 'Everything is stowed.' : 'No things yet. Bring a list under Kit.'}</Muted>
           )}
@@ -249,13 +225,64 @@ export function Shelf() {
           {mending ? '☑' : '☐'} Make room around
         </ToggleButton>
       </div>
-      {shown === 'shelf' && onShelf.length > 0 && (
-        <Bill>
-          Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>
-          {minutesWords(assessment.road ? onShelf.reduce((s, t) => s + (assessment.minutes_a_day[t.id] ?? 0), 0) : undefined)}
-        </Bill>
-      )}
+      {shown === 'shelf' && onShelf.length > 0 && <TakeAll things={onShelf} />}
     </Column>
+  )
+}
+
+type RowOf = (thing: Thing, count: number, from: string | null) => Omit<ComponentProps<typeof ThingRow>, 'pinned'>
+
+/** What is not stowed, by the moment of use. */
+function ToStow({ things: onShelf, row }: { things: Thing[]; row: RowOf }) {
+  const { assessment } = useDesk()
+  return (Object.keys(REACH_WORDS) as (keyof typeof REACH_WORDS)[]).map((reach) => {
+    const things = onShelf.filter((t) => t.reach === reach)
+    if (!things.length && onShelf.length) return null
+    return (
+      <div key={reach} className="group">
+        <RailLine>
+          <Icon name={reach} size={17} />
+          {REACH_WORDS[reach]}
+        </RailLine>
+        {things.map((t) => (
+          <ThingRow key={t.id} {...row(t, assessment.shelf[t.id] ?? 0, null)} />
+        ))}
+      </div>
+    )
+  })
+}
+
+/** What lies where; `all`: bags with nothing in them too. */
+function OnTheBikes({ groups, placed, all, row }: { groups: CarrierEntry[]; placed: Placement[]; all: boolean; row: RowOf }) {
+  const { sheet } = useDesk()
+  const byId = useMemo(() => new Map(sheet.kit.map((t) => [t.id, t])), [sheet.kit])
+  return groups.map((entry) => {
+    const inside = placed.filter((p) => p.carrier_id === entry.id)
+    if (!inside.length && !all) return null
+    return (
+      <div key={entry.id} className="group">
+        <BagLine entry={entry} inside={inside} />
+        {inside.map((p) => {
+          const thing = byId.get(p.thing_id)
+          return thing && <ThingRow key={p.thing_id + String(p.pinned)} {...row(thing, p.count, p.carrier_id)} pinned={p.pinned} />
+        })}
+        <FoodLine carrierId={entry.id} />
+      </div>
+    )
+  })
+}
+
+/** What all that is on the shelf would weigh, take and cost. */
+function TakeAll({ things: onShelf }: { things: Thing[] }) {
+  const { assessment } = useDesk()
+  const units = useUnits()
+  const mass = onShelf.reduce((sum, t) => sum + t.mass_kg * (assessment.shelf[t.id] ?? 0), 0)
+  const litres = onShelf.reduce((sum, t) => sum + t.volume_l * (assessment.shelf[t.id] ?? 0), 0)
+  return (
+    <Bill>
+      Take all: <b>{units.show(mass, 'mass')}</b>, <b>{units.show(litres, 'volume')}</b>
+      {minutesWords(assessment.road ? onShelf.reduce((s, t) => s + (assessment.minutes_a_day[t.id] ?? 0), 0) : undefined)}
+    </Bill>
   )
 }
 

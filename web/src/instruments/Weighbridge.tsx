@@ -26,9 +26,7 @@ export function Weighbridge({
   const footX = view.x(share * bike.wheelbase_mm)
   const centreY = view.y(pick(trace.centre_y_mm, moment))
   const beam = ground + 20
-  const on = (s: number) => view.x(s * bike.wheelbase_mm)
   const ahead = view.x(1000) > view.x(0)
-  const range = [Math.min(...trace.front_share), Math.max(...trace.front_share)] as const
   const trailer = bike.supports.find((s) => s.trailer)?.trailer
   const loads = [
     {
@@ -49,26 +47,7 @@ export function Weighbridge({
   const percent = units.show(share, 'share')
   return (
     <g>
-      {[0, bike.wheelbase_mm].map((mm) => (
-        <g key={mm}>
-          <rect x={view.x(mm) - 28} y={ground} width={56} height={6} fill="var(--ink)" />
-          <rect x={view.x(mm) - 4} y={ground + 6} width={8} height={15} fill="var(--ink)" />
-        </g>
-      ))}
-      <path d={`M${view.x(0)} ${beam}H${view.x(bike.wheelbase_mm)}`} stroke="var(--ink)" strokeWidth={3} />
-      {Array.from({ length: 19 }, (_, i) => (i + 1) / 20).map((s) => (
-        <path key={s} d={`M${on(s)} ${beam}v${s === 0.5 ? 8 : 5}`} stroke="var(--ink)" strokeWidth={1} />
-      ))}
-      <path d={`M${on(range[0])} ${beam - 5}H${on(range[1])}`} stroke="var(--metal)" strokeWidth={4} />
-      <path d={`M${on(trace.steady_low)} ${beam + 8}v5H${on(trace.steady_high)}v-5`} fill="none" stroke="var(--ink)" strokeWidth={2} />
-      <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--onnow)" strokeWidth={4.5} />
-      <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--now)" strokeWidth={2.5} />
-      <path d={`M${footX - 7} ${beam - 12}h14l-7 12z`} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.6} />
-      <g transform={`translate(${footX.toFixed(1)} ${centreY.toFixed(1)})`}>
-        <circle r={11.6} fill="var(--sky)" />
-        <circle r={10} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.8} />
-        <path d="M0 0V-10A10 10 0 0 1 10 0ZM0 0V10A10 10 0 0 1 -10 0Z" fill="var(--onnow)" />
-      </g>
+      <Beam {...{ bike, trace, view, footX, centreY, beam }} />
       {compact ? (
         <text x={width / 2} y={beam + 31} fontSize="var(--size-text)" textAnchor="middle" fontWeight={650}>
           rear {units.show((riderOn ? trace.rider_rear_kg : 0) + pick(trace.rear_kg, moment), 'mass')} · {percent} front · front{' '}
@@ -76,22 +55,7 @@ export function Weighbridge({
         </text>
       ) : (
         <>
-          <text
-            x={view.x(bike.wheelbase_mm / 2)}
-            y={beam + (trailer ? 65 : 26)}
-            fontSize="var(--size-small)"
-            textAnchor="middle"
-            style={{ fontStretch: 'var(--width-narrow)' }}
-          >
-            <tspan fontWeight={720}>front {percent}</tspan>,{' '}
-            {units.system === 'metric'
-              ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m`
-              : units.show(pick(trace.centre_y_mm, moment), 'length', 0)}{' '}
-            high
-            <tspan x={view.x(bike.wheelbase_mm / 2)} dy={14}>
-              steady {units.figure(trace.steady_low, 'share')} to {units.show(trace.steady_high, 'share')}
-            </tspan>
-          </text>
+          <Balance {...{ bike, trace, view, moment }} y={beam + (trailer ? 65 : 26)} />
           {loads.map((load) => {
             const outward = load.behind === ahead ? -1 : 1
             const x = load.x + outward * 8
@@ -135,6 +99,61 @@ export function Weighbridge({
         </>
       )}
     </g>
+  )
+}
+
+interface Standing {
+  bike: Bike
+  trace: BikeTrace
+  view: RigView
+}
+
+/** The pads, the beam with the share that the front bears and where it should lie, and the plumb line of the centre of gravity. */
+function Beam({ bike, trace, view, footX, centreY, beam }: Standing & { footX: number; centreY: number; beam: number }) {
+  const { ground } = view
+  const on = (s: number) => view.x(s * bike.wheelbase_mm)
+  const range = [Math.min(...trace.front_share), Math.max(...trace.front_share)] as const
+  return (
+    <>
+      {[0, bike.wheelbase_mm].map((mm) => (
+        <g key={mm}>
+          <rect x={view.x(mm) - 28} y={ground} width={56} height={6} fill="var(--ink)" />
+          <rect x={view.x(mm) - 4} y={ground + 6} width={8} height={15} fill="var(--ink)" />
+        </g>
+      ))}
+      <path d={`M${view.x(0)} ${beam}H${view.x(bike.wheelbase_mm)}`} stroke="var(--ink)" strokeWidth={3} />
+      {Array.from({ length: 19 }, (_, i) => (i + 1) / 20).map((s) => (
+        <path key={s} d={`M${on(s)} ${beam}v${s === 0.5 ? 8 : 5}`} stroke="var(--ink)" strokeWidth={1} />
+      ))}
+      <path d={`M${on(range[0])} ${beam - 5}H${on(range[1])}`} stroke="var(--metal)" strokeWidth={4} />
+      <path d={`M${on(trace.steady_low)} ${beam + 8}v5H${on(trace.steady_high)}v-5`} fill="none" stroke="var(--ink)" strokeWidth={2} />
+      <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--onnow)" strokeWidth={4.5} />
+      <path d={`M${footX} ${centreY}V${beam - 8}`} stroke="var(--now)" strokeWidth={2.5} />
+      <path d={`M${footX - 7} ${beam - 12}h14l-7 12z`} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.6} />
+      <g transform={`translate(${footX.toFixed(1)} ${centreY.toFixed(1)})`}>
+        <circle r={11.6} fill="var(--sky)" />
+        <circle r={10} fill="var(--now)" stroke="var(--onnow)" strokeWidth={1.8} />
+        <path d="M0 0V-10A10 10 0 0 1 10 0ZM0 0V10A10 10 0 0 1 -10 0Z" fill="var(--onnow)" />
+      </g>
+    </>
+  )
+}
+
+/** What the front bears and how high the centre lies, in words. */
+function Balance({ bike, trace, view, moment, y }: Standing & { moment: number; y: number }) {
+  const units = useUnits()
+  const percent = units.show(pick(trace.front_share, moment), 'share')
+  return (
+    <text x={view.x(bike.wheelbase_mm / 2)} y={y} fontSize="var(--size-small)" textAnchor="middle" style={{ fontStretch: 'var(--width-narrow)' }}>
+      <tspan fontWeight={720}>front {percent}</tspan>,{' '}
+      {units.system === 'metric'
+        ? `${(pick(trace.centre_y_mm, moment) / 1000).toFixed(2)}\u00a0m`
+        : units.show(pick(trace.centre_y_mm, moment), 'length', 0)}{' '}
+      high
+      <tspan x={view.x(bike.wheelbase_mm / 2)} dy={14}>
+        steady {units.figure(trace.steady_low, 'share')} to {units.show(trace.steady_high, 'share')}
+      </tspan>
+    </text>
   )
 }
 

@@ -1,26 +1,23 @@
 /** The kit: one line a thing, by moment of use, by kit or as a table; typed, changed, several at once, brought from a sheet. */
 import { useLayoutEffect, useMemo, useRef, useState } from 'react'
-import * as Aria from 'react-aria-components'
 import styled from 'styled-components'
 import type { Reach, Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { carrierEntries } from '../../instruments/loadEdits'
-import { minutesWords } from '../../instruments/Tag'
-import { Button, Muted, RailLine, Section } from '../../ui/controls'
+import { Muted, RailLine } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { narrow, phone } from '../../ui/theme'
 import { usePhone, useNarrow } from '../../ui/usePhone'
-import { AddByName } from './AddByName'
 import { BringKit } from './BringKit'
 import { ChosenStrip } from './ChosenStrip'
 import { type Arrangement, found, groupsOf, inColumns, litresOf, massOf } from './groups'
+import { KitHead } from './KitHead'
 import { KitTable } from './KitTable'
 import { Library } from './Library'
 import { ThingDialog } from './ThingDialog'
 import { howOf, lineOf, ThingLines } from './ThingLines'
-import { Unknown } from './Unknown'
-import { whereWords } from './WhereFields'
+import { useKitActs } from './useKitActs'
+import { useKitWords } from './useKitWords'
 import { useRanking } from './useRanking'
 import { WhereLegend } from './WhereShape'
 
@@ -41,52 +38,6 @@ const Split = styled.div<{ $open: boolean }>`
   ${narrow} {
     display: block;
     overflow: auto;
-  }
-`
-const Head = styled.div`
-  display: flex;
-  align-items: center;
-  gap: 6px 12px;
-  margin-bottom: 8px;
-  flex-wrap: wrap;
-  input {
-    min-height: 32px;
-    padding: 2px 8px;
-    border: 1.5px solid var(--edge);
-    border-radius: 3px;
-    background: var(--tag);
-    width: 180px;
-  }
-  .grow {
-    flex: 1;
-  }
-  ${phone} {
-    input {
-      width: 100%;
-      min-height: 44px;
-    }
-  }
-`
-const Arranged = styled(Aria.ToggleButtonGroup)`
-  display: flex;
-  gap: 14px;
-  button {
-    min-height: 32px;
-    font-size: var(--size-text);
-    font-weight: 600;
-    font-stretch: var(--width-text);
-    color: var(--ink2);
-    cursor: pointer;
-  }
-  button[data-selected] {
-    color: var(--ink);
-    font-weight: 720;
-    box-shadow: inset 0 -3px 0 var(--ink);
-  }
-  ${phone} {
-    button {
-      min-height: 44px;
-    }
   }
 `
 const Columns = styled.div<{ $columns: number }>`
@@ -127,10 +78,9 @@ const EXAMPLES: Record<Reach, string> = {
   night: 'What do you sleep in and on?',
   breaks: 'What only if something breaks? Spokes, a tyre.',
 }
-const ASKED_ABOVE_KG = 1
 
 export function KitView() {
-  const { sheet, change, assessment } = useDesk()
+  const { sheet, assessment } = useDesk()
   const units = useUnits()
   const small = usePhone()
   const middling = useNarrow()
@@ -150,47 +100,10 @@ export function KitView() {
     [sheet.kit, minutes],
   )
   const things = useMemo(() => found(sheet.kit, query), [sheet.kit, query])
-  const { rig, riders } = sheet
-  const entries = useMemo(() => carrierEntries({ rig, riders }), [rig, riders])
-  const placeOf = (t: Thing) => {
-    const told = whereWords(t.where, (km) => units.show(km, 'distance'))
-    if (t.where.length && !t.where.some((w) => w.how === 'packed') && (t.where[0]?.from_km ?? 0) === 0) return told
-    const at = sheet.load.placements.filter((p) => p.thing_id === t.id).map((p) => entries.find((e) => e.id === p.carrier_id)?.label ?? '')
-    return [at.length ? [...new Set(at)].join(', ') : 'on the shelf', told].filter(Boolean).join('; ')
-  }
-  const stowed = new Set(sheet.load.placements.map((p) => p.thing_id))
-  const whyOf = (t: Thing) => {
-    const told = t.where.length > 0 || !(stowed.has(t.id) || t.inside !== null) ? placeOf(t) : ''
-    return [told, t.last_time && `last time: ${t.last_time}`, t.because || (t.mass_kg * t.count > ASKED_ABOVE_KG ? 'why does it come?' : '')]
-      .filter(Boolean)
-      .join('; ')
-  }
-  const set = (what: string, ids: string[], part: (t: Thing) => Partial<Thing>) =>
-    void change(what.slice(0, 200), { kit: sheet.kit.map((t) => (ids.includes(t.id) ? { ...t, ...part(t) } : t)) })
-  const keep = (thing: Thing) => {
-    const at = sheet.kit.findIndex((t) => t.id === thing.id)
-    const kit = at < 0 ? [...sheet.kit, thing] : sheet.kit.map((t) => (t.id === thing.id ? thing : t))
-    void change(`${at < 0 ? 'Add' : 'Change'} ${thing.name}`.slice(0, 200), { kit })
-    setEditing(null)
-  }
   const { data: ranking, isPending: reckoning } = useRanking(arranged === 'price')
-  const rows = useMemo(() => new Map(ranking?.things.map((r) => [r.thing_id, r])), [ranking])
-  const groundOf = (t: Thing) => {
-    const row = rows.get(t.id)
-    if (!row) return ''
-    const each = row.minutes_a_use !== null && row.minutes_a_use >= 0.05 ? `${units.show(row.minutes_a_use, 'minutes', 1)} a use` : ''
-    return [units.say(row.ground), each].filter(Boolean).join('; ')
-  }
+  const { placeOf, whyOf, groundOf } = useKitWords(ranking)
   const groups = groupsOf(things, arranged, { ranking, assessment, riders: sheet.riders })
-  const dropped = (title: string, ids: string[]) => {
-    const group = groups.find((g) => g.title === title)
-    const names = ids.length === 1 ? (sheet.kit.find((t) => t.id === ids[0])?.name ?? '') : `${ids.length} things`
-    if (!ids.length || !group) return
-    const { reach } = group
-    if (reach) set(`Want ${names}: ${title}`, ids, (t) => ({ reach, guessed: t.guessed.filter((g) => g !== 'reach') }))
-    else if (arranged === 'rider') set(`${title}: ${names}`, ids, () => ({ rider_id: group.id === '-' ? null : group.id }))
-    else if (arranged === 'kit') set(`Put ${names} in ${title}`, ids, () => ({ group: group.id === '-' ? '' : title }))
-  }
+  const { keep, remove, dropped } = useKitActs(arranged, groups)
   const onDrop = useRef(dropped)
   useLayoutEffect(() => {
     onDrop.current = dropped
@@ -201,50 +114,14 @@ export function KitView() {
     <>
       <Split $open={library}>
         <Page>
-          <Head>
-            <Section>Kit</Section>
-            <Muted as="span">
-              {sheet.kit.length} kinds, {units.show(massOf(sheet.kit), 'mass')}, {units.show(litresOf(sheet.kit), 'volume', 0)}
-              {minutesWords(assessment.road ? Object.values(minutes).reduce((s, m) => s + m, 0) : undefined)}
-            </Muted>
-            <Arranged
-              aria-label="Arranged"
-              selectedKeys={[arranged]}
-              disallowEmptySelection
-              onSelectionChange={(keys) => setArranged(([...keys][0] ?? 'moment') as Arrangement)}
-            >
-              <Aria.ToggleButton id="moment">By moment</Aria.ToggleButton>
-              <Aria.ToggleButton id="price">By price</Aria.ToggleButton>
-              <Aria.ToggleButton id="serves">By what it serves</Aria.ToggleButton>
-              <Aria.ToggleButton id="kit">By kit</Aria.ToggleButton>
-              <Aria.ToggleButton id="rider">By rider</Aria.ToggleButton>
-              <Aria.ToggleButton id="table">As a table</Aria.ToggleButton>
-            </Arranged>
-            <span className="grow" />
-            <Unknown />
-          </Head>
-          <Head>
-            <AddByName />
-            <input
-              type="search"
-              id="find"
-              aria-label="Find a thing"
-              placeholder="Find a thing"
-              value={query}
-              onChange={(e) => setQuery(e.target.value)}
-            />
-            <span className="grow" />
-            <Button $small aria-pressed={library} onPress={() => setLibrary(!library)}>
-              {library ? 'Close the library' : 'Library'}
-            </Button>
-            <Button $small onPress={() => setBringing(true)}>
-              Bring a list
-            </Button>
-            <Button $small $wanted onPress={() => setEditing('new')}>
-              <Icon name="plus" size={14} />
-              Add a thing
-            </Button>
-          </Head>
+          <KitHead
+            {...{ arranged, query, library }}
+            onArrange={setArranged}
+            onFind={setQuery}
+            onLibrary={setLibrary}
+            onBring={() => setBringing(true)}
+            onAdd={() => setEditing('new')}
+          />
           {arranged === 'price' && reckoning && <Muted role="status">Reckoning what each thing costs on this tour …</Muted>}
           {arranged === 'table' ? (
             <KitTable
@@ -284,13 +161,7 @@ export function KitView() {
               ))}
             </Columns>
           )}
-          {arranged !== 'table' && sheet.kit.length > 0 && (
-            <Legend>
-              <WhereLegend used={[...new Set(sheet.kit.map(howOf))]} />
-              <span className="bars">bars: kilograms solid, litres open, minutes a day hatched, each to the largest of the kit</span>
-              <span>~ a guess</span>
-            </Legend>
-          )}
+          {arranged !== 'table' && sheet.kit.length > 0 && <Shapes kit={sheet.kit} />}
         </Page>
         {library && <Library />}
       </Split>
@@ -306,14 +177,28 @@ export function KitView() {
         <ThingDialog
           thing={editing === 'new' ? null : editing}
           onClose={() => setEditing(null)}
-          onKeep={keep}
+          onKeep={(thing) => {
+            keep(thing)
+            setEditing(null)
+          }}
           onRemove={(thing) => {
-            void change(`Remove ${thing.name}`.slice(0, 200), { kit: sheet.kit.filter((t) => t.id !== thing.id) })
+            remove(thing)
             setEditing(null)
           }}
         />
       )}
       {bringing && <BringKit onClose={() => setBringing(false)} />}
     </>
+  )
+}
+
+/** What the shapes, bars and signs of the lines mean. */
+function Shapes({ kit }: { kit: Thing[] }) {
+  return (
+    <Legend>
+      <WhereLegend used={[...new Set(kit.map(howOf))]} />
+      <span className="bars">bars: kilograms solid, litres open, minutes a day hatched, each to the largest of the kit</span>
+      <span>~ a guess</span>
+    </Legend>
   )
 }

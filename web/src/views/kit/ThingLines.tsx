@@ -195,9 +195,9 @@ export function ThingLines({ title, lines, chosen, onChoose, onOpen, onDrop, emp
     if (!row || !id || e.altKey) return
     const step = { ArrowDown: 1, ArrowUp: -1, Home: -ids.length, End: ids.length }[e.key]
     if (step !== undefined) {
-      const to = ids[Math.min(Math.max(ids.indexOf(id) + step, 0), ids.length - 1)] ?? id
-      e.currentTarget.querySelector<HTMLElement>(`[data-thing="${CSS.escape(to)}"]`)?.focus()
-      if (e.shiftKey) onChoose(new Set([...chosen, id, to]))
+      const to = Math.min(Math.max(ids.indexOf(id) + step, 0), ids.length - 1)
+      e.currentTarget.querySelectorAll<HTMLElement>('[data-thing]')[to]?.focus()
+      if (e.shiftKey) onChoose(new Set([...chosen, id, ids[to] ?? id]))
     } else if (e.key === ' ') choose(id, e.shiftKey)
     else if (e.key === 'Enter') open(id)
     else if (e.key === 'Escape' && chosen.size) onChoose(new Set())

@@ -5,19 +5,14 @@ import styled from 'styled-components'
 import { api, type Bike } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { useFocus } from '../../instruments/moment'
-import { RigDrawing } from '../../instruments/RigDrawing'
-import { Button, Dialog, Muted, RailLine, Section } from '../../ui/controls'
-import { Choice } from '../../ui/fields'
-import { freeId } from '../../ui/freeId'
+import { Button, Muted, RailLine, Section } from '../../ui/controls'
 import { Dot, Icon } from '../../ui/icons'
-import { useUnits } from '../../ui/preferences'
 import { narrow } from '../../ui/theme'
 import { MOST_RIDERS, PartyDialog } from '../tours/Riders'
 import { BikeFigures } from './BikeFigures'
-import { FreePlaces } from './FreePlaces'
+import { ChooseBike } from './ChooseBike'
+import { DrawnBike } from './DrawnBike'
 import { HungList } from './HungList'
-import { hang, MOUNT_WORDS, sockets, type Socket } from './mounting'
-import { StancePanel } from './StancePanel'
 import { Variants } from './Variants'
 
 const Stage = styled.div`
@@ -65,20 +60,14 @@ export function RigView() {
   const { sheet, assessment, change } = useDesk()
   const { bikeId, setBike } = useFocus()
   const { data: catalogue } = useQuery({ queryKey: ['catalogue'], queryFn: api.catalogue })
-  const units = useUnits()
-  const [leftSide, setLeft] = useState(false)
   const [choosing, setChoosing] = useState(false)
   const [joining, setJoining] = useState(false)
-  const [wantedSize, setSize] = useState<string | null>(null)
-  const size = wantedSize ?? catalogue?.bikes[1]?.size ?? ''
-  const [hanging, setHanging] = useState(true)
   const bikes = sheet.rig.bikes
   const bike = bikes.find((b) => b.id === bikeId)
   const trace = assessment.bikes.find((b) => b.bike_id === bikeId)
   const put = (what: string, changed: Bike) =>
     void change(what.slice(0, 200), { rig: { bikes: bikes.map((b) => (b.id === changed.id ? changed : b)) } })
   const without = sheet.riders.filter((r) => !bikes.some((b) => b.rider_id === r.id))
-  const free: Socket[] = bike && catalogue ? sockets(bike, trace?.places ?? [], catalogue) : []
   return (
     <Stage>
       <section aria-label="Bikes">
@@ -116,44 +105,7 @@ export function RigView() {
       </section>
       <section className="drawing" aria-label="Drawing">
         {bike && trace ? (
-          <>
-            <RigDrawing
-              bike={bike}
-              trace={trace}
-              leftSide={leftSide}
-              riderOn={false}
-              over={
-                hanging && catalogue
-                  ? (view) => (
-                      <FreePlaces
-                        free={free}
-                        view={view}
-                        leftSide={leftSide}
-                        onHang={(socket, offer) => put(`Hang ${offer.name} on ${bike.name}`, hang(bike, bikes, socket, offer, catalogue))}
-                      />
-                    )
-                  : undefined
-              }
-            />
-            <div style={{ display: 'flex', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
-              <Button $small onPress={() => setLeft(!leftSide)}>
-                <Icon name="flip" size={16} />
-                {leftSide ? 'Right side' : 'Left side'}
-              </Button>
-              <Button $small aria-pressed={hanging} onPress={() => setHanging(!hanging)}>
-                {hanging ? 'Hide free places' : 'Show free places'}
-              </Button>
-              <Muted>
-                {free.length
-                  ? `${free.length} free places; press + to hang something there. The other side’s show when you turn it.`
-                  : 'Every place is taken.'}
-              </Muted>
-            </div>
-            <RailLine>
-              How it stands, loaded<em>{units.show(trace.total_kg[0] ?? 0, 'mass')} at the start</em>
-            </RailLine>
-            <StancePanel trace={trace} />
-          </>
+          <DrawnBike {...{ bike, bikes, trace, catalogue }} onChange={put} />
         ) : (
           <Muted style={{ margin: 'auto' }}>No bike yet. Choose one, then hang racks, cages and bags on its mounts.</Muted>
         )}
@@ -162,41 +114,7 @@ export function RigView() {
         {bike && trace && <HungList bike={bike} bikes={bikes} trace={trace} catalogue={catalogue} onChange={put} />}
       </section>
       {joining && <PartyDialog joining onClose={() => setJoining(false)} />}
-      <Dialog title="Choose a bike" open={choosing} onClose={() => setChoosing(false)}>
-        <Choice
-          label="Frame size"
-          value={size}
-          onChange={setSize}
-          options={[...new Set(catalogue?.bikes.map((b) => b.size))].map((id) => ({ id, text: id }))}
-        />
-        {(catalogue?.bikes ?? [])
-          .filter((b) => b.size === size)
-          .map(({ bike: preset }) => (
-            <Button
-              key={preset.id}
-              onPress={() => {
-                const rider = without[0] ?? sheet.riders[0]
-                if (!rider) return
-                const added: Bike = {
-                  ...preset,
-                  id: freeId(
-                    'bike',
-                    bikes.map((b) => b.id),
-                  ),
-                  rider_id: rider.id,
-                  name: `${rider.name}: ${preset.name.toLowerCase()}`,
-                }
-                void change(`Choose ${preset.name} for ${rider.name}`, { rig: { bikes: [...bikes, added] } }).then(() => setBike(added.id))
-                setChoosing(false)
-              }}
-            >
-              {preset.name}: {units.show(preset.mass_kg, 'mass')}, limit {units.show(preset.maximum_system_kg, 'mass', 0)}
-            </Button>
-          ))}
-        <Muted>
-          Mounts: {MOUNT_WORDS.rear_eyelets}, {MOUNT_WORDS.fork_eyelets} and so on come with the type; every figure can be changed.
-        </Muted>
-      </Dialog>
+      {choosing && <ChooseBike rider={without[0]} onClose={() => setChoosing(false)} />}
     </Stage>
   )
 }

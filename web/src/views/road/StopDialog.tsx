@@ -18,6 +18,15 @@ const hourOf = (text: string): number | null | undefined => {
   return hour <= 24 ? hour : undefined
 }
 
+/** As they are typed: when the shop opens and closes, and once more after a break. */
+type Hours = [string, string, string, string]
+const HOURS = [
+  ['Opens', 'not known'],
+  ['Closes', 'not known'],
+  ['Opens again', 'no break'],
+  ['Closes again', 'no break'],
+] as const
+
 export function StopDialog({
   stop,
   night,
@@ -37,15 +46,12 @@ export function StopDialog({
 }) {
   const units = useUnits()
   const [draft, setDraft] = useState(stop)
-  const [opens, setOpens] = useState(clock(stop.opens_h))
-  const [closes, setCloses] = useState(clock(stop.closes_h))
-  const [again, setAgain] = useState(clock(stop.opens_again_h))
-  const [ends, setEnds] = useState(clock(stop.closes_again_h))
+  const [hours, setHours] = useState<Hours>([stop.opens_h, stop.closes_h, stop.opens_again_h, stop.closes_again_h].map(clock) as Hours)
   const [rests, setRests] = useState<number | null>(night ? night.rest_days : null)
   const [trouble, setTrouble] = useState('')
   const set = (part: Partial<Stop>) => setDraft({ ...draft, ...part })
   const keep = () => {
-    const [from, to, then, till] = [opens, closes, again, ends].map(hourOf)
+    const [from, to, then, till] = hours.map(hourOf)
     if (!draft.name.trim()) return setTrouble('Give the stop a name.')
     if (length_km && draft.at_km > length_km)
       return setTrouble(`The road ends at ${units.show(length_km, 'distance', 1)}: say a place on it, and how far off it lies.`)
@@ -66,6 +72,35 @@ export function StopDialog({
   }
   return (
     <Dialog draft title={stop.name} open onClose={onClose} wide>
+      <Place {...{ draft, set, rests, setRests, length_km }} />
+      <Water {...{ draft, set }} />
+      <Shop {...{ draft, set, hours, setHours }} />
+      <Services {...{ draft, set }} />
+      <Muted>Seasonal water counts in the months in which it is not dry; unsure water never counts and is shown as a chance.</Muted>
+      {trouble && (
+        <p role="alert">
+          <b>{trouble}</b>
+        </p>
+      )}
+      <Actions>
+        <Button onPress={onRemove}>Remove this stop</Button>
+        <Button onPress={onClose}>Not now</Button>
+        <Button $wanted onPress={keep}>
+          Keep
+        </Button>
+      </Actions>
+    </Dialog>
+  )
+}
+
+interface Part {
+  draft: Stop
+  set: (part: Partial<Stop>) => void
+}
+
+function Place({ draft, set, rests, setRests, length_km }: Part & { rests: number | null; setRests: (n: number | null) => void; length_km: number }) {
+  return (
+    <>
       <Row $min={140}>
         <Field label="Name" value={draft.name} onChange={(name) => set({ name })} />
         <Measure label="At" value={draft.at_km} quantity="distance" decimals={1} range={BOUNDS.Stop.at_km} onChange={(at_km) => set({ at_km })} />
@@ -101,6 +136,13 @@ export function StopDialog({
         )}
         <Choice label="Shelter" value={draft.shelter} onChange={(shelter) => set({ shelter })} options={choices(SHELTER_WORDS)} />
       </Row>
+    </>
+  )
+}
+
+function Water({ draft, set }: Part) {
+  return (
+    <>
       <Row $min={140}>
         <Choice label="Water" value={draft.water} onChange={(water) => set({ water })} options={choices(WATER_WORDS)} />
         <Choice
@@ -122,12 +164,18 @@ export function StopDialog({
           onChange={(ids) => set({ dry_months: ids.map(Number).sort((a, b) => a - b) })}
         />
       )}
+    </>
+  )
+}
+
+function Shop({ draft, set, hours, setHours }: Part & { hours: Hours; setHours: (hours: Hours) => void }) {
+  return (
+    <>
       <Row $min={120}>
         <Choice label="Food shop" value={draft.shop} onChange={(shop) => set({ shop })} options={choices(SHOP_WORDS)} />
-        <Field label="Opens" value={opens} onChange={setOpens} placeholder="not known" />
-        <Field label="Closes" value={closes} onChange={setCloses} placeholder="not known" />
-        <Field label="Opens again" value={again} onChange={setAgain} placeholder="no break" />
-        <Field label="Closes again" value={ends} onChange={setEnds} placeholder="no break" />
+        {HOURS.map(([label, placeholder], i) => (
+          <Field key={label} label={label} value={hours[i] ?? ''} onChange={(v) => setHours(hours.with(i, v) as Hours)} placeholder={placeholder} />
+        ))}
       </Row>
       <Row $min={150}>
         {draft.closed_dates.map((date, i) => (
@@ -151,6 +199,13 @@ export function StopDialog({
         chosen={draft.closed_weekdays.map(String)}
         onChange={(ids) => set({ closed_weekdays: ids.map(Number).sort((a, b) => a - b) })}
       />
+    </>
+  )
+}
+
+function Services({ draft, set }: Part) {
+  return (
+    <>
       <Picks label="Also here" options={choices(SERVICE_WORDS)} chosen={draft.services} onChange={(services) => set({ services })} />
       {draft.services.includes('plugs') && (
         <Row $min={140}>
@@ -177,19 +232,6 @@ export function StopDialog({
         <Choice label="Bike shop" value={draft.bike_shop} onChange={(bike_shop) => set({ bike_shop })} options={choices(BIKE_SHOP_WORDS)} />
         <Field label="Note" value={draft.note} onChange={(note) => set({ note })} />
       </Row>
-      <Muted>Seasonal water counts in the months in which it is not dry; unsure water never counts and is shown as a chance.</Muted>
-      {trouble && (
-        <p role="alert">
-          <b>{trouble}</b>
-        </p>
-      )}
-      <Actions>
-        <Button onPress={onRemove}>Remove this stop</Button>
-        <Button onPress={onClose}>Not now</Button>
-        <Button $wanted onPress={keep}>
-          Keep
-        </Button>
-      </Actions>
-    </Dialog>
+    </>
   )
 }

@@ -1,0 +1,109 @@
+/** Stations of the weather: brought as a record, pasted as twelve months, looked at, removed. */
+import { useState } from 'react'
+import { api, type Road } from '../../api/client'
+import { useDesk } from '../../api/tour'
+import { Actions, Button, Dialog, FileButton, Muted, Row } from '../../ui/controls'
+import { Area, Field } from '../../ui/fields'
+import { Fold } from '../../ui/Fold'
+import { useUnits } from '../../ui/preferences'
+import { Sheet } from './sheet'
+import { MONTHS } from './words'
+
+export function BringStation() {
+  const { ask } = useDesk()
+  const [at, setAt] = useState('')
+  const [height, setHeight] = useState('')
+  const [name, setName] = useState('')
+  const [pasting, setPasting] = useState(false)
+  const bring = (content: File) =>
+    ask('Reading the station', (id, revision) =>
+      api.bringStation(id, revision, content, { name, at_km: at.replace(',', '.'), elevation_m: height.replace(',', '.') }),
+    )
+  return (
+    <>
+      <Row $min={160}>
+        <Field label="Name of the station" value={name} onChange={setName} placeholder="from the file" />
+        <Field label="At km of the road" value={at} onChange={setAt} placeholder="by its coordinates" />
+        <Field label="At a height of, m" value={height} onChange={setHeight} placeholder="as the record, or the road" />
+      </Row>
+      <Row $min={200}>
+        <FileButton accept={['.csv', '.epw', '.txt']} onFile={(f) => void bring(f)}>
+          Bring a station record
+        </FileButton>
+        <Button onPress={() => setPasting(true)}>Paste twelve months</Button>
+        <Muted>Twelve rows of months (max; min; rain days; humidity; wind), a daily record (DATE, TMAX, TMIN, PRCP) or a typical year (EPW).</Muted>
+      </Row>
+      {pasting && <PasteMonths onClose={() => setPasting(false)} onTake={(file) => void bring(file).then((kept) => kept && setPasting(false))} />}
+    </>
+  )
+}
+
+function PasteMonths({ onClose, onTake }: { onClose: () => void; onTake: (months: File) => void }) {
+  const [text, setText] = useState('')
+  return (
+    <Dialog draft title="Twelve months of a station" open onClose={onClose} wide>
+      <Muted>A row a month from January on, under headings such as month, max, min, rain days, humidity, wind.</Muted>
+      <Area
+        aria-label="The months"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        placeholder={'month;max;min;rain days\nJan;8;1;11\nFeb;9;1;9'}
+      />
+      <Actions>
+        <Button onPress={onClose}>Not now</Button>
+        <Button $wanted isDisabled={!text.trim()} onPress={() => onTake(new File([text], 'months.csv'))}>
+          Take it
+        </Button>
+      </Actions>
+    </Dialog>
+  )
+}
+
+export function StationFold({ station, onRemove }: { station: Road['stations'][number]; onRemove: () => void }) {
+  const units = useUnits()
+  return (
+    <Fold
+      summary={
+        <>
+          <b>{station.name}</b>,{' '}
+          {station.at_km === null ? `${station.lat_deg?.toFixed(2)}, ${station.lon_deg?.toFixed(2)}` : units.show(station.at_km, 'distance')},{' '}
+          {station.elevation_m === null ? 'as high as the road' : units.show(station.elevation_m, 'elevation')}, {station.source || 'twelve months'}
+        </>
+      }
+    >
+      <Sheet>
+        <thead>
+          <tr>
+            <td />
+            <th className="n">Min</th>
+            <th className="n">Max</th>
+            <th className="n">Rain days</th>
+            <th className="n">Humidity</th>
+            <th className="n">Wind</th>
+          </tr>
+        </thead>
+        <tbody>
+          {station.months.map((m, i) => (
+            <tr key={MONTHS[i]}>
+              <td>{MONTHS[i]}</td>
+              <td className="n">{units.show(m.mean_min_c, 'temperature')}</td>
+              <td className="n">{units.show(m.mean_max_c, 'temperature')}</td>
+              <td className="n">{m.rain_days.toFixed(0)}</td>
+              <td className="n">
+                {m.humidity_pct.toFixed(0)}
+                {'\u00a0'}%
+              </td>
+              <td className="n">
+                {m.wind_ms.toFixed(1)}
+                {'\u00a0'}m/s
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Sheet>
+      <Button $small onPress={onRemove}>
+        Remove this station
+      </Button>
+    </Fold>
+  )
+}
