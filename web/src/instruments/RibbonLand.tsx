@@ -186,18 +186,18 @@ function Supplies({
 /** How cold each night is, and the numbers of the days. */
 function Nights({ assessment, scale, dayNow, units, rows }: Pick<LandProps, 'assessment' | 'scale' | 'dayNow' | 'units'> & { rows: Rows }) {
   const days = assessment.days.slice(scale.from - 1, scale.to)
-  const nightsShown = withRoom(days, scale)
+  const nights = withRoom(days.map(nightWish(scale)).filter(({ day }) => !day.rest))
+  const numbers = withRoom(days.map(numberWish(scale, dayNow)))
   return (
     <>
       {days.map((day, i) => {
         const a = scale.edges[i] ?? 0
         const b = scale.edges[i + 1] ?? 0
         const night = units.figure(day.night_low_c, 'temperature')
-        const fits = b - a > 17
         const cold = day.night_low_c < 0
         return (
           <g key={day.number}>
-            {nightsShown.has(day.number) && (
+            {nights.has(day.number) && (
               <>
                 {cold && (
                   <rect
@@ -224,7 +224,7 @@ function Nights({ assessment, scale, dayNow, units, rows }: Pick<LandProps, 'ass
               </>
             )}
             {day.number === dayNow && <rect x={a + 1} y={rows.days - 12} width={Math.max(b - a - 2, 18)} height={16} fill="var(--now)" />}
-            {(fits || day.number % 5 === 0 || day.number === dayNow) && (
+            {numbers.has(day.number) && (
               <text
                 x={(a + b) / 2}
                 y={rows.days}
@@ -243,18 +243,32 @@ function Nights({ assessment, scale, dayNow, units, rows }: Pick<LandProps, 'ass
   )
 }
 
-/** The days whose night figure has room; frost needs more of it, for its frame, and goes first. */
-function withRoom(days: Day[], scale: Scale): Set<number> {
-  const taken: { x: number; half: number }[] = []
-  const shown = new Set<number>()
-  const marks = days.map((day, i) => ({ day, x: scale.edges[i + 1] ?? 0, half: day.night_low_c < 0 ? 13.5 : 8.5 }))
-  for (const { day, x, half } of marks.sort((a, b) => a.day.night_low_c - b.day.night_low_c)) {
-    if (day.rest || taken.some((t) => Math.abs(t.x - x) < t.half + half)) continue
-    taken.push({ x, half })
-    shown.add(day.number)
-  }
-  return shown
+/** A figure that wants a place: around where, how wide to each side, and the lower its rank, the sooner it gets it. */
+interface Wish {
+  day: Day
+  x: number
+  half: number
+  rank: number
 }
+
+/** The days whose figures have room beside each other. */
+function withRoom(wishes: Wish[]): Set<number> {
+  const taken: Wish[] = []
+  for (const wish of wishes.sort((a, b) => a.rank - b.rank)) if (!taken.some((t) => Math.abs(t.x - wish.x) < t.half + wish.half)) taken.push(wish)
+  return new Set(taken.map(({ day }) => day.number))
+}
+
+/** How cold nights are; frost needs more room, for its frame, and goes first. */
+const nightWish = (scale: Scale) => (day: Day, i: number) => ({
+  ...{ day, x: scale.edges[i + 1] ?? 0, rank: day.night_low_c },
+  half: day.night_low_c < 0 ? 13.5 : 8.5,
+})
+
+/** Numbers of days: today first, then each fifth. */
+const numberWish = (scale: Scale, dayNow: number) => (day: Day, i: number) => ({
+  ...{ day, x: ((scale.edges[i] ?? 0) + (scale.edges[i + 1] ?? 0)) / 2, half: day.number > 9 ? 8.5 : 5.5 },
+  rank: day.number === dayNow ? 0 : day.number % 5 === 0 ? 1 : 2,
+})
 
 /** Averages what falls on the same two pixels: hills narrower than that are noise at this scale. */
 function ridgePoints(points: (readonly [number, number])[]): string {
