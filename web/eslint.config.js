@@ -2,6 +2,8 @@ import a11y from 'eslint-plugin-jsx-a11y-x'
 import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 
+const above = (layer) => ({ group: [`**/${layer}/**`], message: `${layer} stand above.` })
+
 export default tseslint.config(
   { ignores: ['dist', 'src/api/schema.d.ts'] },
   ...tseslint.configs.strict,
@@ -24,10 +26,17 @@ export default tseslint.config(
       'no-restricted-globals': ['error', { name: 'fetch', message: 'Only src/api talks to the network.' }],
     },
   },
+  // Arrows run downwards: views, instruments, offline, ui, api.
   {
-    files: ['src/instruments/**', 'src/ui/**', 'src/api/**'],
-    rules: {
-      'no-restricted-imports': ['error', { patterns: [{ group: ['**/views/**'], message: 'Views are above.' }] }],
-    },
+    files: ['src/instruments/**'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [above('views')] }] },
+  },
+  {
+    files: ['src/offline/**'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [above('views'), above('instruments')] }] },
+  },
+  {
+    files: ['src/ui/**', 'src/api/**'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [above('views'), above('instruments'), above('offline')] }] },
   },
 )

@@ -1,6 +1,6 @@
 /** What the installed page works with where there is no network: its own files, its one page, and what was last asked. */
 /// <reference lib="webworker" />
-import { ANSWERS, lasts } from './offline/lasting'
+import { ANSWERS, lasts } from './api/lasting'
 import { ExpirationPlugin } from 'workbox-expiration'
 import { cleanupOutdatedCaches, precacheAndRoute } from 'workbox-precaching'
 import { registerRoute } from 'workbox-routing'

@@ -2,7 +2,7 @@
 import { EventSourceParserStream } from 'eventsource-parser/stream'
 import { replaceEqualDeep } from '@tanstack/react-query'
 import createClient from 'openapi-fetch'
-import { answered } from '../offline/kept'
+import { answered } from './fromMemory'
 import { otherwise } from './since'
 import type { components, paths } from './schema'
 

@@ -21,7 +21,7 @@ const sent: Sent[] = []
 /** What the server does with a change before it keeps it. */
 let meets: (change: Sent) => Promise<void> = () => Promise.resolve()
 
-vi.mock('../offline/copy', () => ({ keepCopy: () => undefined }))
+vi.mock('./copy', () => ({ keepCopy: () => undefined }))
 vi.mock('./client', () => {
   class Problem extends Error {
     constructor(readonly body: { detail: string; again?: boolean }) {

@@ -1,7 +1,7 @@
 /** The tour on the desk: as the server last gave it with what is on its way to it, a change tried and not kept, and work and trouble on the way. */
 import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react'
-import { keepCopy } from '../offline/copy'
+import { keepCopy } from './copy'
 import { moving, rebased, rebasedParts } from './rebase'
 import {
   api,

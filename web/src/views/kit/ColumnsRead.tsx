@@ -1,7 +1,7 @@
 /** What each column of a list was taken for; the unsure ones are asked, and every one can be said. */
 import type { KitPreview, KitText } from '../../api/client'
 import { Fold } from '../../ui/Fold'
-import { Sheet } from '../road/sheet'
+import { Sheet } from '../../ui/sheet'
 
 type Column = KitPreview['columns'][number]
 type Field = NonNullable<Column['field']>

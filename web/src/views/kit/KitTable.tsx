@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import type { Thing } from '../../api/client'
 import { REACH_WORDS } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
-import { Sheet } from '../road/sheet'
+import { Sheet } from '../../ui/sheet'
 
 const Scroll = styled.div`
   overflow-x: auto;

@@ -5,7 +5,7 @@ import { Muted } from '../../ui/controls'
 import { Fold } from '../../ui/Fold'
 import { REACH_WORDS } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
-import { Sheet } from '../road/sheet'
+import { Sheet } from '../../ui/sheet'
 
 /** What is longer than its place is reached with keys too. */
 const Scroll = styled.div.attrs({ tabIndex: 0, role: 'group' })`

@@ -11,7 +11,7 @@ import { Dot, Icon, type IconName, Wedge } from '../../ui/icons'
 import { TickBox } from '../../ui/TickBox'
 import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
-import { usePackPage } from './PackView'
+import { usePackPage } from './usePackPage'
 
 const Columns = styled.div`
   padding: 12px 20px 24px;

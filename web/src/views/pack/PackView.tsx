@@ -1,9 +1,6 @@
 /** The last days at home: pack by the cards, weigh, check, and see how it travels. */
-import { useQuery } from '@tanstack/react-query'
 import { useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { api } from '../../api/client'
-import { useDesk } from '../../api/tour'
 import { Tabs } from '../../ui/controls'
 import { phone } from '../../ui/theme'
 import { Checks } from './Checks'
@@ -36,12 +33,6 @@ const Frame = styled.div`
     }
   }
 `
-
-/** What is told of the last days at home, but for cards and scale. */
-export function usePackPage() {
-  const { tour } = useDesk()
-  return useQuery({ queryKey: ['pack', tour.id, tour.revision], queryFn: () => api.packPage(tour.id), placeholderData: (before) => before })
-}
 
 export function PackView() {
   const [search, setSearch] = useSearchParams()

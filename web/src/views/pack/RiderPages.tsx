@@ -4,7 +4,7 @@ import { useDesk } from '../../api/tour'
 import { Button, Muted, RailLine, Section } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { phone } from '../../ui/theme'
-import { usePackPage } from './PackView'
+import { usePackPage } from './usePackPage'
 
 const Pages = styled.div`
   padding: 12px 20px 24px;

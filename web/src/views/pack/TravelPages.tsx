@@ -8,7 +8,7 @@ import { Choice, Measure, SettledField } from '../../ui/fields'
 import { Icon, Wedge } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
-import { usePackPage } from './PackView'
+import { usePackPage } from './usePackPage'
 
 const Page = styled.div`
   padding: 12px 20px 24px;

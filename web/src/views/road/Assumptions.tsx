@@ -7,7 +7,7 @@ import { Button, Muted } from '../../ui/controls'
 import { Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
 import { isQuantity } from '../../ui/units'
-import { Sheet } from './sheet'
+import { Sheet } from '../../ui/sheet'
 
 /** A figure in the unit of its default: a quantity in the reader's own unit, any other as it is. */
 function useShown() {

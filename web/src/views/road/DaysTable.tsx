@@ -8,7 +8,7 @@ import { Button, Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
 import { useNights } from './nights'
 import { useStarts } from './starts'
-import { Sheet } from './sheet'
+import { Sheet } from '../../ui/sheet'
 import { shortDate } from '../../ui/dates'
 import { clock } from './words'
 

@@ -5,7 +5,7 @@ import { useGoToKm } from '../../instruments/moment'
 import type { Gap } from '../../api/client'
 import { Muted } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
-import { Sheet } from './sheet'
+import { Sheet } from '../../ui/sheet'
 
 const NAMES: Record<Gap['supply'], string> = {
   water: 'Water',

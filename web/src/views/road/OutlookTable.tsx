@@ -7,7 +7,7 @@ import { useDesk } from '../../api/tour'
 import { useMoment } from '../../instruments/moment'
 import { Button, Muted, RailLine, Row } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
-import { Sheet } from './sheet'
+import { Sheet } from '../../ui/sheet'
 
 export function OutlookTable() {
   const { tour, assessment } = useDesk()

@@ -6,7 +6,7 @@ import { Actions, Button, Dialog, FileButton, Muted, Row } from '../../ui/contro
 import { Area, Field } from '../../ui/fields'
 import { Fold } from '../../ui/Fold'
 import { useUnits } from '../../ui/preferences'
-import { Sheet } from './sheet'
+import { Sheet } from '../../ui/sheet'
 import { MONTHS } from './words'
 
 export function BringStation() {

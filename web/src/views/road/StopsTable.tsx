@@ -8,7 +8,7 @@ import { freeId } from '../../ui/freeId'
 import { useUnits } from '../../ui/preferences'
 import { BringStops } from './BringStops'
 import { type Night, nightAt, sleeping } from './nights'
-import { Sheet } from './sheet'
+import { Sheet } from '../../ui/sheet'
 import { StopDialog } from './StopDialog'
 import { clock, SHOP_WORDS, WATER_WORDS } from './words'
 

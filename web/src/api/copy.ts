@@ -1,5 +1,5 @@
 /** What a change made of a tour, kept for where there is no network: its answer told only what became otherwise. */
-import type { TourAnswer } from '../api/client'
+import type { TourAnswer } from './client'
 import { ANSWERS } from './lasting'
 
 /** Of changes that follow each other so quickly the last is kept [ms]. */

@@ -1,5 +1,5 @@
 import styled from 'styled-components'
-import { phone } from '../../ui/theme'
+import { phone } from './theme'
 
 /** A plain table with a head that stays. */
 export const Sheet = styled.table`
