@@ -9,6 +9,7 @@ from typing import Any
 from omnifer.api.app import create_app
 from omnifer.api.openapi import document
 from omnifer.core.findings import SPECS
+from omnifer.core.model.fuels import FUELS
 from omnifer.core.model.road import SAME_START_KM
 from omnifer.core.road import days
 from omnifer.drawn import stages_drawn
@@ -42,8 +43,10 @@ def bounds(schema: dict[str, Any]) -> str:
         if fields:
             lines += [f"  {noun}: {{", *(f"    {name}: [{low}, {high}]," for name, (low, high) in fields.items()), "  },"]
     near = [f"  {name}: {value:g}," for name, value in NEAR.items()]
+    fuels = [f"  {kind}: '{fuel.words}'," for kind, fuel in FUELS.items()]
     return "\n".join([*lines, "} as const", "", "/** Distances along the road that gestures ask for [km]. */",
-                      "export const NEAR = {", *near, "} as const", ""])  # fmt: skip
+                      "export const NEAR = {", *near, "} as const", "",
+                      "/** What a stove burns. */", "export const FUEL_WORDS = {", *fuels, "} as const", ""])  # fmt: skip
 
 
 def kinds_of_finding() -> str:

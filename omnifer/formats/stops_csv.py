@@ -6,8 +6,9 @@ from typing import Any, get_args
 
 from pydantic import Field, ValidationError
 
+from omnifer.core.model.fuels import FUELS
 from omnifer.core.model.quantities import Noun
-from omnifer.core.model.road import FuelKind, Service, Stop
+from omnifer.core.model.road import Service, Stop
 from omnifer.formats.kit_rows import MOST_TOLD, RowProblem
 from omnifer.formats.measures import number
 from omnifer.formats.problem import InputProblem, what_of
@@ -117,7 +118,7 @@ def _stop(cells: dict[str, str], decimal_comma: bool, identifier: str) -> Stop:
         if cells.get(field):
             figures[field] = _number(field, cells[field], decimal_comma)
     figures["plug_shape"] = cells.get("plug_shape", "")[:20]
-    figures["fuels"] = [f for f in get_args(FuelKind) if f in cells.get("fuels", "").lower()]
+    figures["fuels"] = [f for f in FUELS if f in cells.get("fuels", "").lower()]
     figures["note"] = cells.get("note", "")[:2000]
     return Stop.model_validate(figures)
 

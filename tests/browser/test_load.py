@@ -8,7 +8,6 @@ from tests.browser.conftest import visit
 from tests.browser.seen import expect
 
 
-
 def undo(page: Page, what: str):
     return page.get_by_role("button", name=re.compile(f"^Undo: {what}"))
 

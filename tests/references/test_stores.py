@@ -10,10 +10,10 @@ from CoolProp.CoolProp import PropsSI
 from iapws import IAPWS97
 from iapws._iapws import _Ice
 
+from omnifer.core.model.fuels import FUELS
 from omnifer.core.physics import boiling, dynamo, sun
 from omnifer.core.physics.air import standard_pressure
 from omnifer.core.supplies.foods import FOODS
-from omnifer.core.supplies.fuel import HEATING_VALUE
 
 HEIGHTS = (0, 1000, 2000, 3000, 4000, 5000)
 
@@ -48,9 +48,9 @@ def test_a_litre_takes_so_many_grams_of_gas(share, grams):
 def test_alcohol_takes_more_than_petrol_and_petrol_hardly_more_than_gas():
     """Lower heating values from formation enthalpies (chemicals 1.5.2): isobutane 45.23, propane 45.96, octane 44.42 MJ/kg, ethanol
     26.82 and with a twentieth of water 24.6."""
-    assert 45.2 < HEATING_VALUE["gas"] < 46.0
-    assert HEATING_VALUE["petrol"] == pytest.approx(44.42, abs=0.1)
-    assert 24.0 < HEATING_VALUE["alcohol"] < 26.82
+    assert 45.2 < FUELS["gas"].heating_value < 46.0
+    assert FUELS["petrol"].heating_value == pytest.approx(44.42, abs=0.1)
+    assert 24.0 < FUELS["alcohol"].heating_value < 26.82
 
 
 def test_a_litre_of_snow_takes_twice_the_fuel_of_a_litre_of_water():

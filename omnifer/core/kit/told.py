@@ -9,13 +9,11 @@ from pydantic import Field, ValidationError
 from omnifer.core.kit.figures import Figures
 from omnifer.core.kit.kinds import ThingKind, kinds
 from omnifer.core.kit.understand import Understood, understood
+from omnifer.core.model.fuels import FUELS
 from omnifer.core.model.kit import Guessable, Thing, Whereabouts
 from omnifer.core.model.quantities import Noun, Quantity
-from omnifer.core.model.road import FuelKind
 from omnifer.core.model.roles import Bank, Cells, Charger, FuelVessel, Mat, Panel, SleepingBag, Stove, UsedUp
 
-KG_PER_L: dict[FuelKind, float] = {"petrol": 0.74, "alcohol": 0.79, "gas": 0.56}
-"""Of liquid fuel at 15 °C [kg/l]; handbook values, from memory."""
 USUAL_L_PER_KG = 3.0
 """Of a thing whose name says nothing; practice."""
 SIZES = (0.4, 2.5)
@@ -176,7 +174,7 @@ def _fuel_kg(role: FuelVessel, figures: Figures) -> float:
     if role.burns == "gas" and figures.grams is not None and CANISTER_G[0] <= figures.grams <= CANISTER_G[1]:
         return figures.grams / 1000
     if figures.litres:
-        return round(figures.litres * KG_PER_L[role.burns], 3)
+        return round(figures.litres * FUELS[role.burns].kg_per_l, 3)
     return role.holds_kg
 
 
@@ -225,7 +223,7 @@ def _choices(asks: Asks, told: Told, riders: dict[str, str]) -> list[Choice]:
     if asks == "rider":
         return [*(Choice(id=rider, words=name.title()) for name, rider in riders.items()), Choice(id=SHARED, words="shared")]
     if asks == "burns":
-        return [Choice(id=fuel, words=fuel) for fuel in ("gas", "petrol", "alcohol")]
+        return [Choice(id=kind, words=fuel.words) for kind, fuel in FUELS.items()]
     if asks == "kind":
         return [Choice(id=kind, words=kinds()[kind].name) for kind in told.understood.likeliest]
     return []

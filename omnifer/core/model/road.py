@@ -7,6 +7,7 @@ from zoneinfo import available_timezones
 
 from pydantic import AfterValidator, Field, field_validator, model_validator
 
+from omnifer.core.model.fuels import FuelKind
 from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Note, Noun, OneLine, TemperatureC
 
 ASCENT_THRESHOLD_M = 4.0
@@ -17,7 +18,6 @@ Water = Literal["reliable", "seasonal", "unsure", "snow", "none"]
 Shop = Literal["full", "basic", "snacks", "none"]
 Shelter = Literal["none", "wild", "site", "hut", "room"]
 BikeShop = Literal["none", "basic", "full"]
-FuelKind = Literal["gas", "petrol", "alcohol"]
 Service = Literal["meals", "laundry", "plugs", "post", "transport", "doctor"]
 """`transport`: a bus or a train that takes bikes; `doctor`: or a hospital."""
 Surface = Literal["asphalt", "rough_asphalt", "gravel", "soft", "push"]

@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from omnifer.core.model.fuels import FuelKind
 from omnifer.core.model.quantities import MassKg, Noun, OneLine, Share
-from omnifer.core.model.road import FuelKind
 
 EnergyWh = Annotated[float, Field(ge=0, le=20_000, description="Electric energy [Wh]")]
 PowerW = Annotated[float, Field(ge=0, le=1000, description="Electric power [W]")]

@@ -5,9 +5,10 @@ from itertools import accumulate
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core.model.fuels import FUELS, FuelKind
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.practice import Practice
-from omnifer.core.model.road import FuelKind, Stop
+from omnifer.core.model.road import Stop
 from omnifer.core.model.roles import FuelVessel, Stove
 from omnifer.core.physics import boiling
 from omnifer.core.road import arrivals
@@ -18,11 +19,6 @@ from omnifer.core.supplies.supply import Demand, Kind, Supply, nights_between, p
 
 Array = NDArray[np.float64]
 KIND = Kind("fuel", "fuel", "kg", "mass", 1.0, limited=True)
-HEATING_VALUE: dict[FuelKind, float] = {"gas": 45.4, "petrol": 44.4, "alcohol": 24.6}
-"""Lower heating values of what is carried, liquid [MJ/kg]: butane with propane, octane, ethanol of 95 % by volume; formation
-enthalpies as the chemicals library has them."""
-SHOP_HOURS: frozenset[FuelKind] = frozenset({"gas", "alcohol"})
-"""Kinds that a shop sells while it is open; petrol is pumped."""
 
 
 def stove_of(ride: Ride) -> Stove | None:
@@ -39,8 +35,8 @@ def vessels_for(ride: Ride, kind: FuelKind) -> list[tuple[Thing, int]]:
 
 def efficiency(stove: Stove, wind_ms: Array, usual: Practice) -> Array:
     """Heat in the pot over heat of the fuel, in wind at 10 m [-]."""
-    usual_of = {"gas": usual.gas_efficiency, "petrol": usual.petrol_efficiency, "alcohol": usual.alcohol_efficiency}
-    still = stove.efficiency or min(usual_of[stove.burns] * (usual.exchanger_gain if stove.exchanger else 1.0), 1.0)
+    usual_of: float = getattr(usual, FUELS[stove.burns].efficiency)
+    still = stove.efficiency or min(usual_of * (usual.exchanger_gain if stove.exchanger else 1.0), 1.0)
     per_ms = usual.wind_shielded if stove.shielded else usual.wind_open
     return np.asarray(still / (1 + per_ms * usual.wind_at_rider * wind_ms))
 
@@ -48,20 +44,20 @@ def efficiency(stove: Stove, wind_ms: Array, usual: Practice) -> Array:
 def burnt_per_litre(stove: Stove, height_m: Array, water_c: Array, wind_ms: Array, usual: Practice) -> Array:
     """Fuel that brings a litre to the boil [kg]."""
     heat = boiling.heat_to_boil(1.0, water_c, height_m)
-    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns]) * usual.fuel_times
+    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), FUELS[stove.burns].heating_value) * usual.fuel_times
 
 
 def melted_per_litre(stove: Stove, wind_ms: Array, usual: Practice) -> Array:
     """Fuel that melts a litre of water out of snow and warms it a little [kg]."""
     heat = boiling.heat_to_melt(1.0, usual.snow_c, usual.coldest_water_c)
-    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), HEATING_VALUE[stove.burns]) * usual.fuel_times
+    return boiling.fuel_mass(heat, efficiency(stove, wind_ms, usual), FUELS[stove.burns].heating_value) * usual.fuel_times
 
 
 def simmered(stove: Stove, height_m: Array, usual: Practice) -> Array:
     """Fuel for the longer simmering of an evening's pot on heights, beyond what it takes at the sea [kg]."""
     longer_s = usual.simmer_min * 60 * (boiling.cooks_longer(height_m) - 1)
     flame_kj = usual.simmer_kw * np.maximum(longer_s, 0)
-    return boiling.fuel_mass(flame_kj, 1.0, HEATING_VALUE[stove.burns]) * usual.fuel_times
+    return boiling.fuel_mass(flame_kj, 1.0, FUELS[stove.burns].heating_value) * usual.fuel_times
 
 
 def boiled_a_day(ride: Ride) -> float:
@@ -119,7 +115,7 @@ def sells(ride: Ride, stop: Stop, kind: FuelKind) -> bool:
     """Whether a stop sells a kind of fuel when the rider is there."""
     if kind not in stop.fuels:
         return False
-    if kind not in SHOP_HOURS or stop.shop == "none":
+    if not FUELS[kind].shop_hours or stop.shop == "none":
         return True
     return arrivals.shop_shut(ride.visits[stop.id], ride.tour.road.start_h(stop.at_km), ride.tour.practice) is None
 

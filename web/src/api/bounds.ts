@@ -300,3 +300,10 @@ export const NEAR = {
   shortest_day_km: 1,
   same_start_km: 1,
 } as const
+
+/** What a stove burns. */
+export const FUEL_WORDS = {
+  gas: 'gas canisters',
+  petrol: 'petrol',
+  alcohol: 'alcohol',
+} as const

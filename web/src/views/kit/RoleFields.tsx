@@ -1,5 +1,5 @@
 /** What a thing does for the stores: its role, and the figures that the role asks for. */
-import { BOUNDS } from '../../api/bounds'
+import { BOUNDS, FUEL_WORDS } from '../../api/bounds'
 import { useKinds } from '../../api/useKinds'
 import type { Quantity, Role } from '../../api/client'
 import { Row } from '../../ui/controls'
@@ -13,7 +13,6 @@ type Entry =
   | { field: string; label: string; flag: true }
   | { field: string; label: string; words: true }
 
-const FUELS = { gas: 'gas canisters', petrol: 'petrol', alcohol: 'alcohol' }
 const energy = (field: string, label: string, open = false): Entry => ({ field, label, quantity: 'energy', open, decimals: 1 })
 const count = (field: string, label: string, open = false): Entry => ({ field, label, quantity: 'count', open, decimals: 2 })
 const flag = (field: string, label: string): Entry => ({ field, label, flag: true })
@@ -47,7 +46,7 @@ const ROLES: Record<Does, { name: string; told?: string; entries: Entry[] }> = {
     name: 'is a stove',
     told: 'is a stove that burns {burns}',
     entries: [
-      { field: 'burns', label: 'Burns', options: FUELS },
+      { field: 'burns', label: 'Burns', options: FUEL_WORDS },
       { field: 'efficiency', label: 'Heat in the pot, open: the usual', quantity: 'share', open: true },
       flag('shielded', 'behind a windshield'),
       flag('exchanger', 'pot with a heat exchanger'),
@@ -58,7 +57,7 @@ const ROLES: Record<Does, { name: string; told?: string; entries: Entry[] }> = {
     name: 'holds fuel',
     told: 'holds {holds_kg} of fuel: {burns}',
     entries: [
-      { field: 'burns', label: 'For', options: FUELS },
+      { field: 'burns', label: 'For', options: FUEL_WORDS },
       { field: 'holds_kg', label: 'Holds', quantity: 'mass', decimals: 3 },
       { field: 'fill_price', label: 'A filling costs', quantity: 'money', open: true },
     ],

@@ -1,6 +1,6 @@
 /** Everything a stop can supply, when it can be had, and how far off the road it lies. */
 import { useState } from 'react'
-import { BOUNDS } from '../../api/bounds'
+import { BOUNDS, FUEL_WORDS } from '../../api/bounds'
 import type { Stop } from '../../api/client'
 import type { Night } from './nights'
 import { Actions, Button, Dialog, Muted, Row } from '../../ui/controls'
@@ -8,7 +8,7 @@ import { Choice, Field, Measure } from '../../ui/fields'
 import { Picks } from '../../ui/Picks'
 import { today } from '../../ui/dates'
 import { useUnits } from '../../ui/preferences'
-import { BIKE_SHOP_WORDS, choices, FUEL_WORDS, MONTHS, SERVICE_WORDS, SHELTER_WORDS, SHOP_WORDS, WATER_WORDS, WEEKDAYS } from './words'
+import { BIKE_SHOP_WORDS, choices, MONTHS, SERVICE_WORDS, SHELTER_WORDS, SHOP_WORDS, WATER_WORDS, WEEKDAYS } from './words'
 
 const clock = (hour: number | null) => (hour === null ? '' : `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`)
 const hourOf = (text: string): number | null | undefined => {

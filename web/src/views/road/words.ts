@@ -25,7 +25,6 @@ export const SERVICE_WORDS: Record<Stop['services'][number], string> = {
   transport: 'bus or train',
   doctor: 'doctor or hospital',
 }
-export const FUEL_WORDS: Record<Stop['fuels'][number], string> = { gas: 'gas canisters', petrol: 'petrol', alcohol: 'alcohol' }
 export const SURFACE_WORDS: Record<Road['surfaces'][number]['surface'], string> = {
   asphalt: 'smooth asphalt',
   rough_asphalt: 'rough asphalt',
