@@ -52,11 +52,16 @@ const Last = styled.div`
     font-size: var(--size-small);
   }
 `
-const BIG: OpenVerb[] = ['used', 'sent_home', 'broke', 'ran_out']
-const BESIDE: OpenVerb[] = [
-  'drank', 'ate', 'filled', 'bought', 'left', 'slept', 'spent', 'charged', 'packed_in', 'lost', 'given_away', 'swapped', 'mended', 'wore', 'pressure', 'oiled',
-  'washed', 'wet_through', 'hurt', 'hazard', 'note',
-] // prettier-ignore
+/** Where each entry is reached; the type asks for every one. */
+const REACHED: Record<OpenVerb, 'big' | 'beside' | 'elsewhere'> = {
+  ...{ used: 'big', sent_home: 'big', broke: 'big', ran_out: 'big' },
+  ...{ drank: 'beside', ate: 'beside', filled: 'beside', bought: 'beside', left: 'beside', slept: 'beside', spent: 'beside', charged: 'beside' },
+  ...{ packed_in: 'beside', lost: 'beside', given_away: 'beside', swapped: 'beside', mended: 'beside', wore: 'beside', pressure: 'beside' },
+  ...{ oiled: 'beside', washed: 'beside', wet_through: 'beside', hurt: 'beside', hazard: 'beside', note: 'beside' },
+  ...{ set_out: 'elsewhere', arrived: 'elsewhere', here: 'elsewhere' },
+}
+const reached = (where: 'big' | 'beside') => (Object.keys(REACHED) as OpenVerb[]).filter((verb) => REACHED[verb] === where)
+const [BIG, BESIDE] = [reached('big'), reached('beside')]
 
 export function Deeds({ today }: { today: Today }) {
   const { sheet, now, diary, gone, last } = today

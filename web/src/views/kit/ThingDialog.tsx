@@ -131,29 +131,35 @@ interface Props {
   onRemove: (thing: Thing) => void
 }
 
+/** What keeps a thing from being kept, and where it is said; shown once it was tried, for as long as it is so. */
+const TROUBLES: { words: string; of: (thing: Thing) => boolean; said?: AspectId }[] = [
+  { words: 'Give the thing a name.', of: (t) => !t.name.trim() },
+  {
+    words: 'Say its packed volume: what it takes in a bag.',
+    of: (t) => t.volume_l === 0 && (!t.where.length || t.where.some((w) => w.how === 'packed')),
+    said: 'room',
+  },
+  { words: 'Pressed it cannot take more than packed.', of: (t) => t.pressed_l > t.volume_l, said: 'room' },
+]
+
 export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, more }: Props) {
   const { sheet } = useDesk()
   const units = useUnits()
   const services = useServices()
   const { draft, kind, likeliest, set, named, is, settled } = useDraft(thing)
-  const [trouble, setTrouble] = useState('')
+  const [tried, setTried] = useState(false)
   /** What is open, and under which line it was opened: it stays there, whatever is told of the thing meanwhile. */
   const [open, setOpen] = useState<{ id: AspectId; under: (typeof LINES)[number] | 'Add' } | null>(null)
   const small = usePhone()
   const [adding, setAdding] = useState(false)
   const saying = { sheet, show: units.show, service: (id: string) => wordsOf(services, id).replace(/^(an?|the) /, '') }
   const unfold = (id: AspectId) => setOpen({ id, under: aspect(id).words(draft, saying) ? aspect(id).line : 'Add' })
+  const trouble = tried && TROUBLES.find((one) => one.of(draft))?.words
   const keep = async () => {
     const told = await settled()
-    if (!told.name.trim()) return setTrouble('Give the thing a name.')
-    if (told.volume_l === 0 && (!told.where.length || told.where.some((w) => w.how === 'packed'))) {
-      unfold('room')
-      return setTrouble('Say its packed volume: what it takes in a bag.')
-    }
-    if (told.pressed_l > told.volume_l) {
-      unfold('room')
-      return setTrouble('Pressed it cannot take more than packed.')
-    }
+    const wrong = TROUBLES.find((one) => one.of(told))
+    setTried(wrong !== undefined)
+    if (wrong) return wrong.said && unfold(wrong.said)
     const stem =
       told.name
         .toLowerCase()
