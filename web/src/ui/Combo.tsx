@@ -2,7 +2,8 @@
 import { use, useState } from 'react'
 import * as Aria from 'react-aria-components'
 import styled from 'styled-components'
-import { Changed, itemLook, Popover } from './controls'
+import { Changed } from './Dialog'
+import { itemLook, Popover } from './Menu'
 import { fieldLook, Labelled } from './fields'
 import { Icon, type IconName } from './icons'
 

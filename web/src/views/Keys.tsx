@@ -1,6 +1,7 @@
 /** What the drawing below every view shows, and every key: the page behind `?`. */
 import styled from 'styled-components'
-import { Actions, Button, Dialog, Section } from '../ui/controls'
+import { Dialog } from '../ui/Dialog'
+import { Actions, Button, Section } from '../ui/controls'
 import { usePreferences } from '../ui/preferences'
 import { VIEWS } from './views'
 

@@ -1,6 +1,7 @@
 /** A list pasted or uploaded: how each column was understood and what could not be read, before anything is taken. */
 import { useDesk, useWork } from '../../api/tour'
-import { Actions, Button, Dialog, FileButton, Muted, RailLine } from '../../ui/controls'
+import { Dialog } from '../../ui/Dialog'
+import { Actions, Button, FileButton, Muted, RailLine } from '../../ui/controls'
 import { Area, Choice } from '../../ui/fields'
 import { ColumnsRead } from './ColumnsRead'
 import { Doubts } from './Doubts'

@@ -4,7 +4,8 @@ import { useState } from 'react'
 import type { Thing } from '../../api/client'
 import { api } from '../../api/client'
 import { useDesk, useWork } from '../../api/tour'
-import { Actions, Button, Dialog, Muted } from '../../ui/controls'
+import { Dialog } from '../../ui/Dialog'
+import { Actions, Button, Muted } from '../../ui/controls'
 import { type Answers, Doubts, keyOf } from './Doubts'
 
 const NAMED = 12

@@ -1,7 +1,7 @@
 /** The last days at home: pack by the cards, weigh, check, and see how it travels. */
 import { useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { Tabs } from '../../ui/controls'
+import { Tabs } from '../../ui/Tabs'
 import { phone } from '../../ui/theme'
 import { Checks } from './Checks'
 import { PackCards } from './PackCards'

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Bike } from '../../api/client'
-import { Menu } from '../../ui/controls'
+import { Menu } from '../../ui/Menu'
 
 const Box = styled.div`
   display: flex;

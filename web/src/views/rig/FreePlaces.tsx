@@ -3,7 +3,7 @@ import { Fragment } from 'react'
 import styled from 'styled-components'
 import { Button as AriaButton } from 'react-aria-components'
 import type { RigView } from '../../instruments/rigView'
-import { Menu } from '../../ui/controls'
+import { Menu } from '../../ui/Menu'
 import type { Offer, Socket } from './mounting'
 
 const Plus = styled(AriaButton)`

@@ -2,7 +2,8 @@
 import { useState } from 'react'
 import { api, Problem, type StopsPreview } from '../../api/client'
 import { useDesk, useWork } from '../../api/tour'
-import { Actions, Button, Dialog, FileButton, Muted } from '../../ui/controls'
+import { Dialog } from '../../ui/Dialog'
+import { Actions, Button, FileButton, Muted } from '../../ui/controls'
 import { Area, Choice } from '../../ui/fields'
 
 export function BringStops({ onClose }: { onClose: () => void }) {

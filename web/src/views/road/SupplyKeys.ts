@@ -2,7 +2,7 @@ import { useEffect } from 'react'
 import type { Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { useMoment } from '../../instruments/moment'
-import type { OnSupply } from '../../instruments/RibbonLand'
+import type { OnSupply } from '../../instruments/ribbonProps'
 import { usePreferences } from '../../ui/preferences'
 
 /** w and b set the water and the shop of the nearest stop. */

@@ -2,7 +2,8 @@
 import { useState } from 'react'
 import { api, type LearnedPace, Problem } from '../../api/client'
 import { useDesk } from '../../api/tour'
-import { Actions, Button, Dialog, FileButton, Muted, Row } from '../../ui/controls'
+import { Dialog } from '../../ui/Dialog'
+import { Actions, Button, FileButton, Muted, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
 
 const TRACKS = ['.gpx', '.geojson', '.json', 'application/gpx+xml', 'application/geo+json']

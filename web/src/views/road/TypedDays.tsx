@@ -1,7 +1,8 @@
 /** A road typed by hand: one line a day. */
 import { useState } from 'react'
 import type { Road } from '../../api/client'
-import { Actions, Button, Dialog, Muted } from '../../ui/controls'
+import { Dialog } from '../../ui/Dialog'
+import { Actions, Button, Muted } from '../../ui/controls'
 import { Area } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
 import { read } from '../../ui/units'
