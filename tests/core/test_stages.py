@@ -24,7 +24,7 @@ from tests.conftest import first_km, small_tour, thing
 from tests.core.test_slack import riding
 
 SOME_KM = 60.0
-CHANGES, WALKS = 26, 8
+CHANGES, WALKS = 26, 9
 """Changes of a tour one after the other, and how often from its beginning."""
 
 
