@@ -132,8 +132,13 @@ interface Props {
   onRemove: (thing: Thing) => void
 }
 
-/** What keeps a thing from being kept, and where it is said; shown once it was tried, for as long as it is so. */
-const TROUBLES: { words: string; of: (thing: Thing) => boolean; said?: AspectId }[] = [
+interface Trouble {
+  words: string
+  of: (thing: Thing) => boolean
+  said?: AspectId
+}
+/** What keeps a thing from being kept, and where it is said: the one met on keeping is shown for as long as it is so. */
+const TROUBLES: Trouble[] = [
   { words: 'Give the thing a name.', of: (t) => !t.name.trim() },
   {
     words: 'Say its packed volume: what it takes in a bag.',
@@ -148,18 +153,18 @@ export function ThingDialog({ thing, onClose, onKeep, onRemove, owned = false, m
   const units = useUnits()
   const services = useServices()
   const { draft, kind, likeliest, set, named, is, settled } = useDraft(thing)
-  const [tried, setTried] = useState(false)
+  const [met, setMet] = useState<Trouble | null>(null)
   /** What is open, and under which line it was opened: it stays there, whatever is told of the thing meanwhile. */
   const [open, setOpen] = useState<{ id: AspectId; under: (typeof LINES)[number] | 'Add' } | null>(null)
   const small = usePhone()
   const [adding, setAdding] = useState(false)
   const saying = { sheet, show: units.show, service: (id: string) => wordsOf(services, id).replace(/^(an?|the) /, '') }
   const unfold = (id: AspectId) => setOpen({ id, under: aspect(id).words(draft, saying) ? aspect(id).line : 'Add' })
-  const trouble = tried && TROUBLES.find((one) => one.of(draft))?.words
+  const trouble = met?.of(draft) && met.words
   const keep = async () => {
     const told = await settled()
     const wrong = TROUBLES.find((one) => one.of(told))
-    setTried(wrong !== undefined)
+    setMet(wrong ?? null)
     if (wrong) return wrong.said && unfold(wrong.said)
     const stem =
       told.name
