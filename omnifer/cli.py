@@ -1,10 +1,11 @@
-"""The same job without a browser: `omnifer road`, `assess`, `propose`, `list`, `serve`, `backup`, `restore`."""
+"""The same job without a browser: `omnifer road`, `climate`, `assess`, `propose`, `list`, `serve`, `backup`, `restore`."""
 
 import argparse
 import json
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
+from typing import Any
 
 from omnifer import __version__
 from omnifer.formats.problem import InputProblem
@@ -40,13 +41,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
     parser = argparse.ArgumentParser(prog="omnifer", description="Carrying everything on a bicycle for weeks.")
     parser.add_argument("--version", action="version", version=f"Omnifer {__version__}")
     commands = parser.add_subparsers(dest="command", required=True)
-    for name, words, argument in (
-        ("road", "Distance, climb, points and waypoints of a GPX file.", "FILE.gpx"),
+    for name, words, *wanted in (
+        ("road", "Distance, climb, points, waypoints and climate along a GPX file.", "FILE.gpx"),
+        ("climate", "The climate of a place month by month, from the shipped grid.", "LAT", "LON", "HEIGHT"),
         ("assess", "The assessment of a bundle.", "BUNDLE"),
         ("propose", "A proposed load for a bundle: the same bundle gives the same bytes.", "BUNDLE"),
         ("list", "What is understood of a list of things, a JSON object a row.", "FILE"),
     ):
-        commands.add_parser(name, help=words).add_argument("path", metavar=argument)
+        commands.add_parser(name, help=words).add_argument("given", nargs=len(wanted), metavar=tuple(wanted))
     serve = commands.add_parser("serve", help="Serve the application; bin/start calls this.")
     serve.add_argument("--empty", action="store_true", help="do not load the sample tour")
     serve.add_argument("--reset-demo", action="store_true", help="load the sample tour anew")
@@ -61,19 +63,20 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if options.command in ("backup", "restore"):
         return copy(options.command, Path(options.path))
     # What a command needs is loaded with it: serving begins at once.
-    from omnifer.commands import assess_bundle, list_things, propose_bundle, road
+    from omnifer.commands import assess_bundle, climate, list_things, propose_bundle, road
 
     if options.command == "list":
         try:
-            for row in list_things(options.path):
+            for row in list_things(*options.given):
                 print(json.dumps(row, ensure_ascii=False, allow_nan=False))
         except (InputProblem, ValueError) as problem:
             print(f"omnifer list: {problem}", file=sys.stderr)
             return BAD_INPUT
         return 0
-    function = {"road": road, "assess": assess_bundle, "propose": propose_bundle}[options.command]
+    functions: dict[str, Callable[..., dict[str, Any]]]
+    functions = {"road": road, "climate": climate, "assess": assess_bundle, "propose": propose_bundle}
     try:
-        answer = function(options.path)
+        answer = functions[options.command](*options.given)
     except (InputProblem, ValueError) as problem:
         print(f"omnifer {options.command}: {problem}", file=sys.stderr)
         return BAD_INPUT

@@ -5,11 +5,17 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+from pydantic import TypeAdapter, ValidationError
+
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.load.settle import propose_load
-from omnifer.core.model.road import ASCENT_THRESHOLD_M
+from omnifer.core.model.quantities import ElevationM
+from omnifer.core.model.road import ASCENT_THRESHOLD_M, Latitude, Longitude, Road
 from omnifer.core.physics.geodesy import ascent
+from omnifer.core.road.offered import stations_of
 from omnifer.core.road.profile import from_track
+from omnifer.core.world.climate import stations_at
+from omnifer.core.world.places import name_near
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
 from omnifer.formats.gpx import read_gpx
 from omnifer.formats.kit_csv import read_kit_csv
@@ -42,8 +48,24 @@ def road(path: str) -> dict[str, Any]:
         "highest_m": round(float(profile.elevation_m.max()), 1),
         "lowest_m": round(float(profile.elevation_m.min()), 1),
         "waypoints": places,
+        "stations": [station.model_dump(mode="json") for station in stations_of(profile, Road())],
         "remarks": found.remarks,
     }
+
+
+def climate(lat_deg: str, lon_deg: str, elevation_m: str) -> dict[str, Any]:
+    """The climate of a place month by month, from the shipped grid."""
+    try:
+        place = TypeAdapter(tuple[Latitude, Longitude, ElevationM]).validate_python((lat_deg, lon_deg, elevation_m))
+    except ValidationError as error:
+        wrong = error.errors(include_url=False)[0]
+        what = f"{wrong['input']!r} is no place: {wrong['msg']}"
+        raise InputProblem(what, "", "Say latitude, longitude and height, as in 48.2 16.4 170.") from None
+    lat, lon, height = place
+    found = stations_at([lat], [lon], [height], [name_near(lat, lon) or f"{lat:g}, {lon:g}"])[0]
+    if found is None:
+        raise InputProblem(f"No land lies near {lat:g}, {lon:g}", "", "The grid knows the climate of land only.")
+    return found.model_dump(mode="json")
 
 
 def assess_bundle(path: str) -> dict[str, Any]:

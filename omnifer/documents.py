@@ -11,6 +11,7 @@ from omnifer.api.openapi import document
 from omnifer.core.findings import SPECS
 from omnifer.core.model.fuels import FUELS
 from omnifer.core.model.road import SAME_START_KM
+from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.road import days
 from omnifer.drawn import stages_drawn
 from omnifer.formats.bundle import bundle_schema
@@ -46,7 +47,9 @@ def bounds(schema: dict[str, Any]) -> str:
     fuels = [f"  {kind}: '{fuel.words}'," for kind, fuel in FUELS.items()]
     return "\n".join([*lines, "} as const", "", "/** Distances along the road that gestures ask for [km]. */",
                       "export const NEAR = {", *near, "} as const", "",
-                      "/** What a stove burns. */", "export const FUEL_WORDS = {", *fuels, "} as const", ""])  # fmt: skip
+                      "/** What a stove burns. */", "export const FUEL_WORDS = {", *fuels, "} as const", "",
+                      "/** Standard deviations to each side that hold nine of ten. */",
+                      f"export const NINE_IN_TEN = {NINE_IN_TEN:g}", ""])  # fmt: skip
 
 
 def kinds_of_finding() -> str:

@@ -71,11 +71,11 @@ def stores(at: Reading) -> StoresTold | None:
     return stores_told(at.tour, voyage) if voyage else None
 
 
-@stage(voyage_of)
+@stage(voyage_of, "road")
 def weather(at: Reading) -> ClimateLine | None:
     """The weather along the drawn line of the road."""
     voyage = at[voyage_of]
-    return climate_of(voyage) if voyage else None
+    return climate_of(at.tour.road, voyage) if voyage else None
 
 
 @stage(voyage_of, "riders")

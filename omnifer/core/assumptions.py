@@ -7,11 +7,14 @@ from omnifer.core.model.assessment import Assumption
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.road.climate import ROUGH_SPREAD_K
 from omnifer.core.road.days import rests_at_the_ends
+from omnifer.core.road.offered import stations_of
 from omnifer.core.road.profile import Profile
 from omnifer.core.road.zones import clocks_of
 from omnifer.core.sentence import celsius, number, say
+from omnifer.core.world.cells import SOURCE
 
 
 def assumptions_of(tour: TourSheet, profile: Profile | None) -> list[Assumption]:
@@ -21,7 +24,11 @@ def assumptions_of(tour: TourSheet, profile: Profile | None) -> list[Assumption]
 
 def _left_open(tour: TourSheet, profile: Profile | None) -> Iterator[Assumption]:
     if not tour.road.weather and not tour.road.stations:
-        if profile is not None and profile.lat_deg is not None:
+        if profile is not None and (stations := stations_of(profile, tour.road)):
+            value = say("published means of the place, brought to its height, give or take {width} degrees",
+                        width=number(round(NINE_IN_TEN * max(s.width_k for s in stations))))  # fmt: skip
+            source = f"{SOURCE}; the day's range reckoned"
+        elif profile is not None and profile.lat_deg is not None:
             value = say("from latitude, height and date alone, give or take {spread} degrees", spread=number(ROUGH_SPREAD_K))
             source = "North, Cahalan and Coakley 1981, from memory; practice"
         else:

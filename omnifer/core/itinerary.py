@@ -1,6 +1,7 @@
 """The voyage told day by day and gap by gap."""
 
 import datetime as dt
+import math
 from collections.abc import Callable, Iterator
 from itertools import pairwise
 from typing import Any, NamedTuple
@@ -13,7 +14,7 @@ from omnifer.core.model.quantities import CarriedSupply, Text
 from omnifer.core.model.road import Stop
 from omnifer.core.model.roles import Stove
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.physics.weather import coldest_of, wind_chill
+from omnifer.core.physics.weather import NINE_IN_TEN, coldest_of, wind_chill
 from omnifer.core.road import arrivals, light
 from omnifer.core.road.days import SAME_PLACE_KM
 from omnifer.core.road.profile import STEP_M
@@ -77,6 +78,8 @@ def _riding_day(
     def there(values: Array) -> float:
         return float(values[at_end - 1] + share * (values[at_end] - values[at_end - 1]))
 
+    mean_min, spread, width = (there(of) for of in (weather.mean_min_c, weather.spread_min_k, weather.width_k))
+
     return Day(
         number=int(plan.offset[i]) + 1,
         date=date,
@@ -103,8 +106,10 @@ def _riding_day(
         day_high_c=round(float(weather.day_high_c[part].max()), 1),
         night_low_c=round(there(weather.night_low_c), 1),
         mean_max_c=round(float(weather.mean_max_c[part].mean()), 1),
-        mean_min_c=round(there(weather.mean_min_c), 1),
-        spread_min_k=round(there(weather.spread_min_k), 2),
+        mean_min_c=round(mean_min, 1),
+        spread_min_k=round(spread, 2),
+        width_k=round(width, 2),
+        night_around_k=round(NINE_IN_TEN * math.hypot(spread, width), 1),
         wind_chill_c=_felt(tour, voyage, cells, part),
         heat_index_c=round(felt, 1),
         hot=felt >= tour.practice.hot_index_c,
@@ -184,9 +189,10 @@ def coldest_night(voyage: Voyage, tour: TourSheet) -> ColdestNight:
     weather, plan = voyage.climate, voyage.days
     # The night at the end is not slept on the road, but it is all a tour of one day has.
     slept, times = (plan.km[1:-1], 1 + plan.rests) if plan.rests.size else (plan.km[1:], np.ones(1, dtype=np.int64))
-    mean, spread = (np.interp(slept, voyage.nodes.km, of) for of in (weather.mean_min_c, weather.spread_min_k))
-    low = coldest_of(np.repeat(mean, times), np.repeat(spread, times), tour.road.odds)
-    likeliest = int(np.argmin((mean - low) / np.maximum(spread, LEAST_SPREAD_K)))
+    known = (weather.mean_min_c, weather.spread_min_k, weather.width_k)
+    mean, spread, width = (np.interp(slept, voyage.nodes.km, of) for of in known)
+    low = coldest_of(np.repeat(mean, times), np.repeat(spread, times), tour.road.odds, np.repeat(width, times))
+    likeliest = int(np.argmin((mean - low) / np.maximum(np.hypot(spread, width), LEAST_SPREAD_K)))
     return ColdestNight(low, int(plan.offset[likeliest]) + 1, int(times.sum()))
 
 

@@ -11,7 +11,9 @@ from omnifer.core.load.trace import BikeLoad
 from omnifer.core.model.assessment import ClimateLine, Day, Moments, RoadFacts, SupplyColumn
 from omnifer.core.model.kit import ON_BIKE
 from omnifer.core.model.quantities import CarriedSupply
+from omnifer.core.model.road import Road
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.road.offered import stations_of
 from omnifer.core.voyage import Voyage
 
 Array = NDArray[np.float64]
@@ -58,7 +60,7 @@ def _column(voyage: Voyage, name: CarriedSupply) -> SupplyColumn:
     )
 
 
-def climate_of(voyage: Voyage) -> ClimateLine:
+def climate_of(road: Road, voyage: Voyage) -> ClimateLine:
     """The weather along the drawn line."""
     line, nodes, weather = np.array(voyage.profile.line.km), voyage.nodes, voyage.climate
 
@@ -68,7 +70,8 @@ def climate_of(voyage: Voyage) -> ClimateLine:
 
     return ClimateLine(
         source=weather.source,
-        known=weather.known,
+        known=weather.told,
+        offered=[s for s in stations_of(voyage.profile, road) if s not in road.stations],
         day_high_c=thinned(weather.day_high_c),
         night_low_c=thinned(weather.night_low_c),
         mean_max_c=thinned(weather.mean_max_c),

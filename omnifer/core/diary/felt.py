@@ -1,6 +1,7 @@
 """How cold nights were felt, and how much colder than labels say the party is by them."""
 
 import datetime as dt
+import math
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 import numpy as np
@@ -33,7 +34,7 @@ def nights_felt(
         bears = [n.bears_c for r in who if (n := by_night.get((r, number))) and not n.indoors and n.bears_c is not None]
         day = days.get(number)
         if bears and day is not None:
-            yield day.mean_min_c - max(bears), day.spread_min_k or UNKNOWN_SPREAD_K, FELT[one.entry.word]
+            yield day.mean_min_c - max(bears), math.hypot(day.spread_min_k, day.width_k) or UNKNOWN_SPREAD_K, FELT[one.entry.word]
 
 
 def felt_colder(assumed_k: float, nights: Sequence[Night]) -> Belief:

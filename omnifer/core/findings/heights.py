@@ -50,7 +50,7 @@ def tops(at: Reading) -> list[tuple[float, float]]:
 def passes(s: Situation) -> Iterator[Draft]:
     """Passes over which the road goes while snow lies there, by the season's usual air; typed weather says nothing of the weeks
     before."""
-    if s.voyage is None or not s.voyage.profile.has_heights or s.voyage.climate.source not in ("stations", "latitude"):
+    if s.voyage is None or not s.voyage.profile.has_heights or s.voyage.climate.source in ("typed", "default"):
         return
     for at_km, high in s.at[tops]:
         day = s.days[s.voyage.day_of(at_km) - 1]

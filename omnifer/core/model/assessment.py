@@ -10,7 +10,7 @@ from omnifer.core.model.finding import Finding, FindingKind, Question
 from omnifer.core.model.lanes import StoresTold
 from omnifer.core.model.needs import Ask, Fault, Layers, Sleeper, Wardrobe
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
-from omnifer.core.model.road import ZoneStretch
+from omnifer.core.model.road import Station, ZoneStretch
 from omnifer.core.model.trace import BikeTrace
 
 
@@ -53,6 +53,10 @@ class Day(Noun):
     mean_max_c: float
     mean_min_c: float
     spread_min_k: float = Field(description="Standard deviation of the night's minimum; 0: only the night to plan for is known")
+    width_k: float = Field(description="How far its means may be off: a standard deviation [K]")
+    night_around_k: float = Field(
+        description="Nine of ten nights lie within so much of the mean, what is not known of the place counted; 0: not known [K]"
+    )
     wind_chill_c: float | None = Field(description="Felt on the coldest descent after a cold night; None: no long descent")
     heat_index_c: float
     hot: bool = Field(description="So hot that riding at noon is unwise")
@@ -121,8 +125,9 @@ class Passing(Noun):
 class ClimateLine(Noun):
     """The weather to plan for along the drawn line of the road, a value for each of its kilometres."""
 
-    source: Literal["stations", "typed", "latitude", "default"]
+    source: Literal["stations", "typed", "grid", "latitude", "default"]
     known: bool = Field(description="The rider said what the weather is; else every figure of it is a guess")
+    offered: list[Station] = Field(description="Stations that stand in for ones that the rider has not named")
     day_high_c: list[float]
     night_low_c: list[float]
     mean_max_c: list[float]

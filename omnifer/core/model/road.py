@@ -204,6 +204,7 @@ class Station(Noun):
     elevation_m: ElevationM | None = Field(None, description="None: that of the road there")
     months: tuple[MonthNormals, ...] = Field(min_length=12, max_length=12)
     source: Annotated[str, Field(max_length=200), OneLine] = ""
+    width_k: Annotated[float, Field(ge=0, le=20, description="How far its means may be off: a standard deviation [K]")] = 0
 
     @model_validator(mode="after")
     def _somewhere(self) -> "Station":

@@ -54,16 +54,16 @@ def _of_all(tour: TourSheet, days: list[Day], slept: list[SleptNight]) -> tuple[
     A bag is for the tour: of forty nights that are each borne nine times in ten, one is nearly always colder.
     """
     out = [
-        (d.mean_min_c, d.spread_min_k, n.bears_c)
+        (d.mean_min_c, d.spread_min_k, d.width_k, n.bears_c)
         for d, n in zip(days, slept, strict=True)
         if not n.indoors and n.bears_c is not None
     ]
     if not out:
         return None, 0.0
-    mean, spread, bears = (np.array(column) for column in zip(*out, strict=True))
+    mean, spread, width, bears = (np.array(column) for column in zip(*out, strict=True))
     # Measured from what each night's bed bears, so that beds may differ along the tour.
-    spare = coldest_of(mean - bears, spread, tour.road.odds)
-    return round(spare, 1), round(some_below(mean, spread, bears), 3)
+    spare = coldest_of(mean - bears, spread, tour.road.odds, width)
+    return round(spare, 1), round(some_below(mean, spread, bears, width), 3)
 
 
 def _night(tour: TourSheet, rider: Rider, day: Day, stops: list[Stop], kit: list[Thing]) -> SleptNight:

@@ -1,10 +1,12 @@
 """Cold, heat and odds: what weather figures mean to a rider."""
 
 from collections.abc import Sequence
+from functools import cache
 from statistics import NormalDist
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
+from scipy import special
 
 LAPSE_K_PER_M = 0.0065
 """ISO 2533, fall of temperature with height [K/m]."""
@@ -12,6 +14,10 @@ HIGH_LAG_H, LOW_LAG_H, COOLING = 1.86, -0.17, 2.20
 """Lag of the day's high behind noon and of its low behind sunrise [h], and how fast a night cools [-]; Parton and Logan 1981."""
 MOST_SPREADS, CLOSE_K = 8.0, 1e-4
 """How far from the mean the coldest night is sought [standard deviations], and how closely [K]."""
+NINE_IN_TEN = 1.645
+"""Standard deviations to each side that hold nine of ten; the normal distribution."""
+QUADRATURE = 12
+"""Points at which an error that all nights share is looked at: within 0.01 of a probability (checked in tests)."""
 
 
 def wind_chill(temperature_c: ArrayLike, wind_kmh: ArrayLike) -> NDArray[np.float64]:
@@ -73,10 +79,11 @@ def exceeded(mean: ArrayLike, spread: ArrayLike, odds: float) -> NDArray[np.floa
     return np.asarray(np.asarray(mean, dtype=float) + NormalDist().inv_cdf(1 - odds) * np.asarray(spread, dtype=float))
 
 
-def coldest_of(mean_c: ArrayLike, spread_k: ArrayLike, odds: float) -> float:
+def coldest_of(mean_c: ArrayLike, spread_k: ArrayLike, odds: float, width_k: ArrayLike = 0.0) -> float:
     """The temperature that the coldest of several nights falls below with the given odds [°C].
 
-    Nights are taken as independent, which is cautious: cold comes in spells.
+    Nights are taken as independent, which is cautious: cold comes in spells. What is not known of their means is not: it is one
+    error for all of them.
 
     Parameters
     ----------
@@ -84,6 +91,8 @@ def coldest_of(mean_c: ArrayLike, spread_k: ArrayLike, odds: float) -> float:
         Mean and standard deviation of each night's minimum [°C, K].
     odds : float
         Probability that some night is colder [-].
+    width_k : array_like, shape (nights,), optional
+        How far the means may be off together: standard deviations [K].
 
     References
     ----------
@@ -91,14 +100,15 @@ def coldest_of(mean_c: ArrayLike, spread_k: ArrayLike, odds: float) -> float:
     nights alike: mean + spread * z(1 - (1 - odds)^(1/n)).
     """
     mean, spread = np.atleast_1d(np.asarray(mean_c, dtype=float)), np.atleast_1d(np.asarray(spread_k, dtype=float))
-    low, high = float((mean - MOST_SPREADS * spread).min()), float((mean + MOST_SPREADS * spread).min())
+    whole = np.hypot(spread, width_k)
+    low, high = float((mean - MOST_SPREADS * whole).min()), float((mean + MOST_SPREADS * whole).min())
     while high - low > CLOSE_K:
         middle = (low + high) / 2
-        low, high = (middle, high) if some_below(mean, spread, middle) < odds else (low, middle)
+        low, high = (middle, high) if some_below(mean, spread, middle, width_k) < odds else (low, middle)
     return (low + high) / 2
 
 
-def some_below(mean_c: ArrayLike, spread_k: ArrayLike, borne_c: ArrayLike) -> float:
+def some_below(mean_c: ArrayLike, spread_k: ArrayLike, borne_c: ArrayLike, width_k: ArrayLike = 0.0) -> float:
     """Probability that some of several nights is colder than is borne on it [-]; see `coldest_of`.
 
     Parameters
@@ -107,11 +117,25 @@ def some_below(mean_c: ArrayLike, spread_k: ArrayLike, borne_c: ArrayLike) -> fl
         Mean and standard deviation of each night's minimum [°C, K].
     borne_c : float or array_like, shape (nights,)
         Down to where each is borne [°C].
+    width_k : array_like, shape (nights,), optional
+        How far the means may be off together: standard deviations [K].
+
+    References
+    ----------
+    The shared error is summed over by the quadrature of Gauss and Hermite (Abramowitz and Stegun 1964, 25.4.46).
     """
-    none_colder = 1.0
-    for mean, spread, borne in zip(*(x.tolist() for x in np.broadcast_arrays(mean_c, spread_k, borne_c)), strict=True):
-        none_colder *= 1 - NormalDist(mean, spread).cdf(borne) if spread > 0 else float(borne <= mean)
-    return 1 - none_colder
+    mean, spread, borne, width = (np.ravel(x) for x in np.broadcast_arrays(mean_c, spread_k, borne_c, width_k))
+    errors, weights = _quadrature() if width.any() else (np.zeros(1), np.ones(1))
+    colder = borne - (mean + errors[:, None] * width)
+    known = spread <= 0
+    each = np.where(known, colder < 0, special.ndtr(-colder / np.where(known, 1.0, spread)))
+    return 1 - float(weights @ each.prod(axis=1) / weights.sum())
+
+
+@cache
+def _quadrature() -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Points and weights for the standard normal distribution."""
+    return np.polynomial.hermite_e.hermegauss(QUADRATURE)
 
 
 def chance_of_run(chances: Sequence[float], length: int) -> float:

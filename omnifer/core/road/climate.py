@@ -14,6 +14,7 @@ from omnifer.core.model.road import MonthNormals, Road, Station, Weather
 from omnifer.core.physics.air import vapour_pressure
 from omnifer.core.physics.weather import LAPSE_K_PER_M, exceeded
 from omnifer.core.road import normals
+from omnifer.core.road.offered import stations_of
 from omnifer.core.road.profile import Profile
 
 STATIONS_WEIGHED = 3
@@ -33,7 +34,8 @@ COLDEST_DAY = 20.0
 """Day of the year with the lowest northern mean [d]; practice: a month behind the sun."""
 
 Array = NDArray[np.float64]
-Source = Literal["stations", "typed", "latitude", "default"]
+Source = Literal["stations", "typed", "grid", "latitude", "default"]
+"""The first three are good enough to be judged by; the first two are the rider's."""
 
 
 @dataclass(frozen=True)
@@ -41,7 +43,7 @@ class Climate:
     """The weather at every point of a profile, on the day on which it is passed.
 
     `day_high_c` and `night_low_c` are the hot day and the cold night to plan for; the means stand beside them, and how much
-    nights vary (0 where nothing is known but the night to plan for).
+    nights vary (0 where nothing is known but the night to plan for), and how far all these means may be off.
     """
 
     day_high_c: Array
@@ -49,6 +51,7 @@ class Climate:
     mean_max_c: Array
     mean_min_c: Array
     spread_min_k: Array
+    width_k: Array
     humidity_pct: Array
     rain_chance: Array
     wind_ms: Array
@@ -56,7 +59,12 @@ class Climate:
 
     @property
     def known(self) -> bool:
-        """Whether the weather comes from the rider."""
+        """Whether it is good enough to be judged by: from the rider, or from the published means of the place."""
+        return self.source in ("stations", "typed", "grid")
+
+    @property
+    def told(self) -> bool:
+        """Whether it comes from the rider."""
         return self.source in ("stations", "typed")
 
     @property
@@ -84,12 +92,12 @@ def along(profile: Profile, road: Road, start: dt.date, day: Array, usual: Pract
     day : numpy.ndarray
         Whole days since the start on which each point is passed [d].
 
-    Stations go before typed weather, typed weather before the rough default from latitude and season; where not even the
-    latitude is known, a mild season is assumed everywhere.
+    Stations go before typed weather, typed weather before the shipped grid, and that before the rough default from latitude and
+    season (at sea); where not even the latitude is known, a mild season is assumed everywhere.
     """
     day_of_year = start.timetuple().tm_yday - 1 + day
-    if road.stations:
-        return _from_stations(profile, road.stations, day_of_year, road.odds)
+    if stations := stations_of(profile, road):
+        return _from_stations(profile, stations, day_of_year, road.odds, "stations" if road.stations else "grid")
     if road.weather:
         return _typed(profile, road.weather, "typed")
     if profile.lat_deg is not None:
@@ -105,10 +113,10 @@ def months_at(profile: Profile, road: Road, km: float) -> tuple[MonthNormals, ..
     """The normals of a place on the road, at the height of the road there; spreads not known are the usual ones."""
     here = profile.at(km)
     middle = np.cumsum(normals.DAYS) - normals.DAYS / 2
-    if road.stations:
-        weights = _weights(here, road.stations)
-        table = np.sum([w[0] * normals.table_of(s.months) for s, w in zip(road.stations, weights, strict=True)], axis=0)
-        base_m = float(_heights(profile, road.stations) @ weights[:, 0])
+    if stations := stations_of(profile, road):
+        weights = _weights(here, stations)
+        table = np.sum([w[0] * normals.table_of(s.months) for s, w in zip(stations, weights, strict=True)], axis=0)
+        base_m = float(_heights(profile, stations) @ weights[:, 0])
         table[:2] -= LAPSE_K_PER_M * (float(here.elevation_m[0]) - base_m) if here.has_heights else 0.0
         return tuple(MonthNormals(**dict(zip(normals.FIGURES, column, strict=True))) for column in table.T.tolist())
     months = []
@@ -119,7 +127,7 @@ def months_at(profile: Profile, road: Road, km: float) -> tuple[MonthNormals, ..
     return tuple(months)
 
 
-def _from_stations(profile: Profile, stations: tuple[Station, ...], day_of_year: Array, odds: float) -> Climate:
+def _from_stations(profile: Profile, stations: tuple[Station, ...], day_of_year: Array, odds: float, source: Source) -> Climate:
     """Nearest stations weighed by distance, each corrected to the height of the road."""
     weights = _weights(profile, stations)
     passed = np.flatnonzero(np.diff(day_of_year, prepend=np.nan))
@@ -130,16 +138,18 @@ def _from_stations(profile: Profile, stations: tuple[Station, ...], day_of_year:
     base_m = _heights(profile, stations) @ weights
     mean_max, mean_min, spread_max, spread_min, rain_days, humidity, wind = figures
     cooling = LAPSE_K_PER_M * (profile.elevation_m - base_m) if profile.has_heights else 0.0
+    width = np.array([station.width_k for station in stations]) @ weights
     return Climate(
-        day_high_c=exceeded(mean_max, spread_max, odds) - cooling,
-        night_low_c=exceeded(mean_min, -spread_min, odds) - cooling,
+        day_high_c=exceeded(mean_max, np.hypot(spread_max, width), odds) - cooling,
+        night_low_c=exceeded(mean_min, -np.hypot(spread_min, width), odds) - cooling,
         mean_max_c=mean_max - cooling,
         mean_min_c=mean_min - cooling,
         spread_min_k=spread_min,
+        width_k=width,
         humidity_pct=np.clip(humidity, 0, 100),
         rain_chance=np.clip(rain_days / (normals.YEAR / 12), 0, 1),
         wind_ms=np.maximum(wind, 0),
-        source="stations",
+        source=source,
     )
 
 
@@ -183,7 +193,7 @@ def _typed(profile: Profile, weather: Sequence[Weather], source: Source) -> Clim
     cooling = LAPSE_K_PER_M * (profile.elevation_m - figures("at_elevation_m")) if profile.has_heights else 0.0
     high, low = figures("day_high_c") - cooling, figures("night_low_c") - cooling
     unknown = np.zeros(profile.km.size)
-    return Climate(high, low, high, low, unknown, figures("humidity_pct"), unknown, unknown, source)
+    return Climate(high, low, high, low, unknown, unknown, figures("humidity_pct"), unknown, unknown, source)
 
 
 def _from_latitude(profile: Profile, lat_deg: Array, day_of_year: Array, odds: float, usual: Practice) -> Climate:
@@ -200,6 +210,7 @@ def _from_latitude(profile: Profile, lat_deg: Array, day_of_year: Array, odds: f
         mean_max_c=high,
         mean_min_c=low,
         spread_min_k=np.full(profile.km.size, ROUGH_SPREAD_K),
+        width_k=nothing,
         humidity_pct=np.full(profile.km.size, usual.default_humidity_pct),
         rain_chance=nothing,
         wind_ms=nothing,

@@ -200,6 +200,7 @@ export const BOUNDS = {
     lat_deg: [-90, 90],
     lon_deg: [-180, 180],
     elevation_m: [-500, 9000],
+    width_k: [0, 20],
   },
   Stop: {
     at_km: [0, 50000],
@@ -307,3 +308,6 @@ export const FUEL_WORDS = {
   petrol: 'petrol',
   alcohol: 'alcohol',
 } as const
+
+/** Standard deviations to each side that hold nine of ten. */
+export const NINE_IN_TEN = 1.645

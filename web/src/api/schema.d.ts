@@ -3564,10 +3564,15 @@ export interface components {
             /** Night Low C */
             night_low_c: number[];
             /**
+             * Offered
+             * @description Stations that stand in for ones that the rider has not named
+             */
+            offered: components["schemas"]["Station-Output"][];
+            /**
              * Source
              * @enum {string}
              */
-            source: "stations" | "typed" | "latitude" | "default";
+            source: "stations" | "typed" | "grid" | "latitude" | "default";
         };
         /**
          * ClothesDay
@@ -3747,6 +3752,11 @@ export interface components {
             /** Mean Min C */
             mean_min_c: number;
             /**
+             * Night Around K
+             * @description Nine of ten nights lie within so much of the mean, what is not known of the place counted; 0: not known [K]
+             */
+            night_around_k: number;
+            /**
              * Night At
              * @description Name of the stop at which the night is spent; empty: a dry or wild camp
              */
@@ -3811,6 +3821,11 @@ export interface components {
              * @description Too steep or too soft to ride
              */
             walking_km: number;
+            /**
+             * Width K
+             * @description How far its means may be off: a standard deviation [K]
+             */
+            width_k: number;
             /**
              * Wind Chill C
              * @description Felt on the coldest descent after a cold night; None: no long descent
@@ -8717,6 +8732,12 @@ export interface components {
              * @default
              */
             source?: string;
+            /**
+             * Width K
+             * @description How far its means may be off: a standard deviation [K]
+             * @default 0
+             */
+            width_k?: number;
         };
         /**
          * Station
@@ -8759,6 +8780,12 @@ export interface components {
              * @default
              */
             source: string;
+            /**
+             * Width K
+             * @description How far its means may be off: a standard deviation [K]
+             * @default 0
+             */
+            width_k: number;
         };
         /**
          * Step

@@ -61,7 +61,7 @@ export function WeatherLane({ days, scale, top, foot, gutter, units, small, gues
         const middle = x + w / 2
         return (
           <g key={day.number}>
-            <title>{`Day ${day.number}${guessed ? ', a guess' : ''}: ${units.show(day.night_low_c, 'temperature')} to ${units.show(day.day_high_c, 'temperature')}, mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}`}</title>
+            <title>{`Day ${day.number}${guessed ? ', a guess' : ''}: ${units.show(day.night_low_c, 'temperature')} to ${units.show(day.day_high_c, 'temperature')}, mean ${units.show(day.mean_min_c, 'temperature')} to ${units.show(day.mean_max_c, 'temperature')}${day.night_around_k > 0 ? `, nine nights in ten from ${units.show(day.mean_min_c - day.night_around_k, 'temperature')} to ${units.show(day.mean_min_c + day.night_around_k, 'temperature')}` : ''}`}</title>
             <path
               d={`M${middle.toFixed(1)} ${y(day.night_low_c).toFixed(1)}V${y(day.day_high_c).toFixed(1)}`}
               stroke="var(--ink)"

@@ -47,6 +47,7 @@ export const DaysTable = memo(function DaysTable({ road, now }: { road: Road; no
 
 /** What can be said of a day: where its night is, and when it sets out. */
 function DayBars({ day: current, road, last }: { day: Day; road: Road; last: boolean }) {
+  const { assessment } = useDesk()
   const units = useUnits()
   const { move, free, rest } = useNights()
   const starts = useStarts()
@@ -78,6 +79,15 @@ function DayBars({ day: current, road, last }: { day: Day; road: Road; last: boo
             </Button>
           )}
         </div>
+      )}
+      {current.night_around_k > 0 && (
+        <Muted>
+          Night {current.number}: {aboutAir(assessment)}
+          {units.show(current.night_low_c, 'temperature')} planned; nine nights in ten lie between{' '}
+          {units.figure(current.mean_min_c - current.night_around_k, 'temperature')} and{' '}
+          {units.show(current.mean_min_c + current.night_around_k, 'temperature')}
+          {current.width_k > 0 && ', what is not known of the place counted'}.
+        </Muted>
       )}
       {!current.rest && (
         <div style={{ display: 'flex', gap: 6, flexWrap: 'wrap', alignItems: 'center', marginTop: 6 }}>

@@ -32,7 +32,7 @@ export function RoadFigures() {
   if (!facts) return <p>Say where you ride and how long, and the land takes shape.</p>
   // Nobody said what the weather is: the figure is a guess, with its width where that is known.
   const guessed = airIsGuessed(assessment)
-  const give = Math.max(0, ...assessment.days.map((day) => day.spread_min_k))
+  const give = Math.max(0, ...assessment.days.map((day) => day.night_around_k))
   return (
     <Big>
       <div>

@@ -1,5 +1,7 @@
 /** Stations of the weather: brought as a record, pasted as twelve months, looked at, removed. */
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
+import styled from 'styled-components'
+import { NINE_IN_TEN } from '../../api/bounds'
 import { api, type Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Dialog } from '../../ui/Dialog'
@@ -9,6 +11,8 @@ import { Fold } from '../../ui/Fold'
 import { useUnits } from '../../ui/preferences'
 import { Sheet } from '../../ui/sheet'
 import { MONTHS } from './words'
+
+type Station = Road['stations'][number]
 
 export function BringStation() {
   const { ask } = useDesk()
@@ -60,15 +64,64 @@ function PasteMonths({ onClose, onTake }: { onClose: () => void; onTake: (months
   )
 }
 
-export function StationFold({ station, onRemove }: { station: Road['stations'][number]; onRemove: () => void }) {
+/** The rider's own stations, then those that stand in, dashed: a touch makes one the rider's. */
+export function StationList({ road, put }: { road: Road; put: (what: string, part: Partial<Road>) => void }) {
+  const { assessment } = useDesk()
+  const take = (station: Station) => {
+    const used = road.stations.map((s) => s.id)
+    const id = Array.from({ length: used.length + 1 }, (_, n) => `station-${n + 1}`).find((one) => !used.includes(one)) ?? ''
+    put(`Make ${station.name} mine`, { stations: [...road.stations, { ...station, id }] })
+  }
+  return (
+    <Stands>
+      {road.stations.map((station) => (
+        <li key={station.id}>
+          <StationFold station={station}>
+            <Button $small onPress={() => put(`Remove ${station.name}`, { stations: road.stations.filter((s) => s.id !== station.id) })}>
+              Remove this station
+            </Button>
+          </StationFold>
+        </li>
+      ))}
+      {assessment.climate?.offered.map((station) => (
+        <li key={station.id} className="offered">
+          <StationFold station={station} guessed>
+            <Button $small onPress={() => take(station)}>
+              Make it mine, to keep or to replace
+            </Button>
+          </StationFold>
+        </li>
+      ))}
+    </Stands>
+  )
+}
+
+const Stands = styled.ul`
+  list-style: none;
+  margin: 8px 0;
+  padding: 0;
+  li {
+    border-left: 3px solid var(--ink);
+    padding: 1px 0 1px 8px;
+    margin: 3px 0;
+  }
+  li.offered {
+    border-left-style: dashed;
+  }
+`
+
+function StationFold({ station, guessed, children }: { station: Station; guessed?: boolean; children: ReactNode }) {
   const units = useUnits()
+  const where = station.at_km === null ? `${station.lat_deg?.toFixed(2)}, ${station.lon_deg?.toFixed(2)}` : units.show(station.at_km, 'distance')
+  const height = station.elevation_m === null ? 'as high as the road' : units.show(station.elevation_m, 'elevation')
+  const width = station.width_k > 0 ? `, ± ${units.show(NINE_IN_TEN * station.width_k, 'temperature_difference', 0)}` : ''
   return (
     <Fold
       summary={
         <>
-          <b>{station.name}</b>,{' '}
-          {station.at_km === null ? `${station.lat_deg?.toFixed(2)}, ${station.lon_deg?.toFixed(2)}` : units.show(station.at_km, 'distance')},{' '}
-          {station.elevation_m === null ? 'as high as the road' : units.show(station.elevation_m, 'elevation')}, {station.source || 'twelve months'}
+          {guessed && '~ '}
+          <b>{station.name}</b>, {guessed ? height : `${where}, ${height}, ${station.source || 'twelve months'}`}
+          {width}
         </>
       }
     >
@@ -102,9 +155,7 @@ export function StationFold({ station, onRemove }: { station: Road['stations'][n
           ))}
         </tbody>
       </Sheet>
-      <Button $small onPress={onRemove}>
-        Remove this station
-      </Button>
+      {children}
     </Fold>
   )
 }

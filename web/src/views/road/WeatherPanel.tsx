@@ -6,12 +6,14 @@ import { Muted, RailLine, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
 import { OutlookTable } from './OutlookTable'
-import { BringStation, StationFold } from './Stations'
+import { BringStation, StationList } from './Stations'
 import { WeatherTable } from './WeatherTable'
 import { Zones } from './Zones'
 
 const KNOWN = {
-  stations: 'The weather comes from the stations below: the nearest weigh most, each corrected to the height of the road.',
+  stations:
+    'The weather comes from the stations below: the nearest weigh most, each corrected to the height of the road. Dashed ones stand in where none of yours is near.',
+  grid: 'The weather comes from published monthly means, brought to the height of the road: the dashed stations stand for them. One of your own replaces those near it.',
   typed: 'The weather is the one you typed. Stations would follow the date as well.',
 } as const
 const ODDS = [
@@ -41,16 +43,13 @@ export function WeatherPanel({ road, put }: { road: Road; put: (what: string, pa
           options={ODDS.some((o) => Number(o.id) === road.odds) ? ODDS : [...ODDS, { id: String(road.odds), text: units.show(road.odds, 'share') }]}
         />
       </Row>
+      <StationList road={road} put={put} />
+      {assessment.climate?.offered.length ? (
+        <Muted>Dashed: {assessment.climate.offered[0]?.source}; contains modified Copernicus information.</Muted>
+      ) : null}
       <BringStation />
       <Zones road={road} put={put} />
       <OutlookTable />
-      {road.stations.map((station) => (
-        <StationFold
-          key={station.id}
-          station={station}
-          onRemove={() => put(`Remove ${station.name}`, { stations: road.stations.filter((s) => s.id !== station.id) })}
-        />
-      ))}
       {!road.stations.length && (
         <>
           <RailLine>Typed weather</RailLine>
