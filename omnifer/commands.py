@@ -12,8 +12,9 @@ from omnifer.core.load.settle import propose_load
 from omnifer.core.model.quantities import ElevationM
 from omnifer.core.model.road import ASCENT_THRESHOLD_M, Latitude, Longitude, Road
 from omnifer.core.physics.geodesy import ascent
-from omnifer.core.road.offered import stations_of
+from omnifer.core.road.beside import offered_stops
 from omnifer.core.road.profile import from_track
+from omnifer.core.road.stations import stations_of
 from omnifer.core.world.climate import stations_at
 from omnifer.core.world.places import name_near
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
@@ -48,6 +49,7 @@ def road(path: str) -> dict[str, Any]:
         "highest_m": round(float(profile.elevation_m.max()), 1),
         "lowest_m": round(float(profile.elevation_m.min()), 1),
         "waypoints": places,
+        "offered_stops": [stop.model_dump(mode="json") for stop in offered_stops(profile, ())],
         "stations": [station.model_dump(mode="json") for station in stations_of(profile, Road())],
         "remarks": found.remarks,
     }

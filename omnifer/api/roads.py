@@ -5,7 +5,9 @@ from flask import Blueprint, Response, current_app, request
 from omnifer.api.desk import answer, body, desk, form, uploaded
 from omnifer.api.openapi import operation
 from omnifer.api.streams import errand
+from omnifer.core.model.offered import OfferedStops
 from omnifer.core.road import learn, reshape
+from omnifer.core.road.beside import offered_stops
 from omnifer.core.road.climate import months_at
 from omnifer.core.road.outlook import compare
 from omnifer.core.voyage import play
@@ -82,6 +84,15 @@ def import_stops(tour_id: str) -> Response:
     changed = road.model_copy(update={"stops": (*kept, *found.stops)})
     sheet = seen.sheet.model_copy(update={"road": changed})
     return answer(desk().keep(seen, f"Take {len(found.stops)} stops from a sheet", sheet))
+
+
+@blueprint.get("/api/tours/<tour_id>/stops/offered")
+@operation(gives=OfferedStops, problems=(404,))
+def offered(tour_id: str) -> Response:
+    """Places along the road that are no stops of it yet, each with what its size lets one expect."""
+    stored = desk().tours.read(tour_id)
+    profile = desk().profile(stored)
+    return answer(OfferedStops(stops=offered_stops(profile, stored.sheet.road.stops) if profile else []))
 
 
 @blueprint.post("/api/tours/<tour_id>/stations")

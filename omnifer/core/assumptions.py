@@ -10,8 +10,8 @@ from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.road.climate import ROUGH_SPREAD_K
 from omnifer.core.road.days import rests_at_the_ends
-from omnifer.core.road.offered import stations_of
 from omnifer.core.road.profile import Profile
+from omnifer.core.road.stations import stations_of
 from omnifer.core.road.zones import clocks_of
 from omnifer.core.sentence import celsius, number, say
 from omnifer.core.world.cells import SOURCE

@@ -16,11 +16,14 @@ from omnifer.core.model.roles import Stove
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics.weather import NINE_IN_TEN, coldest_of, wind_chill
 from omnifer.core.road import arrivals, light
+from omnifer.core.road.beside import spot
 from omnifer.core.road.days import SAME_PLACE_KM
 from omnifer.core.road.profile import STEP_M
+from omnifer.core.sentence import say, share
 from omnifer.core.supplies import water
 from omnifer.core.supplies.supply import THE_END, THE_START, Supply
 from omnifer.core.voyage import Voyage, last_name
+from omnifer.core.world import expected
 
 Array = NDArray[np.float64]
 LEAST_SPREAD_K = 0.1
@@ -73,11 +76,12 @@ def _riding_day(
     sun = voyage.light[i]
     felt = float(voyage.noon_heat_index_c[part].max())
     at_end = np.searchsorted(voyage.nodes.km[part], end) + part.start
-    share = (end - voyage.nodes.km[at_end - 1]) / (voyage.nodes.km[at_end] - voyage.nodes.km[at_end - 1])
+    way = (end - voyage.nodes.km[at_end - 1]) / (voyage.nodes.km[at_end] - voyage.nodes.km[at_end - 1])
 
     def there(values: Array) -> float:
-        return float(values[at_end - 1] + share * (values[at_end] - values[at_end - 1]))
+        return float(values[at_end - 1] + way * (values[at_end] - values[at_end - 1]))
 
+    past = ("", 0.0) if night or last else spot(road, tour.road.stops, end) or ("", 0.0)
     mean_min, spread, width = (there(of) for of in (weather.mean_min_c, weather.spread_min_k, weather.width_k))
 
     return Day(
@@ -119,6 +123,8 @@ def _riding_day(
         rain_chance=round(float(weather.rain_chance[part].mean()), 2),
         wind_ms=round(float(weather.wind_ms[part].mean()), 1),
         night_at=night.name if night else last_name(list(voyage.supplies.values())) if last else "",
+        night_past=past[0],
+        night_past_km=round(past[1], 1),
         night_water=last or water.counts(night, voyage.visits, voyage.ride.melts(end)),
         night_set_km=None if last else next((n.at_km for n in tour.road.nights if abs(n.at_km - end) < SAME_PLACE_KM), None),
         steepest=round(float(road.gradient[cells].max()), 3),
@@ -270,9 +276,11 @@ def passings(tour: TourSheet, voyage: Voyage) -> list[Passing]:
     melts = bool(voyage.ride.things(Stove))
 
     def shut(visit: arrivals.Visit) -> Text | None:
-        return (
-            arrivals.shop_shut(visit, tour.road.start_h(visit.stop.at_km), tour.practice) if visit.stop.shop != "none" else None
-        )
+        if visit.stop.shop != "none":
+            return arrivals.shop_shut(visit, tour.road.start_h(visit.stop.at_km), tour.practice)
+        likely = [chance for row, chance in expected.perhaps(visit.stop) if row.part == "shop"]
+        words = "not sure: {chance} of places so large have one"
+        return say(words, chance=share(likely[0])) if likely else None
 
     return [
         Passing(

@@ -13,7 +13,7 @@ from omnifer.core.model.kit import ON_BIKE
 from omnifer.core.model.quantities import CarriedSupply
 from omnifer.core.model.road import Road
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.road.offered import stations_of
+from omnifer.core.road.stations import stations_of
 from omnifer.core.voyage import Voyage
 
 Array = NDArray[np.float64]

@@ -154,7 +154,7 @@ def _played(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], hel
     for turn in range(PLANNED):
         weather = climate.along(nodes, road, tour.start_date, day, usual)
         here = pace.conditions(profile, road.surfaces, road.transfers, weather.wind_ms, weather.mean_c, detours)
-        if turn == 0 or weather.source == "stations":
+        if turn == 0 or weather.source in ("stations", "grid"):
             ridden, stores_kg = pace.pace_along(profile, party, here, usual_kg), usual_kg
         plan = days.cut(nodes, ridden.hours, reached, wished)
         day = plan.offset[plan.riding_day(nodes.km, leaving=False)].astype(float)

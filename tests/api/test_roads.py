@@ -138,3 +138,38 @@ def test_an_outlook_is_told_beside_the_plan_and_kept_for_a_silent_hour(app, clie
     assert (old["days"], old["told_at"], old["stale"]) == (told["days"], told["told_at"], True)
     assert old["trouble"] == "The weather service cannot be reached"
     assert client.get(f"/api/tours/{tour_id}/outlook/999").status_code == 422
+
+
+def test_a_bare_track_has_nights_and_places_and_they_become_stops(client, tours):
+    """From Vienna to its woods, as GeoNames and the ERA5 grid have them; no network is asked."""
+    path = f"/api/tours/{tours.create(small_tour(thing('tent'))).id}"
+    track = gpx((48.21, 16.37, 170.0), (48.06, 16.13, 320.0), (47.80, 15.60, 700.0), (47.26, 11.39, 574.0))
+    told = upload(client, f"{path}/track", track, revision="1").json
+    assert told["assessment"]["climate"]["source"] == "grid"
+    assert told["assessment"]["climate"]["offered"][0]["name"] == "Vienna"
+    night = told["assessment"]["days"][0]
+    assert 0 < night["night_around_k"] < 12
+    assert night["night_past"]
+    offered = client.get(f"{path}/stops/offered").json["stops"]
+    assert offered[0]["stop"]["name"] == "Vienna"
+    assert "a supermarket" in offered[0]["counted"]
+    road = told["tour"]["sheet"]["road"] | {"stops": [one["stop"] for one in offered]}
+    taken = client.patch(path, json={"revision": 2, "what": "Take them", "road": road}).json
+    assert [gap for gap in taken["assessment"]["gaps"] if gap["supply"] == "food"]
+    assert client.get(f"{path}/stops/offered").json["stops"] == []
+    unsure = next(one for one in offered if one["stop"]["shop"] == "none" and one["perhaps"][0]["words"] == "a small shop")
+    missed = [m for gap in taken["assessment"]["gaps"] if gap["supply"] == "food" for m in gap["missed"]]
+    why = next(m["why"] for m in missed if m["stop_id"] == unsure["stop"]["id"])
+    assert "not sure" in why["words"]  # a chance does not end a gap, and is told
+
+
+def test_the_world_is_asked_by_name_and_by_place(client):
+    found = client.get("/api/places?called=innsbr").json["places"]
+    assert found[0]["name"] == "Innsbruck"
+    assert 500 < found[0]["elevation_m"] < 2000
+    assert client.get("/api/places?called=%00").json["places"] == []
+    station = client.get("/api/climate?lat=47.26&lon=11.39&elevation=574&name=Innsbruck").json
+    assert station["months"][6]["mean_max_c"] == pytest.approx(25.8, abs=3)  # published normal, from memory
+    for asked in ("lat=91&lon=0&name=x", "lat=a&lon=0&name=x", "lon=0&name=x", "lat=40&lon=-40&name=x", "lat=nan&lon=0&name=x"):
+        refused = client.get(f"/api/climate?{asked}")
+        assert (refused.status_code, bool(refused.json["mend"])) == (422, True), asked

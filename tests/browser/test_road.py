@@ -8,6 +8,7 @@ from playwright.sync_api import Page
 
 from tests.browser.conftest import visit
 from tests.browser.seen import expect
+from tests.browser.test_first_hour import clean
 from tests.formats.test_gpx import gpx
 
 
@@ -223,3 +224,32 @@ def test_a_zone_is_set_and_taken_from_the_map_again(road: Page):
     expect(clocks).to_contain_text("The zones you have set")
     clocks.get_by_role("button", name="From the map again").click()
     expect(clocks).to_contain_text("in which the track lies")
+
+
+def test_a_bare_track_is_asked_nothing_that_its_place_tells(road: Page, tmp_path: Path):
+    """Over real land: stations stand in dashed, places are offered, and what the rider says of them is a guess no more."""
+    bare = tmp_path / "bare.gpx"
+    bare.write_bytes(gpx((48.21, 16.37, 170.0), (48.06, 16.13, 320.0), (47.81, 15.60, 700.0)))
+    with road.expect_file_chooser() as chooser:
+        road.get_by_role("button", name="Another track").click()
+    chooser.value.set_files(bare)
+    road.get_by_role("button", name=re.compile("places along the road$")).click()
+    dialog = road.get_by_role("dialog")
+    box = dialog.get_by_role("checkbox", name="Take Furth an der Triesting")
+    expect(box).to_be_checked()
+    dialog.get_by_role("button", name="None of them").click()
+    expect(dialog.get_by_role("button", name="Take 0 as stops")).to_be_disabled()
+    box.press("Space")
+    clean(road, "places along the road")
+    dialog.get_by_role("button", name="Take 1 as stops").click()
+    row = road.get_by_role("row").filter(has_text="Furth an der")
+    expect(row).to_contain_text("by its size")
+    row.get_by_label("Food shop at Furth an der Triesting").select_option("basic")
+    expect(road.get_by_role("button", name=re.compile("^Undo: .*Furth"))).to_be_visible()
+    tab(road, "Days")
+    expect(road.get_by_text(re.compile("nine nights in ten lie between"))).to_be_visible()
+    tab(road, "Weather")
+    road.get_by_label("Or the published climate of a place").fill("mariaz")
+    road.get_by_role("button", name=re.compile("^Mariazell, Austria")).click()
+    expect(road.get_by_role("listitem").filter(has_text="Mariazell, 47")).to_contain_text("±")
+    expect(road.get_by_role("button", name="Undo: Take the climate of Mariazell")).to_be_visible()

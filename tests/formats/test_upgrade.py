@@ -58,6 +58,8 @@ def test_the_first_version_means_what_it_meant():
         ("plug_outlets", 1),
         ("plug_hours", None),
         ("plug_shape", ""),
+        ("people", None),
+        ("guessed", []),
     ):
         assert [stop.pop(field) for stop in after["road"]["stops"]] == [usual] * len(same["stops"])
     assert [station.pop("width_k") for station in after["road"]["stations"]] == [0] * len(same["stations"])

@@ -66,6 +66,8 @@ class Day(Noun):
     rain_chance: float
     wind_ms: float
     night_at: str = Field(description="Name of the stop at which the night is spent; empty: a dry or wild camp")
+    night_past: str = Field(description="The last place passed before a night that is at no stop; empty: none has a name")
+    night_past_km: float = Field(description="How far behind it lies [km]")
     night_water: bool = Field(description="Sure water where the night is spent")
     night_set_km: float | None = Field(description="Where the rider has set the night that ends it; None: nowhere")
     steepest: float
@@ -118,7 +120,7 @@ class Passing(Noun):
     date: dt.date
     hour: float
     stays: bool
-    shop_shut: Text | None
+    shop_shut: Text | None = Field(description="Why a food shop cannot be used or counted on; None: it can, or there is none")
     water_fails: Text | None
 
 

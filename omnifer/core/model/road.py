@@ -24,6 +24,8 @@ Surface = Literal["asphalt", "rough_asphalt", "gravel", "soft", "push"]
 HazardKind = Literal[
     "bears", "insects", "ticks", "thorns", "dust", "tunnels", "traffic", "theft", "sun", "no_signal", "border"
 ]  # fmt: skip
+StopPart = Literal["water", "shop", "services", "fuels", "bike_shop", "shelter"]
+"""Fields of a stop that say what is had there."""
 Carriage = Literal["ferry", "train", "bus", "flight"]
 Weekday = Annotated[int, Field(ge=0, le=6, description="0 Monday to 6 Sunday")]
 Month = Annotated[int, Field(ge=1, le=12)]
@@ -109,6 +111,8 @@ class Stop(Noun):
     plug_shape: Annotated[str, Field(max_length=20, description="Shape of the socket; empty: one that fits"), OneLine] = ""
     bike_shop: BikeShop = "none"
     shelter: Shelter = "none"
+    people: Annotated[int, Field(ge=0, le=50_000_000)] | None = Field(None, description="Who live there, by the gazetteer")
+    guessed: tuple[StopPart, ...] = Field((), description="What nobody has said: it is what a place so large mostly has")
     note: Note = ""
 
     @property

@@ -14,8 +14,8 @@ from omnifer.core.model.road import MonthNormals, Road, Station, Weather
 from omnifer.core.physics.air import vapour_pressure
 from omnifer.core.physics.weather import LAPSE_K_PER_M, exceeded
 from omnifer.core.road import normals
-from omnifer.core.road.offered import stations_of
 from omnifer.core.road.profile import Profile
+from omnifer.core.road.stations import stations_of
 
 STATIONS_WEIGHED = 3
 """Nearest stations that count at a place, each by one over its distance squared; practice."""

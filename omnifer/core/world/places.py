@@ -20,6 +20,7 @@ STEP = 65535
 MOST_PEOPLE = 5e7
 EARTH_KM = 6371.0
 """Mean radius [km]."""
+KM_PER_DEGREE = math.pi * EARTH_KM / 180
 MOST_FOUND = 20
 NAMED_KM = 25.0
 """A spot is called by a place at most so far away [km]; practice."""
@@ -116,6 +117,13 @@ def beside(lat_deg: Array, lon_deg: Array, within_km: float) -> list[tuple[Place
     within_km : float
         From the nearest point [km]; at most some 100.
     """
+    return [
+        (_place(row), at, away) for row, at, away in zip(*(of.tolist() for of in _near(lat_deg, lon_deg, within_km)), strict=True)
+    ]
+
+
+def _near(lat_deg: Array, lon_deg: Array, within_km: float) -> tuple[Indices, Indices, Array]:
+    """The same as rows of the table."""
     reach = np.arange(-1, 2)
     here = np.unique(degree_of(lat_deg, lon_deg))
     row, column = here // 360, here % 360
@@ -131,33 +139,38 @@ def beside(lat_deg: Array, lon_deg: Array, within_km: float) -> list[tuple[Place
     first = _first_of_degree()
     rows = np.concatenate([np.arange(first[d], first[d + 1]) for d in sorted(about)] or [np.zeros(0, dtype=int)])
     if not rows.size:
-        return []
+        return rows, rows, rows.astype(float)
     from scipy.spatial import cKDTree  # half a second that only tracks with places cost
 
     places = geodesy.on_sphere(*_positions(rows))
     distance, at = cKDTree(geodesy.on_sphere(lat_deg, lon_deg)).query(places, distance_upper_bound=within_km / EARTH_KM)
     near = np.flatnonzero(np.isfinite(distance))
-    return [(_place(int(rows[i])), int(at[i]), float(distance[i]) * EARTH_KM) for i in near]
+    return rows[near], at[near], distance[near] * EARTH_KM
 
 
 def name_near(lat_deg: float, lon_deg: float, within_km: float = NAMED_KM) -> str | None:
     """What people would call where one is: the place that draws most, by people over distance squared; None far from all."""
-    near = beside(np.array([lat_deg]), np.array([lon_deg]), within_km)
-    return max(near, key=lambda found: (found[0].people + 1) / (1 + found[2]) ** 2)[0].name if near else None
+    rows, _, away = _near(np.array([lat_deg]), np.array([lon_deg]), within_km)
+    if not rows.size:
+        return None
+    return _place(int(rows[np.argmax((unpack_people(_rows()["people"][rows]) + 1) / (1 + away) ** 2)])).name
 
 
 def part_of_larger(place: Place, others: Iterable[Place]) -> bool:
     """Whether a place lies within the houses of one that is several times as large: a quarter of it, by what is common."""
-    larger = (other for other in others if other.people >= LARGER * max(place.people, 1))
-    return any(_apart_km(place, other) < math.sqrt(other.people / (math.pi * PEOPLE_PER_KM2)) for other in larger)
+    return any(
+        other.people >= LARGER * max(place.people, 1)
+        and abs(other.lat_deg - place.lat_deg) * KM_PER_DEGREE < (reach := math.sqrt(other.people / (math.pi * PEOPLE_PER_KM2)))
+        and _apart_km(place, other) < reach
+        for other in others
+    )
 
 
 def _apart_km(one: Place, other: Place) -> float:
-    chord = np.linalg.norm(
-        geodesy.on_sphere(np.array([one.lat_deg]), np.array([one.lon_deg]))
-        - geodesy.on_sphere(np.array([other.lat_deg]), np.array([other.lon_deg]))
-    )
-    return float(chord) * EARTH_KM
+    """Good for tens of kilometres [km]."""
+    east = (one.lon_deg - other.lon_deg + 180) % 360 - 180
+    narrow = math.cos(math.radians((one.lat_deg + other.lat_deg) / 2))
+    return math.hypot(one.lat_deg - other.lat_deg, east * narrow) * KM_PER_DEGREE
 
 
 def folded(text: str) -> str:

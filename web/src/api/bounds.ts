@@ -211,6 +211,7 @@ export const BOUNDS = {
     closes_again_h: [0, 24],
     plug_outlets: [1, 50],
     plug_hours: [0, 240],
+    people: [0, 5e+07],
   },
   StoreStep: {
     amount: [0, 10000],

@@ -8,6 +8,8 @@ import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
 export type Assessment = Schemas['Assessment']
+export type OfferedStop = Schemas['OfferedStop']
+export type NamedPlace = Schemas['NamedPlace']
 export type Assumption = Schemas['Assumption']
 export type Bike = Schemas['Bike-Output']
 export type BikeTrace = Schemas['BikeTrace']
@@ -265,6 +267,14 @@ export const api = {
   previewStops: (id: string, text: string) => taken(client.POST('/api/tours/{tour_id}/stops/preview', { ...at(id), body: { text } })),
   importStops: (id: string, revision: number, text: string, replace: boolean) =>
     taken(client.POST('/api/tours/{tour_id}/stops/import', { ...at(id), body: { revision, text, replace } })),
+  offeredStops: (id: string) => taken(client.GET('/api/tours/{tour_id}/stops/offered', at(id))),
+  namedPlaces: (called: string, signal: AbortSignal) => taken(client.GET('/api/places', { params: { query: { called } }, signal })),
+  climateOf: (place: NamedPlace) =>
+    taken(
+      client.GET('/api/climate', {
+        params: { query: { lat: String(place.lat_deg), lon: String(place.lon_deg), elevation: String(place.elevation_m ?? ''), name: place.name } },
+      }),
+    ),
   bringStation: (id: string, revision: number, content: File, more: { name: string; at_km: string; elevation_m: string }) =>
     taken(client.POST('/api/tours/{tour_id}/stations', { ...at(id), ...file(content, revision, more) })),
   outlook: (tour_id: string, number: number) => taken(client.GET('/api/tours/{tour_id}/outlook/{number}', { params: { path: { tour_id, number } } })),

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/climate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The climate of a place month by month, as a station; no network is asked. */
+        get: operations["climate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds": {
         parameters: {
             query?: never;
@@ -185,6 +202,23 @@ export interface paths {
         };
         /** This document. */
         get: operations["openapi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Places that are called so or begin so, the whole name first, larger ones before smaller ones; no network is asked. */
+        get: operations["named_places"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1094,6 +1128,23 @@ export interface paths {
         put?: never;
         /** Take the stops of a sheet that has been previewed. */
         post: operations["import_stops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/stops/offered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Places along the road that are no stops of it yet, each with what its size lets one expect. */
+        get: operations["offered"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3766,6 +3817,16 @@ export interface components {
              * @description Cold night to plan for, where the day ends
              */
             night_low_c: number;
+            /**
+             * Night Past
+             * @description The last place passed before a night that is at no stop; empty: none has a name
+             */
+            night_past: string;
+            /**
+             * Night Past Km
+             * @description How far behind it lies [km]
+             */
+            night_past_km: number;
             /**
              * Night Set Km
              * @description Where the rider has set the night that ends it; None: nowhere
@@ -6528,6 +6589,35 @@ export interface components {
             name: string;
         };
         /**
+         * NamedPlace
+         * @description A place found by its name.
+         */
+        NamedPlace: {
+            /**
+             * Country
+             * @description ISO 3166 code
+             */
+            country: string;
+            /** Elevation M */
+            elevation_m: number | null;
+            /** Lat Deg */
+            lat_deg: number;
+            /** Lon Deg */
+            lon_deg: number;
+            /** Name */
+            name: string;
+            /** People */
+            people: number;
+        };
+        /**
+         * NamedPlaces
+         * @description Places that are called so, the likeliest first.
+         */
+        NamedPlaces: {
+            /** Places */
+            places: components["schemas"]["NamedPlace"][];
+        };
+        /**
          * NewEntries
          * @description Entries that a device noted, as often as it takes until they are acknowledged.
          */
@@ -6731,6 +6821,43 @@ export interface components {
              * @description Of the last entry that says so
              */
             wall: string | null;
+        };
+        /**
+         * OfferedStop
+         * @description A place beside the road as the stop that it would be.
+         */
+        OfferedStop: {
+            /**
+             * Counted
+             * @description What it is counted on to have
+             */
+            counted: string[];
+            /**
+             * Country
+             * @description ISO 3166 code
+             */
+            country: string;
+            /**
+             * Off Km
+             * @description How far from the road it lies, its houses counted [km]
+             */
+            off_km: number;
+            /**
+             * Perhaps
+             * @description What is not likely enough to be counted on
+             */
+            perhaps: components["schemas"]["Perhaps"][];
+            /** Source */
+            source: string;
+            stop: components["schemas"]["Stop-Output"];
+        };
+        /**
+         * OfferedStops
+         * @description What lies along a road and is no stop of it yet, in road order.
+         */
+        OfferedStops: {
+            /** Stops */
+            stops: components["schemas"]["OfferedStop"][];
         };
         /**
          * Otherwise
@@ -7053,12 +7180,23 @@ export interface components {
             day: number;
             /** Hour */
             hour: number;
+            /** @description Why a food shop cannot be used or counted on; None: it can, or there is none */
             shop_shut: components["schemas"]["Text-Output"] | null;
             /** Stays */
             stays: boolean;
             /** Stop Id */
             stop_id: string;
             water_fails: components["schemas"]["Text-Output"] | null;
+        };
+        /**
+         * Perhaps
+         * @description What a place may have, and how likely.
+         */
+        Perhaps: {
+            /** Chance */
+            chance: number;
+            /** Words */
+            words: string;
         };
         /**
          * PlaceFor
@@ -8889,6 +9027,12 @@ export interface components {
              */
             fuels?: ("gas" | "petrol" | "alcohol")[];
             /**
+             * Guessed
+             * @description What nobody has said: it is what a place so large mostly has
+             * @default []
+             */
+            guessed?: ("water" | "shop" | "services" | "fuels" | "bike_shop" | "shelter")[];
+            /**
              * Id
              * @description Identifier, unique among its kind in the tour
              */
@@ -8912,6 +9056,12 @@ export interface components {
              * @default null
              */
             opens_h?: number | null;
+            /**
+             * People
+             * @description Who live there, by the gazetteer
+             * @default null
+             */
+            people?: number | null;
             /**
              * Plug Hours
              * @description At the plug; None: as long as one is there [h]
@@ -9027,6 +9177,12 @@ export interface components {
              */
             fuels: ("gas" | "petrol" | "alcohol")[];
             /**
+             * Guessed
+             * @description What nobody has said: it is what a place so large mostly has
+             * @default []
+             */
+            guessed: ("water" | "shop" | "services" | "fuels" | "bike_shop" | "shelter")[];
+            /**
              * Id
              * @description Identifier, unique among its kind in the tour
              */
@@ -9050,6 +9206,12 @@ export interface components {
              * @default null
              */
             opens_h: number | null;
+            /**
+             * People
+             * @description Who live there, by the gazetteer
+             * @default null
+             */
+            people: number | null;
             /**
              * Plug Hours
              * @description At the plug; None: as long as one is there [h]
@@ -11594,6 +11756,36 @@ export interface operations {
             503: components["responses"]["Refused"];
         };
     };
+    climate: {
+        parameters: {
+            query?: {
+                lat?: string;
+                lon?: string;
+                elevation?: string;
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Station-Output"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
     list_kinds: {
         parameters: {
             query?: never;
@@ -11891,6 +12083,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": Record<string, never>;
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    named_places: {
+        parameters: {
+            query?: {
+                called?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedPlaces"];
                 };
             };
             400: components["responses"]["Refused"];
@@ -13697,6 +13915,33 @@ export interface operations {
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    offered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferedStops"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };

@@ -14,6 +14,7 @@ import { narrow, phone, sign } from '../ui/theme'
 import { KeysDialog } from './Keys'
 import { PartyDialog } from './tours/Riders'
 import { useKeys } from './useKeys'
+import { SourcesDialog } from './Sources'
 import { VIEWS } from './views'
 
 /** What is wanted while standing beside the bike: on a phone the others are one touch further. */
@@ -205,6 +206,7 @@ export function TopBar() {
   const navigate = useNavigate()
   const [party, setParty] = useState(false)
   const [keys, setKeys] = useState(false)
+  const [sources, setSources] = useState(false)
   useKeys(() => setKeys(true))
   const road = assessment.road
   const facts = road
@@ -226,6 +228,7 @@ export function TopBar() {
       </About>
       {party && <PartyDialog onClose={() => setParty(false)} />}
       {keys && <KeysDialog onClose={() => setKeys(false)} />}
+      {sources && <SourcesDialog onClose={() => setSources(false)} />}
       <Views aria-label="Views">
         {VIEWS.map((v) => (
           <NavLink key={v.path} to={v.path} className={ON_THE_ROAD.includes(v.path) ? 'road' : undefined}>
@@ -271,12 +274,14 @@ export function TopBar() {
             { id: 'shopping', text: 'Save the shopping list', note: 'CSV, a row a thing', off: !assessment.stores },
             { id: 'diary', text: 'Save the diary', note: 'CSV, a row an entry' },
             { id: 'keys', text: 'Ribbon and keys', note: 'what the drawing shows, every key' },
+            { id: 'sources', text: 'Where this comes from', note: 'climate, places, maps: sources and terms' },
             { id: 'tours', text: 'All tours' },
           ]}
           onChoose={(id) => {
             if (id === 'party') setParty(true)
             else if (id === 'units') setSystem(system === 'metric' ? 'imperial' : 'metric')
             else if (id === 'keys') setKeys(true)
+            else if (id === 'sources') setSources(true)
             else if (id === 'tours') void navigate('/')
             else window.location.assign(files[id as keyof typeof files])
           }}

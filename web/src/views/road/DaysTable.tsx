@@ -10,7 +10,7 @@ import { useNights } from './nights'
 import { useStarts } from './starts'
 import { Sheet } from '../../ui/sheet'
 import { shortDate } from '../../ui/dates'
-import { clock } from './words'
+import { campPast, clock } from './words'
 
 const NEAR_KM = 0.3
 
@@ -156,7 +156,7 @@ function DayRow({ day, now }: { day: Day; now: boolean }) {
       </td>
       <td className="n">{day.rain_chance > 0 ? units.show(day.rain_chance, 'share', 0) : ''}</td>
       <td>
-        {day.night_at || 'wild camp'}
+        {day.night_at || `wild camp${campPast(day, units)}`}
         {!day.night_water && ', no sure water'}
         {day.night_set_km !== null && ' (set)'}
       </td>

@@ -4,7 +4,7 @@ import { useUnits } from '../../ui/preferences'
 import styled from 'styled-components'
 import { shortDate } from '../../ui/dates'
 import { aboutAir } from '../../instruments/air'
-import { clock, SHOP_WORDS, WATER_WORDS } from './words'
+import { campPast, clock, SHOP_WORDS, WATER_WORDS } from './words'
 
 const Paper = styled.div`
   display: none;
@@ -82,13 +82,15 @@ export function RoadSheet() {
                   ? 'rest'
                   : `${units.show(day.distance_km, 'distance')}, ${units.show(day.ascent_m, 'elevation')} up, ${units.show(day.riding_hours, 'hours')} riding`}
                 {day.sunrise_h !== null && day.sunset_h !== null && `; light ${clock(day.sunrise_h)} to ${clock(day.sunset_h)}`}
-                {`; night ${aboutAir(assessment)}${units.show(day.night_low_c, 'temperature')} at ${day.night_at || 'a wild camp'}`}
+                {`; night ${aboutAir(assessment)}${units.show(day.night_low_c, 'temperature')} at ${day.night_at || `a wild camp${campPast(day, units)}`}`}
               </td>
             </tr>
             {!day.rest &&
               stopsOf(day.number).map((stop) => {
                 const visit = passing.get(stop.id)
-                const shut = [visit?.shop_shut, visit?.water_fails].map((why) => (why ? units.say(why) : '')).filter(Boolean)
+                const shut = [stop.shop === 'none' ? null : visit?.shop_shut, visit?.water_fails]
+                  .map((why) => (why ? units.say(why) : ''))
+                  .filter(Boolean)
                 return (
                   <tr key={stop.id}>
                     <td colSpan={2} />

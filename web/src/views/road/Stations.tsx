@@ -1,13 +1,15 @@
 /** Stations of the weather: brought as a record, pasted as twelve months, looked at, removed. */
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
+import { useQuery } from '@tanstack/react-query'
 import { NINE_IN_TEN } from '../../api/bounds'
-import { api, type Road } from '../../api/client'
+import { api, type NamedPlace, type Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Dialog } from '../../ui/Dialog'
 import { Actions, Button, FileButton, Muted, Row } from '../../ui/controls'
 import { Area, Field } from '../../ui/fields'
 import { Fold } from '../../ui/Fold'
+import { freeId } from '../../ui/freeId'
 import { useUnits } from '../../ui/preferences'
 import { Sheet } from '../../ui/sheet'
 import { MONTHS } from './words'
@@ -38,10 +40,64 @@ export function BringStation() {
         <Button onPress={() => setPasting(true)}>Paste twelve months</Button>
         <Muted>Twelve rows of months (max; min; rain days; humidity; wind), a daily record (DATE, TMAX, TMIN, PRCP) or a typical year (EPW).</Muted>
       </Row>
+      <ClimateByName at={at} />
       {pasting && <PasteMonths onClose={() => setPasting(false)} onTake={(file) => void bring(file).then((kept) => kept && setPasting(false))} />}
     </>
   )
 }
+
+/** The published climate of a place, found by its name without a network: for a road that was typed, or a place off the road. */
+function ClimateByName({ at }: { at: string }) {
+  const { sheet, change } = useDesk()
+  const units = useUnits()
+  const [called, setCalled] = useState('')
+  const { data } = useQuery({
+    queryKey: ['places', called.trim()],
+    queryFn: ({ signal }) => api.namedPlaces(called.trim(), signal),
+    enabled: called.trim().length > 1,
+  })
+  const take = async (place: NamedPlace) => {
+    const station = await api.climateOf(place)
+    const id = freeId(
+      'station',
+      sheet.road.stations.map((s) => s.id),
+    )
+    const km = Number(at.replace(',', '.'))
+    const here = at.trim() && Number.isFinite(km) ? { at_km: km } : sheet.road.typed_days.length ? { at_km: 0 } : {}
+    await change(`Take the climate of ${place.name}`, { road: { ...sheet.road, stations: [...sheet.road.stations, { ...station, ...here, id }] } })
+    setCalled('')
+  }
+  return (
+    <>
+      <Row $min={200}>
+        <Field label="Or the published climate of a place" value={called} onChange={setCalled} placeholder="type its name" />
+        <Muted>Found without a network; a guess with a width until you replace its months.</Muted>
+      </Row>
+      <Found aria-label="Places of that name">
+        {(called.trim().length > 1 ? data?.places.slice(0, MOST_NAMED) : [])?.map((place) => (
+          <li key={`${place.lat_deg},${place.lon_deg}`}>
+            <Button $small isDisabled={place.elevation_m === null} onPress={() => void take(place)}>
+              {place.name}, {REGIONS.of(place.country) ?? place.country}
+              {place.elevation_m !== null && `, ${units.show(place.elevation_m, 'elevation')}`}
+            </Button>
+          </li>
+        ))}
+        {data?.places.length === 0 && called.trim().length > 1 && <li>No place is called so. Try how it is written there.</li>}
+      </Found>
+    </>
+  )
+}
+
+const MOST_NAMED = 8
+const REGIONS = new Intl.DisplayNames(['en'], { type: 'region' })
+const Found = styled.ul`
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 4px 0;
+  padding: 0;
+`
 
 function PasteMonths({ onClose, onTake }: { onClose: () => void; onTake: (months: File) => void }) {
   const [text, setText] = useState('')
@@ -68,8 +124,10 @@ function PasteMonths({ onClose, onTake }: { onClose: () => void; onTake: (months
 export function StationList({ road, put }: { road: Road; put: (what: string, part: Partial<Road>) => void }) {
   const { assessment } = useDesk()
   const take = (station: Station) => {
-    const used = road.stations.map((s) => s.id)
-    const id = Array.from({ length: used.length + 1 }, (_, n) => `station-${n + 1}`).find((one) => !used.includes(one)) ?? ''
+    const id = freeId(
+      'station',
+      road.stations.map((s) => s.id),
+    )
     put(`Make ${station.name} mine`, { stations: [...road.stations, { ...station, id }] })
   }
   return (

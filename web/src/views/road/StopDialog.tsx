@@ -2,6 +2,7 @@
 import { useState } from 'react'
 import { BOUNDS, FUEL_WORDS } from '../../api/bounds'
 import type { Stop } from '../../api/client'
+import { said } from './guessed'
 import type { Night } from './nights'
 import { Dialog } from '../../ui/Dialog'
 import { Actions, Button, Muted, Row } from '../../ui/controls'
@@ -50,7 +51,7 @@ export function StopDialog({
   const [hours, setHours] = useState<Hours>([stop.opens_h, stop.closes_h, stop.opens_again_h, stop.closes_again_h].map(clock) as Hours)
   const [rests, setRests] = useState<number | null>(night ? night.rest_days : null)
   const [trouble, setTrouble] = useState('')
-  const set = (part: Partial<Stop>) => setDraft({ ...draft, ...part })
+  const set = (part: Partial<Stop>) => setDraft(said(draft, part))
   const keep = () => {
     const [from, to, then, till] = hours.map(hourOf)
     if (!draft.name.trim()) return setTrouble('Give the stop a name.')

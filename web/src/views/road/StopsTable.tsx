@@ -1,13 +1,15 @@
 /** The stops as a table: what each supplies, when it is passed, and what is shut then. */
 import { memo, useCallback, useMemo, useState } from 'react'
-import type { Passing, Stop } from '../../api/client'
+import type { OfferedStop, Passing, Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { useGoToKm } from '../../instruments/moment'
 import { Button, Muted } from '../../ui/controls'
 import { freeId } from '../../ui/freeId'
 import { useUnits } from '../../ui/preferences'
 import { BringStops } from './BringStops'
+import { said } from './guessed'
 import { type Night, nightAt, sleeping } from './nights'
+import { PlacesBeside, useOffered } from './PlacesBeside'
 import { Sheet } from '../../ui/sheet'
 import { StopDialog } from './StopDialog'
 import { clock, SHOP_WORDS, WATER_WORDS } from './words'
@@ -33,6 +35,8 @@ const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
   fuels: [],
   bike_shop: 'none',
   shelter: 'none',
+  people: null,
+  guessed: [],
   note: '',
 }
 
@@ -51,13 +55,13 @@ export const StopsTable = memo(function StopsTable({
   const length_km = assessment.road?.length_km ?? 0
   const units = useUnits()
   const [open, setOpen] = useState<string | null>(null)
-  const [bringing, setBringing] = useState(false)
+  const offered = useOffered()
   const ordered = useMemo(() => [...stops].sort((a, b) => a.at_km - b.at_km), [stops])
   const passed = useMemo(() => new Map(assessment.passings.map((p) => [p.stop_id, p])), [assessment.passings])
   const put = useCallback(
     (stop: Stop, part: Partial<Stop>, what: string) =>
       onChange(
-        stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)),
+        stops.map((s) => (s.id === stop.id ? said(s, part) : s)),
         what,
       ),
     [stops, onChange],
@@ -73,15 +77,7 @@ export const StopsTable = memo(function StopsTable({
   const shown = stops.find((s) => s.id === open)
   return (
     <>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 8 }}>
-        <Muted style={{ flex: 1 }}>Press a drop or shop on the ribbon to change it, or w and b at the playhead.</Muted>
-        <Button $small onPress={() => setBringing(true)}>
-          Paste a table
-        </Button>
-        <Button $small onPress={add}>
-          Add a stop at {units.show(at, 'distance')}
-        </Button>
-      </div>
+      <StopTools at={at} stops={stops} onAdd={add} onChange={onChange} offered={offered} />
       <Sheet>
         <thead>
           <tr>
@@ -107,7 +103,10 @@ export const StopsTable = memo(function StopsTable({
           {!ordered.length && (
             <tr>
               <td colSpan={5}>
-                <Muted>No stops yet. Waypoints of a GPX file become stops; or add one where the playhead stands, or paste a table.</Muted>
+                <Muted>
+                  No stops yet. {offered?.length ? 'Take the places that lie along the road, to correct what is not so. ' : ''}Waypoints of a GPX file
+                  become stops; or add one where the playhead stands, or paste a table.
+                </Muted>
               </td>
             </tr>
           )}
@@ -134,10 +133,57 @@ export const StopsTable = memo(function StopsTable({
           }}
         />
       )}
-      {bringing && <BringStops onClose={() => setBringing(false)} />}
     </>
   )
 })
+
+/** How stops come: from a table, from the places along the road, or one where the playhead stands. */
+function StopTools({
+  at,
+  stops,
+  offered,
+  onAdd,
+  onChange,
+}: {
+  at: number
+  stops: Stop[]
+  offered: OfferedStop[] | undefined
+  onAdd: () => void
+  onChange: (stops: Stop[], what: string) => void
+}) {
+  const units = useUnits()
+  const [bringing, setBringing] = useState(false)
+  const [taking, setTaking] = useState(false)
+  return (
+    <>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 8, flexWrap: 'wrap' }}>
+        <Muted style={{ flex: '1 1 200px' }}>Press a drop or shop on the ribbon to change it, or w and b at the playhead.</Muted>
+        {offered && offered.length > 0 && (
+          <Button $small onPress={() => setTaking(true)}>
+            {offered.length} places along the road
+          </Button>
+        )}
+        <Button $small onPress={() => setBringing(true)}>
+          Paste a table
+        </Button>
+        <Button $small onPress={onAdd}>
+          Add a stop at {units.show(at, 'distance')}
+        </Button>
+      </div>
+      {bringing && <BringStops onClose={() => setBringing(false)} />}
+      {taking && offered && (
+        <PlacesBeside
+          offered={offered}
+          onClose={() => setTaking(false)}
+          onTake={(more) => {
+            onChange([...stops, ...more], more.length === 1 ? `Take ${more[0]?.name} as a stop` : `Take ${more.length} places as stops`)
+            setTaking(false)
+          }}
+        />
+      )}
+    </>
+  )
+}
 
 /** A stop: of all rows only those that the playhead reaches or leaves are drawn anew. */
 const StopRow = memo(function StopRow({
@@ -157,11 +203,14 @@ const StopRow = memo(function StopRow({
 }) {
   const goToKm = useGoToKm()
   const units = useUnits()
+  const far = `${units.show(stop.detour_km, 'distance', 1)} off the road`
   const trouble = [
     passing?.water_fails && `water ${units.say(passing.water_fails)}`,
-    !passing && counts && `${units.show(stop.detour_km, 'distance', 1)} off the road: does not count`,
-    passing?.shop_shut && `shop ${units.say(passing.shop_shut)}`,
+    !passing && counts && !stop.guessed.length && `${far}: does not count`,
+    stop.shop !== 'none' && passing?.shop_shut && `shop ${units.say(passing.shop_shut)}`,
   ].filter(Boolean)
+  const guess = stop.guessed.length > 0 && stop.people !== null && `~ by its size${stop.people ? `, ${units.show(stop.people, 'count')} people` : ''}`
+  const likely = stop.shop === 'none' && passing?.shop_shut ? `; a shop is ${units.say(passing.shop_shut)}` : ''
   return (
     <tr aria-current={here}>
       <td className="n">
@@ -213,6 +262,13 @@ const StopRow = memo(function StopRow({
           </Muted>
         )}
         {!trouble.length && stop.note && <Muted>{stop.note}</Muted>}
+        {guess && (
+          <Muted>
+            {guess}
+            {!passing && counts && `, ${far}: does not count`}
+            {likely}
+          </Muted>
+        )}
       </td>
     </tr>
   )

@@ -2,6 +2,7 @@
 import { useCallback, useMemo } from 'react'
 import type { Road, Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
+import { said } from './guessed'
 
 const NEXT_WATER = { none: 'unsure', unsure: 'seasonal', snow: 'none', seasonal: 'reliable', reliable: 'none' } as const
 const NEXT_SHOP = { none: 'snacks', snacks: 'basic', basic: 'full', full: 'none' } as const
@@ -16,7 +17,7 @@ export function useRoad() {
   )
   const putStop = useMemo(
     () => (stop: Stop, part: Partial<Stop>, what: string) =>
-      void change(what, { road: { ...road, stops: road.stops.map((s) => (s.id === stop.id ? { ...s, ...part } : s)) } }),
+      void change(what, { road: { ...road, stops: road.stops.map((s) => (s.id === stop.id ? said(s, part) : s)) } }),
     [change, road],
   )
   const onSupply = useMemo(

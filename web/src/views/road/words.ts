@@ -1,5 +1,6 @@
 /** What the road's kinds are called on screen. */
-import type { Road, Stop } from '../../api/client'
+import type { Day, Road, Stop } from '../../api/client'
+import type { useUnits } from '../../ui/preferences'
 
 export const WATER_WORDS: Record<Stop['water'], string> = {
   reliable: 'sure',
@@ -48,3 +49,7 @@ export const clock = (hour: number): string => {
 }
 /** A table of words as the entries of a choice. */
 export const choices = <T extends string>(words: Record<T, string>) => (Object.keys(words) as T[]).map((id) => ({ id, text: words[id] }))
+
+/** Where a night at no stop lies. */
+export const campPast = (day: Day, units: ReturnType<typeof useUnits>) =>
+  day.night_past ? `, ${units.show(day.night_past_km, 'distance')} past ${day.night_past}` : ''

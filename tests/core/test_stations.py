@@ -7,8 +7,8 @@ import pytest
 
 from omnifer.core.model.road import MonthNormals, Road, Station, Track, Weather
 from omnifer.core.road import climate
-from omnifer.core.road.offered import EVERY_KM, EVERY_M, stations_of
 from omnifer.core.road.profile import from_track
+from omnifer.core.road.stations import EVERY_KM, EVERY_M, stations_of
 
 MAY = dt.date(2027, 5, 1)
 

@@ -1,0 +1,78 @@
+"""Places of the gazetteer beside a road: as stops that it proposes, and as names for where one is."""
+
+import math
+from collections.abc import Sequence
+from functools import lru_cache
+
+from omnifer.core.model.offered import OfferedStop, Perhaps
+from omnifer.core.model.road import Stop
+from omnifer.core.road.profile import Profile
+from omnifer.core.road.symbols import NEAREST_DETOUR_KM
+from omnifer.core.world import expected, places
+from omnifer.core.world.places import Place
+
+BESIDE_KM = 2.0
+"""So far from the road a place is proposed [km]; practice."""
+SAME_PLACE_KM = 1.5
+"""A stop of the rider's so near is this place [km]; practice."""
+MOST_PROPOSED = 2000
+"""Beyond so many only the larger ones are proposed."""
+
+
+@lru_cache(maxsize=4)
+def places_beside(nodes: Profile) -> tuple[tuple[Place, float, float], ...]:
+    """The places along a road in its order, quarters of larger ones left out: each with its kilometre and how far off it lies.
+
+    Kept for the roads last asked for; none where the road was typed.
+    """
+    if nodes.lat_deg is None or nodes.lon_deg is None:
+        return ()
+    found = places.beside(nodes.lat_deg, nodes.lon_deg, BESIDE_KM)
+    whole = [place for place, _, _ in found]
+    large = sorted((p for p in whole if p.people >= LARGE_PEOPLE), key=lambda p: -p.people)
+    kept = [(p, float(nodes.km[at]), off) for p, at, off in found if not places.part_of_larger(p, large)]
+    if len(kept) > MOST_PROPOSED:
+        kept = sorted(kept, key=lambda one: -one[0].people)[:MOST_PROPOSED]
+    return tuple(sorted(kept, key=lambda one: one[1]))
+
+
+LARGE_PEOPLE = 5_000
+"""Smaller places have no quarters; practice."""
+
+
+def offered_stops(profile: Profile, stops: Sequence[Stop]) -> list[OfferedStop]:
+    """What lies along the road and is no stop yet, as stops with what their size lets one expect."""
+    used = {stop.id for stop in stops}
+    found = []
+    for place, at_km, off_km in places_beside(profile.nodes):
+        if any(abs(stop.at_km - at_km) <= SAME_PLACE_KM for stop in stops):
+            continue
+        identifier = _free(f"place-{round(at_km)}", used)
+        used.add(identifier)
+        # One is in a town as soon as its houses are reached.
+        off = max(off_km - math.sqrt(place.people / (math.pi * places.PEOPLE_PER_KM2)), 0)
+        stop = Stop.model_validate({
+            "id": identifier, "name": place.name, "at_km": round(at_km, 2),
+            "detour_km": round(off, 1) if off >= NEAREST_DETOUR_KM else 0, **expected.parts_of(place.people),
+        })  # fmt: skip
+        perhaps = tuple(Perhaps(words=row.words, chance=round(chance, 2)) for row, chance in expected.perhaps(stop))
+        found.append(OfferedStop(
+            stop=stop, country=place.country, off_km=round(off, 1), counted=tuple(expected.counted(stop)), perhaps=perhaps,
+            source=places.SOURCE,
+        ))  # fmt: skip
+    return found
+
+
+def _free(stem: str, used: set[str]) -> str:
+    return next(name for n in range(len(used) + 1) if (name := stem if n == 0 else f"{stem}-{n}") not in used)
+
+
+def spot(profile: Profile, stops: Sequence[Stop], km: float) -> tuple[str, float] | None:
+    """What a spot on the road is called by: the last place or stop that was passed, and how far behind it lies [km]; None where
+    nothing with a name was passed."""
+    named = [(at, place.name) for place, at, _ in places_beside(profile.nodes) if at <= km]
+    named += [(stop.at_km, stop.name) for stop in stops if stop.at_km <= km]
+    if not named:
+        return None
+    at, name = max(named)
+    return name, km - at
