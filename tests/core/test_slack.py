@@ -241,7 +241,8 @@ def test_a_pass_under_snow_is_asked_about_before(start, top_m, shut):
 def test_heat_is_judged_by_its_worst_and_by_its_days_and_its_figures_give_its_number(high_c, damp_pct, days, grade):
     """Dry 40 degrees are borne two days, not eight; damp ones are extreme danger at once. The index itself is checked in references."""
     month = MonthNormals(mean_max_c=high_c, mean_min_c=26, spread_max_c=0, humidity_pct=damp_pct)
-    stations = (Station(id="w", name="W", at_km=100, elevation_m=0, months=(month,) * 12),)
+    places = (100, 350)  # where none is near, the published climate holds
+    stations = tuple(Station(id=f"w{km}", name="W", at_km=km, elevation_m=0, months=(month,) * 12) for km in places)
     (hot,) = found("hot_day", riding(length_km=60 * days - 20, stations=stations))
     figures = hot.reason.figures | hot.sentence.figures
     felt = float(heat_index(figures["high"].value, 100 * figures["damp"].value))
