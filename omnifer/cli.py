@@ -42,7 +42,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     parser.add_argument("--version", action="version", version=f"Omnifer {__version__}")
     commands = parser.add_subparsers(dest="command", required=True)
     for name, words, *wanted in (
-        ("road", "Distance, climb, points, waypoints and climate along a GPX file.", "FILE.gpx"),
+        ("road", "Distance, climb, points, waypoints, places and climate along a track file.", "FILE"),
         ("climate", "The climate of a place month by month, from the shipped grid.", "LAT", "LON", "HEIGHT"),
         ("assess", "The assessment of a bundle.", "BUNDLE"),
         ("propose", "A proposed load for a bundle: the same bundle gives the same bytes.", "BUNDLE"),

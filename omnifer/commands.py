@@ -18,15 +18,15 @@ from omnifer.core.road.stations import stations_of
 from omnifer.core.world.climate import stations_at
 from omnifer.core.world.places import name_near
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
-from omnifer.formats.gpx import read_gpx
 from omnifer.formats.kit_csv import read_kit_csv
 from omnifer.formats.problem import InputProblem
+from omnifer.formats.tracks import read_track
 from omnifer.formats.workbook import sheets_of
 
 
 def road(path: str) -> dict[str, Any]:
-    """Distance, climb, points and waypoints of a GPX file."""
-    found = read_gpx(_read(path))
+    """Distance, climb, points and waypoints of a track file: GPX, GeoJSON, FIT, TCX, KML or KMZ."""
+    found = read_track(_read(path))
     try:
         profile = from_track(found.track)
     except ValueError as error:

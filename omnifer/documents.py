@@ -15,6 +15,7 @@ from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.road import days
 from omnifer.drawn import stages_drawn
 from omnifer.formats.bundle import bundle_schema
+from omnifer.formats.tracks import SUFFIXES
 from omnifer.from_memory import ledger
 from omnifer.glossary import glossary
 
@@ -48,6 +49,8 @@ def bounds(schema: dict[str, Any]) -> str:
     return "\n".join([*lines, "} as const", "", "/** Distances along the road that gestures ask for [km]. */",
                       "export const NEAR = {", *near, "} as const", "",
                       "/** What a stove burns. */", "export const FUEL_WORDS = {", *fuels, "} as const", "",
+                      "/** What files of a road are called. */",
+                      f"export const TRACK_FILES = [{', '.join(repr(suffix) for suffix in SUFFIXES)}]", "",
                       "/** Standard deviations to each side that hold nine of ten. */",
                       f"export const NINE_IN_TEN = {NINE_IN_TEN:g}", ""])  # fmt: skip
 

@@ -12,10 +12,10 @@ from omnifer.core.road.climate import months_at
 from omnifer.core.road.outlook import compare
 from omnifer.core.voyage import play
 from omnifer.formats import tracks
-from omnifer.formats.gpx import read_ride
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.stations import read_station
 from omnifer.formats.stops_csv import StopsPreview, read_stops_csv
+from omnifer.formats.tracks import read_recording
 from omnifer.jobs.apart import apart
 from omnifer.office import shapes
 from omnifer.outside.weather import Asked, OutlookTrouble
@@ -150,7 +150,7 @@ def learn_pace(tour_id: str) -> Response:
     """The power and pauses of a recorded ride; nothing is taken."""
     stored = desk().tours.read(tour_id)
     content = uploaded()
-    track, seconds = apart(len(content), read_ride, content)
+    track, seconds = apart(len(content), read_recording, content)
     profile = desk().profile(stored)
     rider_id = form(shapes.RideUpload).rider
     index = next((i for i, rider in enumerate(stored.sheet.riders) if rider.id == rider_id), 0)

@@ -264,15 +264,16 @@ def read_ride(content: bytes) -> tuple[Track, NDArray[np.float64]]:
     reader = _parsed(content, timed=True)
     if len(reader.lat) < 2:
         raise InputProblem("The file has no recorded track", "", "Bring the recording of a ride, not a planned route.")
-    stamps = [t.replace("Z", "").split("+")[0][:19] for t in reader.times]
-    known = [bool(re.fullmatch(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d", t)) for t in stamps]
-    seconds = np.array([_second(t) if ok else math.nan for t, ok in zip(stamps, known, strict=True)])
+    seconds = np.array([second_of(time) for time in reader.times])
     track = Track(lat_deg=tuple(reader.lat), lon_deg=tuple(reader.lon), elevation_m=tuple(reader.height))
     return track, seconds
 
 
-def _second(stamp: str) -> float:
-    """A time of the form 2027-05-01T10:00:00 as seconds since 1970; not-a-number where there is none such."""
+def second_of(text: str) -> float:
+    """A time of the form 2027-05-01T10:00:00Z as seconds since 1970; not-a-number where there is none such."""
+    stamp = text.replace("Z", "").split("+")[0][:19]
+    if not re.fullmatch(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d", stamp):
+        return math.nan
     try:
         return dt.datetime.fromisoformat(stamp).replace(tzinfo=dt.UTC).timestamp()
     except ValueError:

@@ -1,13 +1,19 @@
 """Tracks of any kind: read by their content, joined, reversed, trimmed."""
 
-from collections.abc import Sequence
+import re
+from collections.abc import Callable, Sequence
 
 import numpy as np
+from numpy.typing import NDArray
 
 from omnifer.core.model.road import Part, Track
 from omnifer.core.physics.geodesy import segment_lengths
+from omnifer.formats.fit import read_fit_file
 from omnifer.formats.geojson import read_geojson
-from omnifer.formats.gpx import FoundRoad, Tell, jumps, nobody, read_gpx
+from omnifer.formats.gpx import FoundRoad, Tell, jumps, nobody, read_gpx, read_ride
+from omnifer.formats.kml import read_kml, read_kmz
+from omnifer.formats.points import Points
+from omnifer.formats.tcx import read_tcx
 
 
 def read_tracks(contents: Sequence[bytes], tell: Tell) -> FoundRoad:
@@ -22,9 +28,38 @@ def read_tracks(contents: Sequence[bytes], tell: Tell) -> FoundRoad:
 
 
 def read_track(content: bytes, tell: Tell = nobody) -> FoundRoad:
-    """A track file, GPX or GeoJSON by its first character. Raises InputProblem."""
-    head = content[:64].lstrip(b"\xef\xbb\xbf \t\r\n")
-    return read_geojson(content) if head[:1] in (b"{", b"[") else read_gpx(content, tell)
+    """A track file, by what stands in it: GPX, GeoJSON, FIT, TCX, KML or KMZ. Raises InputProblem."""
+    kind = kind_of(content)
+    if kind in RECORDERS:
+        return RECORDERS[kind](content, tell).road()
+    return read_geojson(content) if kind == "geojson" else read_gpx(content, tell)
+
+
+def read_recording(content: bytes) -> tuple[Track, NDArray[np.float64]]:
+    """A recorded ride of any kind: its points and their times [s], not-a-number where there is none. Raises InputProblem."""
+    kind = kind_of(content)
+    return RECORDERS[kind](content, nobody).ride() if kind in RECORDERS else read_ride(content)
+
+
+RECORDERS: dict[str, Callable[[bytes, Tell], Points]] = {"fit": read_fit_file, "tcx": read_tcx, "kml": read_kml, "kmz": read_kmz}
+SUFFIXES = (".gpx", ".fit", ".tcx", ".kml", ".kmz", ".geojson", ".json")
+"""What files of a road are called."""
+ROOTS = re.compile(rb"<(?:[\w.-]+:)?(gpx|TrainingCenterDatabase|kml)[\s>/]")
+LOOKED_AT = 4096
+"""Of the begin of a file, to know what it is [bytes]."""
+
+
+def kind_of(content: bytes) -> str:
+    """What kind of track file this is, by its content; what is no other is taken for GPX, whose reader says what is wrong."""
+    head = content[:LOOKED_AT].lstrip(b"\xef\xbb\xbf \t\r\n")
+    if content[8:12] == b".FIT":
+        return "fit"
+    if head[:2] == b"PK":
+        return "kmz"
+    if head[:1] in (b"{", b"["):
+        return "geojson"
+    root = ROOTS.search(head)
+    return {b"TrainingCenterDatabase": "tcx", b"kml": "kml"}.get(root[1] if root else b"", "gpx")
 
 
 def join(roads: list[FoundRoad]) -> FoundRoad:

@@ -95,7 +95,7 @@ def test_the_first_hour(size: tuple[int, int], empty_site: str, browser, complai
     first.get_by_role("link", name="Say where you ride").click()
 
     with page.expect_file_chooser() as chooser:
-        page.get_by_role("button", name="Bring a GPX track").click()
+        page.get_by_role("button", name="Bring a track").click()
     chooser.value.set_files(own_track(tmp_path))
     expect(page.get_by_text("points,").first).to_be_visible()
     page.get_by_role("button", name=re.compile("Cut the road by")).click()

@@ -52,7 +52,7 @@ def test_from_nothing_to_a_packing_card_by_keyboard(page: Page, site: str, tmp_p
         write_gpx("Way", demo_track().model_copy(update=_first(4000)), [], []).replace("</gpx>", _segment() + "</gpx>")
     )
     with page.expect_file_chooser() as chooser:
-        tab_to(page, "Bring a GPX track")
+        tab_to(page, "Bring a track")
         page.keyboard.press("Enter")
     chooser.value.set_files(track)
     expect(page.get_by_text("points,").first).to_be_visible()

@@ -18,7 +18,9 @@ HOURS = np.linspace(0, 6, 25)
 
 def climate(high: float, low: float, humidity: float = 40) -> Climate:
     even = np.ones(HOURS.size)
-    return Climate(high * even, low * even, high * even, low * even, 0 * even, 0 * even, humidity * even, 0 * even, 0 * even, "typed")
+    return Climate(
+        high * even, low * even, high * even, low * even, 0 * even, 0 * even, humidity * even, 0 * even, 0 * even, "typed"
+    )
 
 
 def drunk_and_carried(high: float, low: float, riders=(RIDER,)):

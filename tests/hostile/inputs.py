@@ -9,6 +9,7 @@ from urllib.parse import quote
 from omnifer.core.model.tour import VERSION
 from tests.conftest import RIDER, small_tour, thing
 from tests.formats.test_gpx import LINE, gpx
+from tests.formats.test_recorders import BAD as RECORDERS
 
 HUGE = "1" + "0" * 400
 CHARACTERS = {
@@ -61,6 +62,7 @@ TRACKS = {
     "an encoding of several bytes": gpx(*LINE).replace(b"UTF-8", b"shift_jis"), "an encoding that is none": gpx(*LINE).replace(b"UTF-8", b"rot13"),
     "a ZIP": b"PK\x03\x04" + bytes(range(256)), "a picture": b"\x89PNG\r\n\x1a\n" + bytes(200),
 }  # fmt: skip
+TRACKS |= {f"recorder: {what}": content for what, (content, _) in RECORDERS.items() if "bomb" not in what}
 STATIONS = {
     "nothing": b"", "words": b"hello\nworld", "NUL": b"month;max;min\n" + b"1;\0;2\n" * 12, "a short year": b"month;max;min\n1;2;3", "epw": b"LOCATION,X\n" + b"1,2,3\n" * 20,
     "tmy3": b"1,2\nDate (MM/DD/YYYY),Time\n02/30/2027,24:60\n", "30 February": b"DATE,TMAX,TMIN\n" + b"2021-02-30,1,2\n" * 1200, "no figures": b"DATE,TMAX,TMIN\n" + b"2021-02-03,x,y\n" * 1200,
@@ -127,6 +129,8 @@ def _characters() -> Iterator[Input]:
         for path in (
             "/api/library?find={}",
             "/api/library?kit={}",
+            "/api/places?called={}",
+            "/api/climate?lat=45&lon=7&name={}",
             "{{tour}}/places?things={}",
             "{{tour}}/mends?finding={}",
             "{{tour}}/things/tent/why?carrier={}",

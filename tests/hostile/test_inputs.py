@@ -26,7 +26,7 @@ def asked(client, tour: str, given):
 
 READERS = {
     "track": ("omnifer.formats.tracks.read_tracks", "{tour}/track"), "laid": ("omnifer.api.diary.read_track", "/diary/track"),
-    "station": ("omnifer.api.roads.read_station", "/stations"), "ride": ("omnifer.api.roads.read_ride", "/pace"),
+    "station": ("omnifer.api.roads.read_station", "/stations"), "ride": ("omnifer.api.roads.read_recording", "/pace"),
     "bundle": ("omnifer.api.tours.read_bundle", "/api/tours/bundle"), "kit": ("omnifer.api.kit.read_kit_csv", "/kit/preview"),
     "stops": ("omnifer.api.roads.read_stops_csv", "/stops/preview"),
 }  # fmt: skip

@@ -310,5 +310,8 @@ export const FUEL_WORDS = {
   alcohol: 'alcohol',
 } as const
 
+/** What files of a road are called. */
+export const TRACK_FILES = ['.gpx', '.fit', '.tcx', '.kml', '.kmz', '.geojson', '.json']
+
 /** Standard deviations to each side that hold nine of ten. */
 export const NINE_IN_TEN = 1.645

@@ -1,4 +1,5 @@
 /** Where one is: typed, or by a recorded ride. */
+import { TRACK_FILES } from '../../api/bounds'
 import { FileButton, Section } from '../../ui/controls'
 import { Measure } from '../../ui/fields'
 
@@ -11,7 +12,7 @@ export function Where({ km, onKm, onTrack }: { km: number; onKm: (km: number) =>
       <Section as="h3">Where am I</Section>
       <Measure label="Kilometre of the road" value={km} quantity="distance" decimals={1} onChange={onKm} />
       <p style={{ marginTop: 8 }}>
-        <FileButton accept={['.gpx', '.fit', '.tcx', 'application/gpx+xml']} onFile={onTrack}>
+        <FileButton accept={TRACK_FILES} onFile={onTrack}>
           Lay a recorded ride on the road
         </FileButton>
       </p>

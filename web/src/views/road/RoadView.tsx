@@ -1,6 +1,7 @@
 /** The road: bring a track or type days, cut it into days, set what each stop supplies, say the weather. */
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { TRACK_FILES } from '../../api/bounds'
 import styled from 'styled-components'
 import { useDesk, useWork } from '../../api/tour'
 import { Ribbon } from '../../instruments/Ribbon'
@@ -155,12 +156,8 @@ function TheRoad({ lane, onLane, onOpen }: { lane: Lane; onLane: (lane: Lane) =>
       <Section>Road</Section>
       <RoadFigures />
       <Row $min={130}>
-        <FileButton
-          wanted={!assessment.road}
-          accept={['.gpx', '.geojson', '.json', 'application/gpx+xml', 'application/geo+json']}
-          onFiles={(files) => void bringTrack(files)}
-        >
-          {busy === 'Reading the track' ? 'Reading …' : tour.has_track ? 'Another track' : 'Bring a GPX track'}
+        <FileButton wanted={!assessment.road} accept={TRACK_FILES} onFiles={(files) => void bringTrack(files)}>
+          {busy === 'Reading the track' ? 'Reading …' : tour.has_track ? 'Another track' : 'Bring a track'}
         </FileButton>
         {tour.has_track ? (
           <Button onPress={() => onOpen('shaping')}>Track and pace</Button>

@@ -1,12 +1,11 @@
 /** What can be done to a track: join, turn round, trim; and learning the rider's own pace from a recorded ride. */
 import { useState } from 'react'
+import { TRACK_FILES } from '../../api/bounds'
 import { api, type LearnedPace, Problem } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Dialog } from '../../ui/Dialog'
 import { Actions, Button, FileButton, Muted, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
-
-const TRACKS = ['.gpx', '.geojson', '.json', 'application/gpx+xml', 'application/geo+json']
 
 export function TrackTools({ onClose }: { onClose: () => void }) {
   const { sheet, assessment, bringTrack, ask, change, tour } = useDesk()
@@ -33,7 +32,7 @@ export function TrackTools({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Track and pace" open onClose={onClose} wide>
       <Row $min={200}>
-        <FileButton accept={TRACKS} onFiles={(files) => void bringTrack(files, true).then((ok) => ok && onClose())}>
+        <FileButton accept={TRACK_FILES} onFiles={(files) => void bringTrack(files, true).then((ok) => ok && onClose())}>
           Join files on at the end
         </FileButton>
         <Button onPress={() => void ask('Turning round', (id, revision) => api.shapeTrack(id, revision, 'reverse')).then((ok) => ok && onClose())}>
@@ -61,11 +60,11 @@ export function TrackTools({ onClose }: { onClose: () => void }) {
           }}
           options={sheet.riders.map((r) => ({ id: r.id, text: r.name }))}
         />
-        <FileButton accept={['.gpx']} onFile={learn}>
+        <FileButton accept={TRACK_FILES} onFile={learn}>
           From a recorded ride
         </FileButton>
       </Row>
-      <Muted>A GPX with times, ridden with about the load of this tour.</Muted>
+      <Muted>A recording with times (GPX, FIT, TCX, KML), ridden with about the load of this tour.</Muted>
       {trouble && (
         <p role="alert">
           <b>{trouble}</b>
