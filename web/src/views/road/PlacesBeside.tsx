@@ -8,7 +8,6 @@ import { Dialog } from '../../ui/Dialog'
 import { Actions, Button, Muted } from '../../ui/controls'
 import { Choice } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
-import { Sheet } from '../../ui/sheet'
 
 const ALL = 'all'
 /** So many of what a place may have are told in its line. */
@@ -52,24 +51,11 @@ export function PlacesBeside({ offered, onClose, onTake }: { offered: OfferedSto
           })),
         ]}
       />
-      <div style={{ maxHeight: '46vh', overflowY: 'auto' }}>
-        <Ticks>
-          <thead>
-            <tr>
-              <th>Take</th>
-              <th className="n">At</th>
-              <th>Place</th>
-              <th className="n">People</th>
-              <th className="wide">Counted on; perhaps</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((place) => (
-              <PlaceRow key={place.stop.id} place={place} taken={!left.has(place.stop.id)} onToggle={toggle} />
-            ))}
-          </tbody>
-        </Ticks>
-      </div>
+      <Lines aria-label="Places">
+        {shown.map((place) => (
+          <PlaceLine key={place.stop.id} place={place} taken={!left.has(place.stop.id)} onToggle={toggle} />
+        ))}
+      </Lines>
       {!shown.length && <p>No place lies there.</p>}
       <Actions>
         <Button onPress={() => setLeft(new Set(taken.length ? shown.map(({ stop }) => stop.id) : []))}>
@@ -84,37 +70,60 @@ export function PlacesBeside({ offered, onClose, onTake }: { offered: OfferedSto
   )
 }
 
-const Ticks = styled(Sheet)`
-  input[type='checkbox'] {
-    width: 22px;
-    height: 22px;
-    margin: 4px 8px;
+const Lines = styled.ul`
+  list-style: none;
+  margin: 8px 0;
+  padding: 0;
+  max-height: 46vh;
+  overflow-y: auto;
+  border-top: 2px solid var(--ink);
+  li {
+    border-bottom: 1px solid var(--hair);
+  }
+  label {
+    display: grid;
+    grid-template-columns: 22px 64px minmax(0, 1fr);
+    gap: 0 10px;
+    padding: 5px 4px;
+    min-height: 44px;
+    cursor: pointer;
+  }
+  input {
+    width: 20px;
+    height: 20px;
+    margin: 1px 0;
     accent-color: var(--ink);
+    grid-row: span 2;
+  }
+  .at {
+    text-align: right;
+    font-variant-numeric: tabular-nums;
+  }
+  .has {
+    grid-column: 3;
+    font-size: var(--size-small);
+    color: var(--ink2);
   }
 `
 
-function PlaceRow({ place: { stop, counted, perhaps }, taken, onToggle }: { place: OfferedStop; taken: boolean; onToggle: (id: string) => void }) {
+function PlaceLine({ place: { stop, counted, perhaps }, taken, onToggle }: { place: OfferedStop; taken: boolean; onToggle: (id: string) => void }) {
   const units = useUnits()
   const maybe = perhaps.slice(0, PERHAPS).map((one) => `${one.words} ${units.show(one.chance, 'share', 0)}`)
   return (
-    <tr>
-      <td>
+    <li>
+      <label>
         <input type="checkbox" checked={taken} onChange={() => onToggle(stop.id)} aria-label={`Take ${stop.name}`} />
-      </td>
-      <td className="n">{units.show(stop.at_km, 'distance')}</td>
-      <td>
-        {stop.name}
-        {stop.detour_km > 0 && <Muted as="span"> {units.show(stop.detour_km, 'distance', 1)} off</Muted>}
-      </td>
-      <td className="n">{stop.people ? units.show(stop.people, 'count') : ''}</td>
-      <td>
-        {counted.length > 0 && `~ ${counted.join(', ')}`}
-        {maybe.length > 0 && (
-          <Muted as="span">
-            {counted.length > 0 && '; '}perhaps {maybe.join(', ')}
-          </Muted>
-        )}
-      </td>
-    </tr>
+        <span className="at">{units.show(stop.at_km, 'distance')}</span>
+        <span>
+          <b>{stop.name}</b>
+          {stop.people ? `, ${units.show(stop.people, 'count')} people` : ''}
+          {stop.detour_km > 0 && `, ${units.show(stop.detour_km, 'distance', 1)} off`}
+        </span>
+        <span className="has">
+          {counted.length > 0 && `~ ${counted.join(', ')}`}
+          {maybe.length > 0 && `${counted.length > 0 ? '; ' : ''}perhaps ${maybe.join(', ')}`}
+        </span>
+      </label>
+    </li>
   )
 }
