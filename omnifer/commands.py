@@ -31,7 +31,7 @@ def road(path: str) -> dict[str, Any]:
         profile = from_track(found.track)
     except ValueError as error:
         raise InputProblem(str(error)) from None
-    up, down = ascent(profile.elevation_m, ASCENT_THRESHOLD_M)
+    up, down = ascent(profile.elevation_m, ASCENT_THRESHOLD_M) if profile.has_heights else (0.0, 0.0)
     places = []
     for waypoint in found.waypoints:
         at = profile.nearest(waypoint.lat_deg, waypoint.lon_deg)

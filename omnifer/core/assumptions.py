@@ -38,7 +38,10 @@ def _left_open(tour: TourSheet, profile: Profile | None) -> Iterator[Assumption]
             source = "practice: a mild season"
         yield Assumption(name="Weather not known", value=value, source=source, said_at="weather")
     if profile is not None and not profile.has_heights:
-        yield Assumption(name="Heights not known", value=say("flat road"), source="the track has none", said_at="track")
+        value = say("as high as the land on the whole, and flat: climbs are missing")
+        yield Assumption(
+            name="Heights not known", value=value, source="Recommendation ITU-R P.1511-2; the track has none", said_at="track"
+        )
     if profile is not None and not tour.road.zones:
         names = clocks_of(tour.road, profile).names
         value = say("{zones}", zones=", ".join(dict.fromkeys(names))) if names else say("none: a typed road has no sun")

@@ -62,7 +62,11 @@ def test_their_width_goes_into_the_night_to_plan_for():
 
 def test_where_heights_are_missing_they_lie_as_high_as_the_land():
     """The road to Lhasa, 3,650 m: at sea level it would be 24 K warmer."""
-    found = stations_of(road_over(None, lon=(91.2, 91.0), lat=29.65), Road())
+    road = road_over(None, lon=(91.2, 91.0), lat=29.65)
+    assert not road.has_heights
+    assert road.elevation_m.min() > 3500
+    assert (road.climb(0, road.km.size, 4.0), np.ptp(road.gradient)) == ((0.0, 0.0), 0)
+    found = stations_of(road, Road())
     assert found[0].elevation_m > 3500
     assert found[0].months[0].mean_min_c < -8
 

@@ -71,7 +71,7 @@ def test_odd_files_are_read(case):
     found = read_gpx(ODD[case])
     road = from_track(found.track)
     assert 2.2 < road.length_km < 2.8
-    assert road.elevation_m.max() < 400
+    assert road.elevation_m.max() < 400 or not road.has_heights
     assert (
         case in ("no heights", "a 0/0 island", "a 9 km spike", "heights in words", "positions missing", "route only")
     ) == bool(found.remarks)

@@ -12,6 +12,7 @@ from omnifer.core.model.assessment import ProfileLine
 from omnifer.core.model.quantities import LONGEST_ROAD_KM
 from omnifer.core.model.road import Track, TypedDay
 from omnifer.core.physics import geodesy
+from omnifer.core.world.cells import heights_at
 
 if TYPE_CHECKING:
     from scipy.spatial import cKDTree
@@ -30,6 +31,8 @@ KM_PER_DEGREE = 111.2
 """Of latitude, near enough for finding the closest point [km]."""
 STEEPEST = 0.30
 """Gradients beyond this are noise."""
+LAND_EVERY = 40
+"""Points from one look at the height of the land to the next: a kilometre."""
 ROLLING_M = 200.0
 """Height of a hill in a typed day whose highest and lowest points are not given [m]; practice."""
 
@@ -58,7 +61,12 @@ class Profile:
         return (pairs // 1000 - 1000) / 1000, (pairs % 1000 - 100) * 100.0, cell
 
     def climb(self, first: int, last: int, threshold_m: float) -> tuple[float, float]:
-        """Ascent and descent between two points, the last not among them [m]; kept, for most days stay where they are."""
+        """Ascent and descent between two points, the last not among them [m]; kept, for most days stay where they are.
+
+        Nothing where the heights are those of the land on the whole: it says nothing of the climbs of a road.
+        """
+        if not self.has_heights:
+            return 0.0, 0.0
         asked = (first, last, threshold_m)
         if asked not in self._climbs:
             self._climbs[asked] = geodesy.ascent(self.elevation_m[first:last], threshold_m)
@@ -194,6 +202,7 @@ def from_track(track: Track) -> Profile:
     """The profile of a raw track.
 
     Distance is taken on the ellipsoid; repeated points are dropped; missing heights are bridged by straight lines.
+    A track without any is as high as the land on the whole, and flat.
     Raises ValueError where the track has no length, or one that no road has.
     """
     lat, lon = np.array(track.lat_deg), np.array(track.lon_deg)
@@ -208,17 +217,26 @@ def from_track(track: Track) -> Profile:
     _bounded(along[-1] / 1000)
     grid = np.linspace(0.0, along[-1], max(round(along[-1] / STEP_M), 1) + 1)
     has_heights = bool(known.any())
-    raw = np.interp(grid, everywhere[known], heights[known]) if has_heights else np.zeros(grid.size)
-    smoothed = geodesy.smooth(raw, HEIGHT_WINDOW)
     unwrapped = np.unwrap(lon, period=360.0)
+    lats, lons = np.interp(grid, along, lat), (np.interp(grid, along, unwrapped) + 180) % 360 - 180
+    if has_heights:
+        smoothed = geodesy.smooth(np.interp(grid, everywhere[known], heights[known]), HEIGHT_WINDOW)
+    else:
+        smoothed = _of_the_land(lats, lons)
     return Profile(
         km=grid / 1000,
         elevation_m=smoothed,
-        gradient=_slopes(smoothed, float(grid[1])),
-        lat_deg=np.interp(grid, along, lat),
-        lon_deg=(np.interp(grid, along, unwrapped) + 180) % 360 - 180,
+        gradient=_slopes(smoothed, float(grid[1])) if has_heights else np.zeros(grid.size),
+        lat_deg=lats,
+        lon_deg=lons,
         has_heights=has_heights,
     )
+
+
+def _of_the_land(lat: Array, lon: Array) -> Array:
+    """As high as the land is along a road on the whole, for tracks without heights; at sea 0 [m]."""
+    looked = np.unique(np.append(np.arange(0, lat.size, LAND_EVERY), lat.size - 1))
+    return np.asarray(np.interp(np.arange(lat.size), looked, np.nan_to_num(heights_at(lat[looked], lon[looked]))))
 
 
 def _bounded(length_km: float) -> None:

@@ -90,6 +90,33 @@ def normals_at(lat_deg: ArrayLike, lon_deg: ArrayLike, elevation_m: ArrayLike | 
     See SOURCE; between the four cells around a place straight lines, cells of sea left out; ISO 2533 for the fall with height.
     """
     lat, lon = (np.atleast_1d(np.asarray(v, dtype=float)) for v in (lat_deg, lon_deg))
+    numbers, weights = _corners(lat, lon)
+    cells = _table()[numbers]
+
+    def here(values: Array) -> Array:
+        return np.asarray(np.einsum("cp...,cp->p...", values, weights))
+
+    base = cells["height_m"].astype(float)
+    cells_m = here(base)
+    height = cells_m if elevation_m is None else np.broadcast_to(np.asarray(elevation_m, dtype=float), cells_m.shape)
+    months = cells["mean_dc"][..., None] / 10 + cells["month"] * MONTH_STEP_K - LAPSE_K_PER_M * (height - base)[..., None]
+    return Normals(
+        mean_c=here(months).T, rain_mm=here(unpack_rain(cells["rain"])).T, elevation_m=height, height_m=cells_m,
+        rough_m=here(cells["rough"] * ROUGH_STEP_M), sea=1 - _share_of_land(lat, lon),
+    )  # fmt: skip
+
+
+def heights_at(lat_deg: Array, lon_deg: Array) -> Array:
+    """Mean height of the land about places, shape (places,) [m]; not-a-number at sea. See `normals_at`."""
+    numbers, weights = _corners(lat_deg, lon_deg)
+    return np.asarray(np.einsum("cp,cp->p", _table()["height_m"][numbers].astype(float), weights))
+
+
+def _corners(lat: Array, lon: Array) -> tuple[NDArray[np.intp], Array]:
+    """The four cells around each place as rows of the table, and how much each counts, shape (4, places).
+
+    Cells of sea do not count; where all four are sea the weights are not-a-number.
+    """
     land, number = _land()
     y, x = (90 - lat) * PER_DEGREE, (lon % 360) * PER_DEGREE
     north, west = np.clip(np.floor(y).astype(int), 0, LAND_ROWS - 2), np.floor(x).astype(int) % COLUMNS
@@ -101,24 +128,12 @@ def normals_at(lat_deg: ArrayLike, lon_deg: ArrayLike, elevation_m: ArrayLike | 
     weights = (weights + 1e-6) * land[rows, columns]
     whole = weights.sum(axis=0)
     weights = np.divide(weights, whole, out=np.full_like(weights, np.nan), where=whole > 0)
-    cells = _table()[np.where(land[rows, columns], number[rows, columns], 0)]
-
-    def here(values: Array) -> Array:
-        return np.asarray(np.einsum("cp...,cp->p...", values, weights))
-
-    base = cells["height_m"].astype(float)
-    cells_m = here(base)
-    height = cells_m if elevation_m is None else np.broadcast_to(np.asarray(elevation_m, dtype=float), cells_m.shape)
-    months = cells["mean_dc"][..., None] / 10 + cells["month"] * MONTH_STEP_K - LAPSE_K_PER_M * (height - base)[..., None]
-    return Normals(
-        mean_c=here(months).T, rain_mm=here(unpack_rain(cells["rain"])).T, elevation_m=height, height_m=cells_m,
-        rough_m=here(cells["rough"] * ROUGH_STEP_M), sea=1 - _share_of_land(land, lat, x),
-    )  # fmt: skip
+    return np.where(land[rows, columns], number[rows, columns], 0).astype(np.intp), weights
 
 
-def _share_of_land(land: NDArray[np.bool_], lat: Array, x: Array) -> Array:
+def _share_of_land(lat: Array, lon: Array) -> Array:
     """Of the cells about each place [-]."""
-    reach = np.arange(-SEA_WINDOW, SEA_WINDOW + 1)
+    land, reach = _land()[0], np.arange(-SEA_WINDOW, SEA_WINDOW + 1)
     rows = np.clip(np.rint((90 - lat) * PER_DEGREE).astype(int)[:, None] + reach, 0, LAND_ROWS - 1)
-    columns = (np.rint(x).astype(int)[:, None] + reach) % COLUMNS
+    columns = (np.rint((lon % 360) * PER_DEGREE).astype(int)[:, None] + reach) % COLUMNS
     return np.asarray(land[rows[:, :, None], columns[:, None, :]].mean(axis=(1, 2)))

@@ -49,7 +49,10 @@ export function RoadFigures() {
       </div>
       <div>
         <dt>Highest</dt>
-        <dd>{units.show(facts.highest_m, 'elevation')}</dd>
+        <dd>
+          {!facts.has_heights && '~ '}
+          {units.show(facts.highest_m, 'elevation')}
+        </dd>
       </div>
       <div>
         <dt>Coldest night{guessed && ', a guess'}</dt>
