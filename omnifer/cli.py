@@ -1,4 +1,4 @@
-"""The same job without a browser: `omnifer road`, `climate`, `assess`, `propose`, `list`, `serve`, `backup`, `restore`."""
+"""The same job without a browser: `omnifer road`, `climate`, `assess`, `season`, `propose`, `list`, and serving and copying."""
 
 import argparse
 import json
@@ -45,6 +45,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         ("road", "Distance, climb, points, waypoints, places and climate along a track file.", "FILE"),
         ("climate", "The climate of a place month by month, from the shipped grid.", "LAT", "LON", "HEIGHT"),
         ("assess", "The assessment of a bundle.", "BUNDLE"),
+        ("season", "The same tour begun every second week of a year, in both directions.", "BUNDLE"),
         ("propose", "A proposed load for a bundle: the same bundle gives the same bytes.", "BUNDLE"),
         ("list", "What is understood of a list of things, a JSON object a row.", "FILE"),
     ):
@@ -63,7 +64,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if options.command in ("backup", "restore"):
         return copy(options.command, Path(options.path))
     # What a command needs is loaded with it: serving begins at once.
-    from omnifer.commands import assess_bundle, climate, list_things, propose_bundle, road
+    from omnifer.commands import assess_bundle, climate, list_things, propose_bundle, road, season
 
     if options.command == "list":
         try:
@@ -74,7 +75,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
             return BAD_INPUT
         return 0
     functions: dict[str, Callable[..., dict[str, Any]]]
-    functions = {"road": road, "climate": climate, "assess": assess_bundle, "propose": propose_bundle}
+    functions = {"road": road, "climate": climate, "assess": assess_bundle, "season": season, "propose": propose_bundle}
     try:
         answer = functions[options.command](*options.given)
     except (InputProblem, ValueError) as problem:

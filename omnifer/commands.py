@@ -15,6 +15,7 @@ from omnifer.core.physics.geodesy import ascent
 from omnifer.core.road.beside import offered_stops
 from omnifer.core.road.profile import from_track
 from omnifer.core.road.stations import stations_of
+from omnifer.core.season import season_of
 from omnifer.core.world.climate import stations_at
 from omnifer.core.world.places import name_near
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
@@ -74,6 +75,15 @@ def assess_bundle(path: str) -> dict[str, Any]:
     """The assessment of a bundle."""
     tour = read_bundle(_read(path))
     return assess(tour, profile_of(tour)).model_dump(mode="json")
+
+
+def season(path: str) -> dict[str, Any]:
+    """A bundle's tour begun every second week of a year, as planned and the other way."""
+    tour = read_bundle(_read(path))
+    profile = profile_of(tour)
+    if profile is None:
+        raise InputProblem("The tour has no road", "", "Bring a track or type the days first.")
+    return season_of(tour, profile).model_dump(mode="json")
 
 
 def propose_bundle(path: str) -> dict[str, Any]:

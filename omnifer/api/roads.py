@@ -6,6 +6,7 @@ from omnifer.api.desk import answer, body, desk, form, uploaded
 from omnifer.api.openapi import operation
 from omnifer.api.streams import errand
 from omnifer.core.model.offered import OfferedStops
+from omnifer.core.model.season import Season
 from omnifer.core.road import learn, reshape
 from omnifer.core.road.beside import offered_stops
 from omnifer.core.road.climate import months_at
@@ -93,6 +94,13 @@ def offered(tour_id: str) -> Response:
     stored = desk().tours.read(tour_id)
     profile = desk().profile(stored)
     return answer(OfferedStops(stops=offered_stops(profile, stored.sheet.road.stops) if profile else []))
+
+
+@blueprint.get("/api/tours/<tour_id>/season")
+@operation(gives=Season, problems=(404,))
+def season(tour_id: str) -> Response:
+    """The tour begun every second week of a year, as planned and the other way."""
+    return errand("season", tour_id, shapes.About())
 
 
 @blueprint.post("/api/tours/<tour_id>/stations")

@@ -1,6 +1,6 @@
 """Plays a tour over its road: the days, and what of each supply is on board where."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -15,7 +15,7 @@ from omnifer.core.road import arrivals, climate, days, light, pace, zones
 from omnifer.core.road.arrivals import Visit
 from omnifer.core.road.profile import Profile
 from omnifer.core.stages import PROFILE, RIDDEN, Reading, stage
-from omnifer.core.supplies import power, supplies_of, water
+from omnifer.core.supplies import food, power, supplies_of, water
 from omnifer.core.supplies.ride import Ride
 from omnifer.core.supplies.stock import vessels
 from omnifer.core.supplies.supply import THE_END, Supply
@@ -184,6 +184,29 @@ def _played(tour: TourSheet, profile: Profile, party: list[pace.RidingMass], hel
     return Voyage(
         profile, weather, here, ridden, stores_kg, watch, suns, warm, cold, plan, night_stops, visits, supplies, electric, ride,
         moments, stock, party,
+    )  # fmt: skip
+
+
+def begun_on(voyage: Voyage, tour: TourSheet) -> Voyage:
+    """The same days ridden in the same hours, begun on the date of another tour that differs in nothing else.
+
+    Weather, light, what is open and what is drunk and eaten are those of the date; pace, power and what is on board at each
+    moment are left as they were.
+    """
+    road, nodes, plan, start = tour.road, voyage.nodes, voyage.days, tour.start_date
+    day = plan.offset[plan.riding_day(nodes.km, leaving=False)].astype(float)
+    weather = climate.along(nodes, road, start, day, tour.practice)
+    suns = light.along(nodes, plan, start, voyage.clocks)
+    watch = replace(voyage.watch, start=start)
+    by_hour = _share_of_day(watch.along(), plan, nodes.km, suns)
+    warm = _between(weather.night_low_c, weather.day_high_c, by_hour)
+    visits = arrivals.visits(tuple(visit.stop for visit in voyage.visits.values()), watch, tour.practice)
+    before = voyage.ride
+    ride = Ride(tour, nodes, weather, warm, before.pace, plan, voyage.night_stops, visits, watch, suns, before.vessels)
+    supplies = voyage.supplies | {"water": water.plan(ride), "food": food.plan(ride)}
+    return replace(
+        voyage, climate=weather, light=suns, watch=watch, riding_c=warm, visits=visits, ride=ride, supplies=supplies,
+        cold_c=_between(weather.night_low_c, weather.mean_max_c, by_hour),
     )  # fmt: skip
 
 

@@ -9,10 +9,12 @@ from pydantic import BaseModel
 from omnifer.core.load.settle import load_proposals
 from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.road import TypedDay
+from omnifer.core.model.season import Season
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.ranking import rank
 from omnifer.core.road.profile import Profile
 from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
+from omnifer.core.season import season_of
 from omnifer.core.sensitivity import effect_of
 from omnifer.core.worth import compare, compare_loads, price, tried
 from omnifer.formats import tracks
@@ -130,6 +132,11 @@ def trial(errand: Errand) -> BaseModel:
     return tried(sheet, checked(changed if errand.asked.mend is None else mended(changed, errand.asked.mend)), road)
 
 
+def season(tour: TourSheet, road: Profile | None) -> Season:
+    """When to go; no starts where there is no road or nobody rides."""
+    return season_of(tour, road) if road and tour.riders else Season(starts=[], leaves_out=[])
+
+
 def about(kind: str, question: Callable[[TourSheet, Profile | None, str], BaseModel]) -> Kind:
     """A question about something of a tour, by its key."""
 
@@ -150,6 +157,9 @@ KINDS = {
     "price": about("thing", price),
     "assumption": about("default", effect_of),
     "ranking": about("tour", lambda tour, road, _: rank(tour, road)),
+    "season": about(
+        "tour", lambda tour, road, _: season_of(tour, road) if road and tour.riders else Season(starts=[], leaves_out=[])
+    ),
     "rigs": about("tour", lambda tour, road, _: shapes.Rigs(rigs=compare(tour, road))),
     "loads": about("tour", lambda tour, road, _: shapes.Loads(loads=compare_loads(tour, road))),
 }

@@ -6,6 +6,7 @@ import threading
 import pytest
 from werkzeug.serving import make_server
 
+from omnifer.core.model.road import Road
 from omnifer.devices.weather_service import create_service
 from omnifer.formats.gpx import write_gpx
 from tests.conftest import small_tour, thing
@@ -173,3 +174,11 @@ def test_the_world_is_asked_by_name_and_by_place(client):
     for asked in ("lat=91&lon=0&name=x", "lat=a&lon=0&name=x", "lon=0&name=x", "lat=40&lon=-40&name=x", "lat=nan&lon=0&name=x"):
         refused = client.get(f"/api/climate?{asked}")
         assert (refused.status_code, bool(refused.json["mend"])) == (422, True), asked
+
+
+def test_a_season_is_told_and_an_empty_tour_has_none(client, tours):
+    path = f"/api/tours/{tours.create(straight(100, (stop(20, water='reliable'),))).id}"
+    starts = client.get(f"{path}/season").json["starts"]
+    assert [start["way"] for start in starts] == ["as_planned"] * 26 + ["reversed"] * 26
+    empty = f"/api/tours/{tours.create(small_tour(thing('tent'), road=Road())).id}"
+    assert client.get(f"{empty}/season").json["starts"] == []

@@ -253,3 +253,15 @@ def test_a_bare_track_is_asked_nothing_that_its_place_tells(road: Page, tmp_path
     road.get_by_role("button", name=re.compile("^Mariazell, Austria")).click()
     expect(road.get_by_role("listitem").filter(has_text="Mariazell, 47")).to_contain_text("±")
     expect(road.get_by_role("button", name="Undo: Take the climate of Mariazell")).to_be_visible()
+
+
+def test_another_season_is_looked_at_and_taken(road: Page):
+    tab(road, "When to go")
+    leave = road.get_by_role("slider", name="Leave on")
+    leave.press("ArrowRight")
+    expect(road.get_by_text("April 26, 2027").or_(road.get_by_text("26 April 2027"))).to_be_visible()
+    expect(road.get_by_role("img", name=re.compile("^Coldest night from .* over the year"))).to_be_visible()
+    clean(road, "when to go")
+    road.get_by_role("button", name="Leave then").click()
+    expect(road.get_by_role("button", name="Undo: Leave on another day")).to_be_visible()
+    expect(road.get_by_label("Leave on", exact=True).first).to_have_value("2027-04-26")

@@ -11,10 +11,8 @@ from omnifer.core.model.assessment import Day
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.physics.boiling import boiling_point, cooks_longer
-from omnifer.core.road.climate import months_at
-from omnifer.core.road.normals import smooth_year
+from omnifer.core.road.snow import FREEZES_C, SNOW_DAYS, air_before, passes_of
 from omnifer.core.sentence import celsius, joined, km, metres, number, say, tenths
-from omnifer.core.stages import PROFILE, Reading, stage
 
 Array = NDArray[np.float64]
 HIGH_M, STEP_M, REST_M = 3000.0, 500.0, 1000.0
@@ -26,35 +24,18 @@ FELT_M = 2500.0
 LEAP_M = 1000.0
 """So much higher than the night before is more than a matter of headaches [m]; practice."""
 
-PASS_M, STANDS_OUT_M = 1500.0, 400.0
-"""A pass so high, and so high above the road on both its sides, may be shut by snow; lower roads are kept open [m]; practice."""
-SNOW_DAYS, FREEZES_C = 60, 0.0
-"""Snow lies where the air of so many days is on average no warmer [d, °C]; practice. By normals of mountain stations, from
-memory, it lies at 2,750 m in the Alps until the middle of June, when a road there opens."""
-
-
-@stage(PROFILE)
-def tops(at: Reading) -> list[tuple[float, float]]:
-    """The passes of a high road: where they are, and how high [km, m]."""
-    road = at.profile
-    if road is None or float(road.elevation_m.max()) < PASS_M:
-        return []
-    from scipy.signal import find_peaks  # a fifth of a second that only high roads cost
-
-    found = find_peaks(road.elevation_m, height=PASS_M, prominence=STANDS_OUT_M)[0].tolist()
-    return [(float(road.km[top]), float(road.elevation_m[top])) for top in found]
-
 
 @Spec("pass_shut", "safe", "strands")
-@looks_at("voyage", "days", "road", tops)
+@looks_at("voyage", "days", "road")
 def passes(s: Situation) -> Iterator[Draft]:
     """Passes over which the road goes while snow lies there, by the season's usual air; typed weather says nothing of the weeks
     before."""
-    if s.voyage is None or not s.voyage.profile.has_heights or s.voyage.climate.source in ("typed", "default"):
+    if s.voyage is None or s.voyage.climate.source in ("typed", "default"):
         return
-    for at_km, high in s.at[tops]:
+    profile = s.voyage.profile
+    for at_km, high in passes_of(profile):
         day = s.days[s.voyage.day_of(at_km) - 1]
-        year = np.roll(_air_before(s, at_km), 1 - day.date.timetuple().tm_yday)
+        year = np.roll(air_before(profile, s.tour.road, at_km), 1 - day.date.timetuple().tm_yday)
         air = float(year[0])
         if air >= FREEZES_C:
             continue
@@ -72,15 +53,6 @@ def passes(s: Situation) -> Iterator[Draft]:
             place=say("day {day}, {km}", day=number(day.number), km=km(at_km)), size=-air, at_km=at_km, day=day.number,
             cause="snow", case=say("{at} on day {day}", at=metres(high), day=number(day.number)), about=f"{round(at_km)}",
         )  # fmt: skip
-
-
-def _air_before(s: Situation, at_km: float) -> Array:
-    """Usual air, on average of the weeks before each day of the year, where the road is at a kilometre, shape (365,) [°C]."""
-    assert s.voyage is not None
-    months = months_at(s.voyage.profile, s.tour.road, at_km)
-    mean = np.array([(month.mean_max_c + month.mean_min_c) / 2 for month in months])
-    weeks = np.arange(365.0)[:, None] - np.arange(1, SNOW_DAYS + 1)
-    return np.asarray(smooth_year(weeks, mean).mean(axis=1))
 
 
 def _date(date: dt.date) -> str:

@@ -9,6 +9,7 @@ import type { components, paths } from './schema'
 type Schemas = components['schemas']
 export type Assessment = Schemas['Assessment']
 export type OfferedStop = Schemas['OfferedStop']
+export type SeasonStart = Schemas['Start']
 export type NamedPlace = Schemas['NamedPlace']
 export type Assumption = Schemas['Assumption']
 export type Bike = Schemas['Bike-Output']
@@ -267,6 +268,7 @@ export const api = {
   previewStops: (id: string, text: string) => taken(client.POST('/api/tours/{tour_id}/stops/preview', { ...at(id), body: { text } })),
   importStops: (id: string, revision: number, text: string, replace: boolean) =>
     taken(client.POST('/api/tours/{tour_id}/stops/import', { ...at(id), body: { revision, text, replace } })),
+  season: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/season', at(id, signal))),
   offeredStops: (id: string) => taken(client.GET('/api/tours/{tour_id}/stops/offered', at(id))),
   namedPlaces: (called: string, signal: AbortSignal) => taken(client.GET('/api/places', { params: { query: { called } }, signal })),
   climateOf: (place: NamedPlace) =>

@@ -1049,6 +1049,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tour begun every second week of a year, as planned and the other way. */
+        get: operations["season"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/shopping.csv": {
         parameters: {
             query?: never;
@@ -8297,6 +8314,16 @@ export interface components {
             schools: components["schemas"]["SchoolRig"][];
         };
         /**
+         * Season
+         * @description Every start that was asked, in order of date, one direction after the other; and what was left out.
+         */
+        Season: {
+            /** Leaves Out */
+            leaves_out: string[];
+            /** Starts */
+            starts: components["schemas"]["Start"][];
+        };
+        /**
          * Seat
          * @description What weighing with the rider on tells of the rider's centre.
          */
@@ -8828,6 +8855,84 @@ export interface components {
             verdict: "must_come" | "comes" | "insurance" | "comfort" | "probably_not" | "post_ahead" | "post_home" | "buy_there" | "not_said";
             /** Volume L */
             volume_l: number;
+        };
+        /**
+         * Start
+         * @description One start of the year: what a rider decides a season by. Days are cut and ridden as on the date of the tour.
+         */
+        Start: {
+            /**
+             * Cold Nights
+             * @description Nights out of doors colder than the bag bears, with the odds of the tour; None: no bag
+             */
+            cold_nights: number | null;
+            /**
+             * Coldest Day
+             * @description Number of the day whose night that most likely is
+             */
+            coldest_day: number;
+            /**
+             * Coldest Night C
+             * @description Some night of the tour is colder with the odds of the tour [°C]
+             */
+            coldest_night_c: number;
+            /**
+             * Dark Days
+             * @description Days that end after sunset
+             */
+            dark_days: number;
+            /**
+             * Hottest C
+             * @description The hottest day that is planned for, in the shade [°C]
+             */
+            hottest_c: number;
+            /**
+             * Hottest Feels C
+             * @description How it feels [°C]
+             */
+            hottest_feels_c: number;
+            /**
+             * Light H
+             * @description Least light of a riding day [h]; 24 where no place is known
+             */
+            light_h: number;
+            /** Most Food Kg */
+            most_food_kg: number;
+            /**
+             * Most Water L
+             * @description Most that leaves a place [l]
+             */
+            most_water_l: number;
+            /**
+             * Short L
+             * @description Of water, beyond what the vessels hold, on the worst stretch [l]
+             */
+            short_l: number;
+            /**
+             * Shut
+             * @description What cannot be ridden then
+             */
+            shut: components["schemas"]["Text-Output"][];
+            /**
+             * Start Date
+             * Format: date
+             */
+            start_date: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "as_planned" | "reversed";
+            /**
+             * Wet Days
+             * @description Days with 1 mm or more that are to be expected
+             */
+            wet_days: number;
+            /**
+             * Wind Ms
+             * @description Mean wind over the road [m/s]
+             */
+            wind_ms: number;
         };
         /**
          * Station
@@ -13727,6 +13832,33 @@ export interface operations {
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    season: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Season"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };

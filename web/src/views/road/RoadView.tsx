@@ -23,6 +23,7 @@ import { useNights } from './nights'
 import { RoadFigures } from './RoadFigures'
 import { RoadSheet } from './RoadSheet'
 import { SupplyKeys } from './SupplyKeys'
+import { SeasonPanel } from './SeasonPanel'
 import { SurfacesPanel } from './SurfacesPanel'
 import { TrackTools } from './TrackTools'
 import { TypedDays } from './TypedDays'
@@ -113,6 +114,7 @@ export function RoadView() {
                 name: 'Hazards',
                 content: <HazardsPanel road={road} put={put} />,
               },
+              { id: 'season', name: 'When to go', content: <SeasonPanel /> },
               { id: 'assumed', name: `Assumed${own ? `, ${own} yours` : ''}`, content: <Assumptions onSay={say} /> },
             ]}
           />
