@@ -24,6 +24,7 @@ LEAVES_OUT = (
     "days are cut and ridden as on the date of the tour: wind, heat and more or less water do not change the pace",
     "power, parcels and what is packed are those of the tour",
 )
+SAME_WEATHER = "the weather is the one that was typed, the same on every date: take the climate of a place to see the year"
 Array = NDArray[np.float64]
 Tell = Callable[[float], None]
 
@@ -47,7 +48,8 @@ def season_of(tour: TourSheet, road: Profile, tell: Tell = lambda share: None) -
             starts.append(_start(way, begun, voyage if n == 0 else begun_on(voyage, begun)))
             count += 1
             tell(count / (2 * STARTS))
-    return Season(starts=starts, leaves_out=list(LEAVES_OUT))
+    same = [SAME_WEATHER] if voyage.climate.source in ("typed", "default") else []
+    return Season(starts=starts, leaves_out=[*same, *LEAVES_OUT])
 
 
 def _turned(tour: TourSheet, road: Profile) -> tuple[TourSheet, Profile]:

@@ -7,12 +7,14 @@ import pytest
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.itinerary import days_of
-from omnifer.core.model.road import DayCut, MonthNormals, Station
+from omnifer.core.model.road import DayCut, MonthNormals, Station, Weather
 from omnifer.core.road.profile import from_track
 from omnifer.core.season import APART_D, STARTS, _turned, season_of
 from omnifer.core.voyage import begun_on, play
 from omnifer.formats.tracks import reverse
 from tests.core.test_road import stop, straight
+
+HOT = Weather(from_km=0, day_high_c=30, night_low_c=12)
 
 
 def months(warmest=6):
@@ -76,6 +78,15 @@ def test_the_other_way_is_the_road_from_its_other_end():
     assert np.abs(back.elevation_m - again.elevation_m).max() < 1
     assert np.abs(back.km - again.km).max() < 0.01
     assert [s.at_km for s in turned.road.stops] == pytest.approx(sorted(600 - s.at_km for s in here.road.stops), abs=0.5)
+
+
+def test_typed_weather_is_said_to_be_the_same_all_year():
+    here = tour()
+    assert "weather" not in season_of(here, profile_of(here)).leaves_out[0]
+    typed = here.model_copy(update={"road": here.road.model_copy(update={"stations": (), "weather": (HOT,)})})
+    season = season_of(typed, profile_of(typed))
+    assert "same on every date" in season.leaves_out[0]
+    assert len({start.hottest_c for start in season.starts}) == 1
 
 
 def test_nothing_is_told_without_a_road_or_riders():
