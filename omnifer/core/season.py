@@ -1,7 +1,6 @@
 """When to go: the same tour begun every second week of a year, in both directions."""
 
 import datetime as dt
-from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
@@ -9,7 +8,7 @@ from numpy.typing import NDArray
 
 from omnifer.core.itinerary import coldest_night, days_of
 from omnifer.core.model.quantities import Text
-from omnifer.core.model.season import Season, Start, Way
+from omnifer.core.model.season import Season, SeasonStart, Way
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs.sleep import sleepers
 from omnifer.core.road.profile import Profile
@@ -26,29 +25,18 @@ LEAVES_OUT = (
 )
 SAME_WEATHER = "the weather is the one that was typed, the same on every date: take the climate of a place to see the year"
 Array = NDArray[np.float64]
-Tell = Callable[[float], None]
 
 
-def season_of(tour: TourSheet, road: Profile, tell: Tell = lambda share: None) -> Season:
-    """What every start of a year means for a tour, ridden as planned and the other way.
-
-    Parameters
-    ----------
-    tell : callable, optional
-        Is told the part that has been worked out [-].
-
-    Raises ValueError where nobody rides.
-    """
-    starts, count = list[Start](), 0
+def season_of(tour: TourSheet, road: Profile) -> Season:
+    """What every start of a year means for a tour, ridden as planned and the other way. Raises ValueError where nobody rides."""
+    starts = list[SeasonStart]()
     ways: tuple[tuple[Way, TourSheet, Profile], ...] = (("as_planned", tour, road), ("reversed", *_turned(tour, road)))
     for way, sheet, profile in ways:
         voyage = play(sheet, profile)
         for n in range(STARTS):
             begun = sheet.model_copy(update={"start_date": sheet.start_date + dt.timedelta(days=APART_D * n)})
             starts.append(_start(way, begun, voyage if n == 0 else begun_on(voyage, begun)))
-            count += 1
-            tell(count / (2 * STARTS))
-    same = [SAME_WEATHER] if voyage.climate.source in ("typed", "default") else []
+    same = [] if voyage.climate.follows_date else [SAME_WEATHER]
     return Season(starts=starts, leaves_out=[*same, *LEAVES_OUT])
 
 
@@ -66,13 +54,13 @@ def _turned(tour: TourSheet, road: Profile) -> tuple[TourSheet, Profile]:
     return reversed_sheet(tour, road.length_km), turned
 
 
-def _start(way: Way, tour: TourSheet, voyage: Voyage) -> Start:
+def _start(way: Way, tour: TourSheet, voyage: Voyage) -> SeasonStart:
     days, night = days_of(tour, voyage), coldest_night(voyage, tour)
     riding = [day for day in days if not day.rest]
     water, food = voyage.supplies["water"], voyage.supplies["food"]
     slept = sleepers(tour, days)
     cold = {n.day for sleeper in slept for n in sleeper.nights if n.short_k > 0}
-    return Start(
+    return SeasonStart(
         way=way,
         start_date=tour.start_date,
         coldest_night_c=round(night.low_c, 1),
@@ -93,7 +81,7 @@ def _start(way: Way, tour: TourSheet, voyage: Voyage) -> Start:
 
 def _shut(tour: TourSheet, voyage: Voyage) -> list[Text]:
     """Passes that lie under snow on the day on which they are ridden."""
-    if voyage.climate.source in ("typed", "default"):
+    if not voyage.climate.follows_date:
         return []
     found = []
     for at_km, high in passes_of(voyage.profile):

@@ -29,10 +29,9 @@ def tour():
         600,
         (stop(150, water="reliable", shop="full"), stop(400, water="seasonal", dry_months=(7, 8)), stop(450, water="reliable")),
     )
+    stations = tuple(Station(id=f"s{km}", name="S", at_km=km, elevation_m=0, months=months()) for km in (100, 300, 500))
     cut = DayCut(by="distance", distance_km=60, to_stops=False)
-    road = made.road.model_copy(
-        update={"cut": cut, "stations": (Station(id="s", name="S", at_km=300, elevation_m=0, months=months()),)}
-    )
+    road = made.road.model_copy(update={"cut": cut, "stations": stations})
     return made.model_copy(update={"road": road})
 
 

@@ -9,6 +9,7 @@ from omnifer.core.model.road import MonthNormals, Road, Station, Track, Weather
 from omnifer.core.road import climate
 from omnifer.core.road.profile import from_track
 from omnifer.core.road.stations import EVERY_KM, EVERY_M, stations_of
+from omnifer.core.world.cells import heights_at
 
 MAY = dt.date(2027, 5, 1)
 
@@ -69,6 +70,15 @@ def test_where_heights_are_missing_they_lie_as_high_as_the_land():
     found = stations_of(road, Road())
     assert found[0].elevation_m > 3500
     assert found[0].months[0].mean_min_c < -8
+
+
+def test_a_ferry_at_the_start_keeps_no_station_off_the_coast():
+    """From the open North Sea to the land behind Jever: where the track begins nothing is known, where it lands there is."""
+    lats, lons = (tuple(np.linspace(*ends, 400).tolist()) for ends in ((54.3, 53.45), (6.9, 8.0)))
+    road = from_track(Track(lat_deg=lats, lon_deg=lons, elevation_m=(0.0,) * 400))
+    assert np.isnan(heights_at(road.lat_deg[:1], road.lon_deg[:1])).all()
+    (station,) = stations_of(road, Road())
+    assert road.nearest(station.lat_deg, station.lon_deg)[0] > 5
 
 
 def test_at_sea_nothing_is_known_but_the_latitude():

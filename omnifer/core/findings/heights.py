@@ -30,7 +30,7 @@ LEAP_M = 1000.0
 def passes(s: Situation) -> Iterator[Draft]:
     """Passes over which the road goes while snow lies there, by the season's usual air; typed weather says nothing of the weeks
     before."""
-    if s.voyage is None or s.voyage.climate.source in ("typed", "default"):
+    if s.voyage is None or not s.voyage.climate.follows_date:
         return
     profile = s.voyage.profile
     for at_km, high in passes_of(profile):

@@ -10,7 +10,7 @@ from omnifer.core.model.quantities import Noun, Text
 Way = Literal["as_planned", "reversed"]
 
 
-class Start(Noun):
+class SeasonStart(Noun):
     """One start of the year: what a rider decides a season by. Days are cut and ridden as on the date of the tour."""
 
     way: Way
@@ -35,5 +35,5 @@ class Start(Noun):
 class Season(Noun):
     """Every start that was asked, in order of date, one direction after the other; and what was left out."""
 
-    starts: list[Start]
+    starts: list[SeasonStart]
     leaves_out: list[str]

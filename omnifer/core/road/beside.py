@@ -1,6 +1,5 @@
 """Places of the gazetteer beside a road: as stops that it proposes, and as names for where one is."""
 
-import math
 from collections.abc import Sequence
 from functools import lru_cache
 
@@ -13,8 +12,10 @@ from omnifer.core.world.places import Place
 
 BESIDE_KM = 2.0
 """So far from the road a place is proposed [km]; practice."""
-SAME_PLACE_KM = 1.5
-"""A stop of the rider's so near is this place [km]; practice."""
+OWN_STOP_KM = 1.5
+"""A stop of the rider's so near along the road is this place [km]; practice."""
+LARGE_PEOPLE = 5_000
+"""Smaller places have no quarters; practice."""
 MOST_PROPOSED = 2000
 """Beyond so many only the larger ones are proposed."""
 
@@ -36,21 +37,17 @@ def places_beside(nodes: Profile) -> tuple[tuple[Place, float, float], ...]:
     return tuple(sorted(kept, key=lambda one: one[1]))
 
 
-LARGE_PEOPLE = 5_000
-"""Smaller places have no quarters; practice."""
-
-
 def offered_stops(profile: Profile, stops: Sequence[Stop]) -> list[OfferedStop]:
     """What lies along the road and is no stop yet, as stops with what their size lets one expect."""
     used = {stop.id for stop in stops}
     found = []
     for place, at_km, off_km in places_beside(profile.nodes):
-        if any(abs(stop.at_km - at_km) <= SAME_PLACE_KM for stop in stops):
+        if any(abs(stop.at_km - at_km) <= OWN_STOP_KM for stop in stops):
             continue
         identifier = _free(f"place-{round(at_km)}", used)
         used.add(identifier)
         # One is in a town as soon as its houses are reached.
-        off = max(off_km - math.sqrt(place.people / (math.pi * places.PEOPLE_PER_KM2)), 0)
+        off = max(off_km - places.houses_km(place.people), 0)
         stop = Stop.model_validate({
             "id": identifier, "name": place.name, "at_km": round(at_km, 2),
             "detour_km": round(off, 1) if off >= NEAREST_DETOUR_KM else 0, **expected.parts_of(place.people),

@@ -68,6 +68,11 @@ class Climate:
         return self.source in ("stations", "typed")
 
     @property
+    def follows_date(self) -> bool:
+        """Whether another date brings other weather; typed weather and the mild default are the same all year."""
+        return self.source not in ("typed", "default")
+
+    @property
     def mean_c(self) -> Array:
         """Mean of the usual day and night [°C]."""
         return (self.mean_max_c + self.mean_min_c) / 2

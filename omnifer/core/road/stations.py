@@ -6,6 +6,7 @@ import numpy as np
 
 from omnifer.core.model.road import Road, Station
 from omnifer.core.road.profile import Profile
+from omnifer.core.world.cells import heights_at
 from omnifer.core.world.climate import stations_at
 from omnifer.core.world.places import name_near
 
@@ -32,7 +33,8 @@ def offered(nodes: Profile, own: tuple[Station, ...]) -> tuple[Station, ...]:
     assert nodes.lon_deg is not None
     looked = np.unique(np.searchsorted(nodes.km, np.arange(0, nodes.length_km + LOOKED_EVERY_KM, LOOKED_EVERY_KM)))
     looked = looked[looked < nodes.km.size]
-    near = np.zeros(looked.size, dtype=bool)
+    # Of the sea nothing is known: a place there would keep one on the coast away.
+    near = np.isnan(heights_at(nodes.lat_deg[looked], nodes.lon_deg[looked]))
     for station in own:
         place = (station.lat_deg, station.lon_deg) if station.at_km is None else nodes.position_at(station.at_km)
         near |= nodes.distance_to(*place)[looked] < EVERY_KM  # type: ignore[misc]

@@ -8,6 +8,7 @@ from omnifer.core.physics import climatology
 from omnifer.core.world import cells
 
 COLDEST_C, WARMEST_C = -60.0, 60.0
+"""What a temperature of a month can be (`TemperatureC`) [°C]."""
 
 
 def stations_at(lat_deg: ArrayLike, lon_deg: ArrayLike, elevation_m: ArrayLike | None, names: list[str]) -> list[Station | None]:

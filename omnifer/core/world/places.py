@@ -18,10 +18,13 @@ ROW = np.dtype([("lat", "<u2"), ("lon", "<u2"), ("people", "u1"), ("country", "u
 STEP = 65535
 """Steps of a degree in which a place lies: some 2 m."""
 MOST_PEOPLE = 5e7
+"""No place has more; sizes are packed up to it."""
 EARTH_KM = 6371.0
-"""Mean radius [km]."""
+"""Mean radius, IUGG 1980 [km]."""
 KM_PER_DEGREE = math.pi * EARTH_KM / 180
+"""Of latitude [km]."""
 MOST_FOUND = 20
+"""Of places by name."""
 NAMED_KM = 25.0
 """A spot is called by a place at most so far away [km]; practice."""
 LARGER, PEOPLE_PER_KM2 = 4.0, 3000.0
@@ -156,11 +159,16 @@ def name_near(lat_deg: float, lon_deg: float, within_km: float = NAMED_KM) -> st
     return _place(int(rows[np.argmax((unpack_people(_rows()["people"][rows]) + 1) / (1 + away) ** 2)])).name
 
 
+def houses_km(people: int) -> float:
+    """How far the houses of a place reach from its middle, were it round [km]."""
+    return math.sqrt(people / (math.pi * PEOPLE_PER_KM2))
+
+
 def part_of_larger(place: Place, others: Iterable[Place]) -> bool:
     """Whether a place lies within the houses of one that is several times as large: a quarter of it, by what is common."""
     return any(
         other.people >= LARGER * max(place.people, 1)
-        and abs(other.lat_deg - place.lat_deg) * KM_PER_DEGREE < (reach := math.sqrt(other.people / (math.pi * PEOPLE_PER_KM2)))
+        and abs(other.lat_deg - place.lat_deg) * KM_PER_DEGREE < (reach := houses_km(other.people))
         and _apart_km(place, other) < reach
         for other in others
     )

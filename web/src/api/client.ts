@@ -9,7 +9,7 @@ import type { components, paths } from './schema'
 type Schemas = components['schemas']
 export type Assessment = Schemas['Assessment']
 export type OfferedStop = Schemas['OfferedStop']
-export type SeasonStart = Schemas['Start']
+export type SeasonStart = Schemas['SeasonStart']
 export type NamedPlace = Schemas['NamedPlace']
 export type Assumption = Schemas['Assumption']
 export type Bike = Schemas['Bike-Output']
