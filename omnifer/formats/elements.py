@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from xml.parsers import expat
 
-from omnifer.formats.gpx import MOST_ATTRIBUTES, MOST_BYTES, MOST_DEPTH, PIECE_BYTES, Tell, nobody
+from omnifer.formats.found import MOST_ATTRIBUTES, MOST_DEPTH, PIECE_BYTES, Tell, bounded, nobody
 from omnifer.formats.problem import InputProblem
 
 MOST_ELEMENTS = 15_000_000
@@ -20,9 +20,7 @@ def stream(
     The text is that since the last tag: whole for elements without children, which is all that is read of these files.
     Raises InputProblem with what is wrong, where and what to do.
     """
-    if len(content) > MOST_BYTES:
-        size, most = len(content) / 2**20, MOST_BYTES // 2**20
-        raise InputProblem(f"The file has {size:.0f} MB; {most} MB can be read", "", "Thin the track or split it.")
+    bounded(content)
     parser, path, text, count = expat.ParserCreate(), list[str](), list[str](), [0]
     parser.buffer_text = True
 

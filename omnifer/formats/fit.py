@@ -6,7 +6,7 @@ import math
 
 import fitdecode
 
-from omnifer.formats.gpx import MOST_BYTES, Tell, nobody
+from omnifer.formats.found import Tell, bounded, nobody
 from omnifer.formats.points import Points
 from omnifer.formats.problem import InputProblem
 
@@ -24,8 +24,7 @@ def read_fit_file(content: bytes, tell: Tell = nobody) -> Points:
     ----------
     The published FIT protocol, read by the package fitdecode; positions are in semicircles.
     """
-    if len(content) > MOST_BYTES:
-        raise InputProblem(f"The file has {len(content) / 2**20:.0f} MB; {MOST_BYTES // 2**20} MB can be read", "", "Split it.")
+    bounded(content)
     points, source = Points(), io.BytesIO(content)
     points.begin()
     try:

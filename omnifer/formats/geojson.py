@@ -1,16 +1,15 @@
 """GeoJSON: lines in as a track; the road, its days and stops out (RFC 7946)."""
 
 import json
-import math
 from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
 
 from omnifer.core.model.assessment import Day
-from omnifer.core.model.road import HIGHEST_M, LOWEST_M, Part, Stop, Track, Waypoint
+from omnifer.core.model.road import Part, Stop, Track, Waypoint
 from omnifer.core.physics.geodesy import segment_lengths
-from omnifer.formats.gpx import MOST_BYTES, MOST_POINTS, MOST_WAYPOINTS, FoundRoad, jumps
+from omnifer.formats.found import MOST_POINTS, MOST_WAYPOINTS, FoundRoad, bounded, is_height, is_real, jumps
 from omnifer.formats.problem import InputProblem
 
 Position = tuple[float, float, float | None]
@@ -20,8 +19,7 @@ FARTHEST = 10**9
 
 def read_geojson(content: bytes) -> FoundRoad:
     """Read the lines and points of a GeoJSON document. Raises InputProblem with what is wrong and what to do."""
-    if len(content) > MOST_BYTES:
-        raise InputProblem(f"The file has {len(content) / 2**20:.0f} MB; {MOST_BYTES // 2**20} MB can be read")
+    bounded(content)
     try:
         document = json.loads(content)
     except (ValueError, RecursionError) as error:
@@ -87,10 +85,10 @@ def _position(raw: Any) -> Position | None:
     if any(abs(v) > FARTHEST for v in raw[:3]):
         return None
     lon, lat = float(raw[0]), float(raw[1])
-    if not (math.isfinite(lat) and math.isfinite(lon) and abs(lat) <= 90 and abs(lon) <= 180) or lat == lon == 0:
+    if not is_real(lat, lon):
         return None
     height = float(raw[2]) if len(raw) > 2 else None
-    return lon, lat, height if height is not None and LOWEST_M <= height <= HIGHEST_M else None
+    return lon, lat, height if height is not None and is_height(height) else None
 
 
 def write_geojson(track: Track, days: list[Day], places: list[tuple[Stop, float, float]]) -> str:

@@ -1,11 +1,9 @@
 """GPX in, as a stream without entities; GPX out, through gpxpy."""
 
-import datetime as dt
 import math
 import re
 import secrets
-from collections.abc import Callable, Iterable
-from dataclasses import dataclass, field
+from collections.abc import Iterable
 from xml.parsers import expat
 from xml.sax.saxutils import escape, quoteattr
 
@@ -14,47 +12,33 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnifer.core.model.assessment import Day
-from omnifer.core.model.road import HIGHEST_M, LOWEST_M, MOST_UNREAD, Part, Stop, Track, Waypoint
+from omnifer.core.model.road import MOST_UNREAD, Part, Stop, Track, Waypoint
 from omnifer.core.physics.geodesy import segment_lengths
 from omnifer.core.road.symbols import words_of
+from omnifer.formats.found import (
+    MOST_ATTRIBUTES,
+    MOST_DEPTH,
+    MOST_PARTS,
+    MOST_POINTS,
+    MOST_WAYPOINTS,
+    PIECE_BYTES,
+    FoundRoad,
+    Tell,
+    bounded,
+    is_height,
+    is_real,
+    jumps,
+    left_out,
+    nobody,
+    second_of,
+)
 from omnifer.formats.problem import InputProblem
 
-MOST_BYTES = 32 * 1024 * 1024
-MOST_POINTS = 1_000_000
-MOST_DEPTH = 40
-MOST_PARTS = 2000
-MOST_WAYPOINTS = 20_000
 MOST_TAGS, MOST_TAGS_A_POINT = 400_000, 12
 """Elements that a file may have, and so many more with every point: what a device hangs on one is some eight."""
-MOST_ATTRIBUTES = 64
-"""Of one element."""
-JUMP_M = 2000.0
-"""Parts of a track farther apart than this do not join [m]."""
-BARE_M = 15_000.0
-"""A line this long without a point is no ridden road, where most of the track has more points [m]; practice."""
-
-
-@dataclass(frozen=True)
-class FoundRoad:
-    """What a file holds: its points as one track, its waypoints, and what was dropped on the way, in words."""
-
-    track: Track
-    waypoints: list[Waypoint]
-    remarks: list[str] = field(default_factory=list)
-
-
 POINTS = frozenset({"trkpt", "rtept", "wpt"})
 FIELDS = frozenset({"ele", "name", "desc", "cmt", "sym", "type"})
 TITLED = frozenset({"trk", "rte", "metadata"})
-
-PIECE_BYTES = 1 << 20
-"""Read at a time, telling how far it is."""
-Tell = Callable[[float], None]
-"""Is told the part that has been read [-]."""
-
-
-def nobody(_: float) -> None:
-    """Nobody wants to know."""
 
 
 class _Reader:
@@ -149,9 +133,7 @@ class _Reader:
             lat, lon = float(attributes["lat"]), float(attributes["lon"])
         except (KeyError, ValueError):
             return None
-        if not (math.isfinite(lat) and math.isfinite(lon) and abs(lat) <= 90 and abs(lon) <= 180):
-            return None
-        return None if lat == 0 and lon == 0 else (lat, lon)
+        return (lat, lon) if is_real(lat, lon) else None
 
     def _end(self, tag: str) -> None:
         path = self._path
@@ -226,16 +208,14 @@ class _Reader:
             height = float(self._fields["ele"])
         except ValueError:
             height = math.nan
-        if not LOWEST_M <= height <= HIGHEST_M:
+        if not is_height(height):
             self.absurd += 1
             return None
         return height
 
 
 def _parsed(content: bytes, timed: bool, tell: Tell = nobody) -> _Reader:
-    if len(content) > MOST_BYTES:
-        size, most = len(content) / 2**20, MOST_BYTES // 2**20
-        raise InputProblem(f"The file has {size:.0f} MB; {most} MB can be read", "", "Thin the track or split it.")
+    bounded(content)
     if not content.strip():
         raise InputProblem("The file is empty", "", "Export it again from your planner or device.")
     reader = _Reader(timed)
@@ -269,17 +249,6 @@ def read_ride(content: bytes) -> tuple[Track, NDArray[np.float64]]:
     return track, seconds
 
 
-def second_of(text: str) -> float:
-    """A time of the form 2027-05-01T10:00:00Z as seconds since 1970; not-a-number where there is none such."""
-    stamp = text.replace("Z", "").split("+")[0][:19]
-    if not re.fullmatch(r"\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d", stamp):
-        return math.nan
-    try:
-        return dt.datetime.fromisoformat(stamp).replace(tzinfo=dt.UTC).timestamp()
-    except ValueError:
-        return math.nan
-
-
 def read_gpx(content: bytes, tell: Tell = nobody) -> FoundRoad:
     """Read the tracks (or, without any, the routes) and waypoints of a GPX 1.0 or 1.1 file.
 
@@ -295,12 +264,7 @@ def read_gpx(content: bytes, tell: Tell = nobody) -> FoundRoad:
         raise InputProblem(
             f"The file has {len(lat)} usable track points; a road needs at least two", "", "Export the track, not only places."
         )
-    if reader.dropped:
-        remarks.append(f"{reader.dropped} points without a real position (missing, or at 0/0) were left out.")
-    if reader.absurd:
-        remarks.append(f"{reader.absurd} heights beyond -500 to 9000 m were taken as missing.")
-    if all(h is None for h in heights):
-        remarks.append("The track has no heights: climbs cannot be known.")
+    remarks += left_out(reader.dropped, reader.absurd, heights)
     if reader._unread_size > MOST_UNREAD:
         remarks.append("The file hangs more than 8 MB of its own on its points; what goes beyond is not handed on.")
     track = Track(
@@ -313,24 +277,6 @@ def read_gpx(content: bytes, tell: Tell = nobody) -> FoundRoad:
     )
     remarks += jumps(track)
     return FoundRoad(track, reader.waypoints, remarks)
-
-
-def jumps(track: Track) -> list[str]:
-    """A word on parts that do not join, and on long lines without a point: perhaps a ferry, perhaps a missing day."""
-    steps = segment_lengths(np.array(track.lat_deg), np.array(track.lon_deg))
-    begin = np.array([part.first - 1 for part in track.parts[1:]], dtype=int)
-    far = int((steps[begin] > JUMP_M).sum())
-    bare = np.setdiff1d(np.flatnonzero(steps > BARE_M), begin)
-    remarks = []
-    if far:
-        words = f"{far} parts begin more than {JUMP_M / 1000:.0f} km from where the one before ends; straight lines join them."
-        remarks.append(words + " Mark a ferry or train as a transfer.")
-    if bare.size and bare.size < steps.size / 2:
-        km, first = steps[bare].max() / 1000, float(steps[: bare[0]].sum()) / 1000
-        lines = f"{bare.size} straight lines" if bare.size > 1 else "a straight line"
-        words = f"From km {first:.0f} on the track has {lines} of up to {km:.0f} km without a point."
-        remarks.append(words + " Over water it counts as ridden until you mark it as a transfer.")
-    return remarks
 
 
 def write_gpx(name: str, track: Track, days: list[Day], places: Iterable[tuple[Stop, float, float]]) -> str:

@@ -5,7 +5,7 @@ import zipfile
 import zlib
 
 from omnifer.formats.elements import stream
-from omnifer.formats.gpx import MOST_BYTES, Tell, nobody, second_of
+from omnifer.formats.found import MOST_BYTES, Tell, nobody, second_of
 from omnifer.formats.points import Points, number
 from omnifer.formats.problem import InputProblem
 

@@ -6,8 +6,8 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.road import HIGHEST_M, LOWEST_M, Part, Track, Waypoint
-from omnifer.formats.gpx import MOST_PARTS, MOST_POINTS, MOST_WAYPOINTS, FoundRoad, jumps
+from omnifer.core.model.road import Part, Track, Waypoint
+from omnifer.formats.found import MOST_PARTS, MOST_POINTS, MOST_WAYPOINTS, FoundRoad, is_height, is_real, jumps, left_out
 from omnifer.formats.problem import InputProblem
 
 UNNAMED = "Unnamed place"
@@ -36,12 +36,12 @@ class Points:
 
     def add(self, lat: float | None, lon: float | None, height: float | None, seconds: float = math.nan) -> None:
         """A point; one without a real position is left out and counted. Raises InputProblem beyond what can be read."""
-        if not _real(lat, lon):
+        if not is_real(lat, lon):
             self.dropped += 1
             return
         if len(self.lat) >= MOST_POINTS:
             raise InputProblem(f"The track has more than {MOST_POINTS:,} points", "", "Thin it or split it first.")
-        if height is not None and not LOWEST_M <= height <= HIGHEST_M:
+        if height is not None and not is_height(height):
             height, self.absurd = None, self.absurd + 1
         assert lat is not None
         assert lon is not None
@@ -52,7 +52,7 @@ class Points:
 
     def place(self, name: str, lat: float | None, lon: float | None, note: str = "", symbol: str = "") -> None:
         """A named place. Raises InputProblem beyond what can be read."""
-        if not _real(lat, lon):
+        if not is_real(lat, lon):
             self.dropped += 1
             return
         if len(self.places) >= MOST_WAYPOINTS:
@@ -63,14 +63,8 @@ class Points:
 
     def road(self) -> FoundRoad:
         """All of it as a road. Raises InputProblem where it is none."""
-        track, remarks = self._track(), []
-        if self.dropped:
-            remarks.append(f"{self.dropped} points without a real position (missing, or at 0/0) were left out.")
-        if self.absurd:
-            remarks.append(f"{self.absurd} heights beyond -500 to 9000 m were taken as missing.")
-        if all(h is None for h in self.height):
-            remarks.append("The track has no heights: climbs cannot be known.")
-        return FoundRoad(track, self.places, remarks + jumps(track))
+        track = self._track()
+        return FoundRoad(track, self.places, left_out(self.dropped, self.absurd, self.height) + jumps(track))
 
     def ride(self) -> tuple[Track, NDArray[np.float64]]:
         """As a recorded ride: the points and their times [s], not-a-number where there is none. Raises InputProblem."""
@@ -84,12 +78,6 @@ class Points:
         return Track(
             name=self.name[:120], lat_deg=tuple(self.lat), lon_deg=tuple(self.lon), elevation_m=tuple(self.height), parts=parts
         )
-
-
-def _real(lat: float | None, lon: float | None) -> bool:
-    if lat is None or lon is None or not (math.isfinite(lat) and math.isfinite(lon)):
-        return False
-    return abs(lat) <= 90 and abs(lon) <= 180 and not (lat == 0 and lon == 0)
 
 
 def number(text: str) -> float | None:

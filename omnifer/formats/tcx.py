@@ -1,7 +1,7 @@
 """TCX: recorded activities and planned courses, as training devices write them."""
 
 from omnifer.formats.elements import stream
-from omnifer.formats.gpx import Tell, nobody, second_of
+from omnifer.formats.found import Tell, nobody, second_of
 from omnifer.formats.points import Points, number
 
 POINT, PLACE, WHERE = "Trackpoint", "CoursePoint", "Position"

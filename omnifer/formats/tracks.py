@@ -9,8 +9,9 @@ from numpy.typing import NDArray
 from omnifer.core.model.road import Part, Track
 from omnifer.core.physics.geodesy import segment_lengths
 from omnifer.formats.fit import read_fit_file
+from omnifer.formats.found import FoundRoad, Tell, jumps, nobody
 from omnifer.formats.geojson import read_geojson
-from omnifer.formats.gpx import FoundRoad, Tell, jumps, nobody, read_gpx, read_ride
+from omnifer.formats.gpx import read_gpx, read_ride
 from omnifer.formats.kml import read_kml, read_kmz
 from omnifer.formats.points import Points
 from omnifer.formats.tcx import read_tcx

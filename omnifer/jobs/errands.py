@@ -18,7 +18,7 @@ from omnifer.core.season import season_of
 from omnifer.core.sensitivity import effect_of
 from omnifer.core.worth import compare, compare_loads, price, tried
 from omnifer.formats import tracks
-from omnifer.formats.gpx import FoundRoad
+from omnifer.formats.found import FoundRoad
 from omnifer.office import shapes
 from omnifer.office.desk import Desk, checked, profile_known
 from omnifer.office.problems import problem_of

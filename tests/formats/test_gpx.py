@@ -7,7 +7,8 @@ from hypothesis import strategies as st
 
 from omnifer.core.assess import assess
 from omnifer.core.road.profile import from_track
-from omnifer.formats.gpx import MOST_BYTES, read_gpx, write_gpx
+from omnifer.formats.found import MOST_BYTES
+from omnifer.formats.gpx import read_gpx, write_gpx
 from omnifer.formats.problem import InputProblem
 
 HEAD = '<?xml version="1.0" encoding="UTF-8"?><gpx version="1.1" creator="t" xmlns="http://www.topografix.com/GPX/1/1">'

@@ -7,7 +7,7 @@ import zipfile
 
 import pytest
 
-from omnifer.formats.gpx import MOST_BYTES
+from omnifer.formats.found import MOST_BYTES
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.tracks import kind_of, read_recording, read_track
 

@@ -8321,7 +8321,85 @@ export interface components {
             /** Leaves Out */
             leaves_out: string[];
             /** Starts */
-            starts: components["schemas"]["Start"][];
+            starts: components["schemas"]["SeasonStart"][];
+        };
+        /**
+         * SeasonStart
+         * @description One start of the year: what a rider decides a season by. Days are cut and ridden as on the date of the tour.
+         */
+        SeasonStart: {
+            /**
+             * Cold Nights
+             * @description Nights out of doors colder than the bag bears, with the odds of the tour; None: no bag
+             */
+            cold_nights: number | null;
+            /**
+             * Coldest Day
+             * @description Number of the day whose night that most likely is
+             */
+            coldest_day: number;
+            /**
+             * Coldest Night C
+             * @description Some night of the tour is colder with the odds of the tour [°C]
+             */
+            coldest_night_c: number;
+            /**
+             * Dark Days
+             * @description Days that end after sunset
+             */
+            dark_days: number;
+            /**
+             * Hottest C
+             * @description The hottest day that is planned for, in the shade [°C]
+             */
+            hottest_c: number;
+            /**
+             * Hottest Feels C
+             * @description How it feels [°C]
+             */
+            hottest_feels_c: number;
+            /**
+             * Light H
+             * @description Least light of a riding day [h]; 24 where no place is known
+             */
+            light_h: number;
+            /** Most Food Kg */
+            most_food_kg: number;
+            /**
+             * Most Water L
+             * @description Most that leaves a place [l]
+             */
+            most_water_l: number;
+            /**
+             * Short L
+             * @description Of water, beyond what the vessels hold, on the worst stretch [l]
+             */
+            short_l: number;
+            /**
+             * Shut
+             * @description What cannot be ridden then
+             */
+            shut: components["schemas"]["Text-Output"][];
+            /**
+             * Start Date
+             * Format: date
+             */
+            start_date: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "as_planned" | "reversed";
+            /**
+             * Wet Days
+             * @description Days with 1 mm or more that are to be expected
+             */
+            wet_days: number;
+            /**
+             * Wind Ms
+             * @description Mean wind over the road [m/s]
+             */
+            wind_ms: number;
         };
         /**
          * Seat
@@ -8855,84 +8933,6 @@ export interface components {
             verdict: "must_come" | "comes" | "insurance" | "comfort" | "probably_not" | "post_ahead" | "post_home" | "buy_there" | "not_said";
             /** Volume L */
             volume_l: number;
-        };
-        /**
-         * Start
-         * @description One start of the year: what a rider decides a season by. Days are cut and ridden as on the date of the tour.
-         */
-        Start: {
-            /**
-             * Cold Nights
-             * @description Nights out of doors colder than the bag bears, with the odds of the tour; None: no bag
-             */
-            cold_nights: number | null;
-            /**
-             * Coldest Day
-             * @description Number of the day whose night that most likely is
-             */
-            coldest_day: number;
-            /**
-             * Coldest Night C
-             * @description Some night of the tour is colder with the odds of the tour [°C]
-             */
-            coldest_night_c: number;
-            /**
-             * Dark Days
-             * @description Days that end after sunset
-             */
-            dark_days: number;
-            /**
-             * Hottest C
-             * @description The hottest day that is planned for, in the shade [°C]
-             */
-            hottest_c: number;
-            /**
-             * Hottest Feels C
-             * @description How it feels [°C]
-             */
-            hottest_feels_c: number;
-            /**
-             * Light H
-             * @description Least light of a riding day [h]; 24 where no place is known
-             */
-            light_h: number;
-            /** Most Food Kg */
-            most_food_kg: number;
-            /**
-             * Most Water L
-             * @description Most that leaves a place [l]
-             */
-            most_water_l: number;
-            /**
-             * Short L
-             * @description Of water, beyond what the vessels hold, on the worst stretch [l]
-             */
-            short_l: number;
-            /**
-             * Shut
-             * @description What cannot be ridden then
-             */
-            shut: components["schemas"]["Text-Output"][];
-            /**
-             * Start Date
-             * Format: date
-             */
-            start_date: string;
-            /**
-             * Way
-             * @enum {string}
-             */
-            way: "as_planned" | "reversed";
-            /**
-             * Wet Days
-             * @description Days with 1 mm or more that are to be expected
-             */
-            wet_days: number;
-            /**
-             * Wind Ms
-             * @description Mean wind over the road [m/s]
-             */
-            wind_ms: number;
         };
         /**
          * Station
