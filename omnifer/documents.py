@@ -9,12 +9,15 @@ from typing import Any
 from omnifer.api.app import create_app
 from omnifer.api.openapi import document
 from omnifer.core.findings import SPECS
+from omnifer.core.mapped.reading import CREDIT
 from omnifer.core.model.fuels import FUELS
-from omnifer.core.model.road import SAME_START_KM
+from omnifer.core.model.road import SAME_START_KM, STOP_FIELDS
 from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.road import days
 from omnifer.drawn import stages_drawn
 from omnifer.formats.bundle import bundle_schema
+from omnifer.formats.osm import SUFFIXES as MAP_SUFFIXES
+from omnifer.formats.relief import SUFFIXES as HEIGHT_SUFFIXES
 from omnifer.formats.tracks import SUFFIXES
 from omnifer.from_memory import ledger
 from omnifer.glossary import glossary
@@ -51,6 +54,14 @@ def bounds(schema: dict[str, Any]) -> str:
                       "/** What a stove burns. */", "export const FUEL_WORDS = {", *fuels, "} as const", "",
                       "/** What files of a road are called. */",
                       f"export const TRACK_FILES = [{', '.join(repr(suffix) for suffix in SUFFIXES)}]", "",
+                      "/** What of a stop each part of it says. */",
+                      "export const STOP_FIELDS = {", *(f"  {part}: {list(fields)}," for part, fields in STOP_FIELDS.items()),
+                      "} as const", "",
+                      "/** What stands beside whatever comes of a map. */", f"export const MAP_CREDIT = '{CREDIT}'", "",
+                      "/** What files of a map are called. */",
+                      f"export const MAP_FILES = [{', '.join(repr(suffix) for suffix in MAP_SUFFIXES)}]", "",
+                      "/** What files of heights are called. */",
+                      f"export const HEIGHT_FILES = [{', '.join(repr(suffix) for suffix in HEIGHT_SUFFIXES)}]", "",
                       "/** Standard deviations to each side that hold nine of ten. */",
                       f"export const NINE_IN_TEN = {NINE_IN_TEN:g}", ""])  # fmt: skip
 

@@ -16,6 +16,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from omnifer.backup import RULE, nightly
+from omnifer.devices import PATHS
 from omnifer.processes import Process, Watch, dying_with_parent, end_leftovers, log_file, trim_log
 from omnifer.store.cluster import Cluster, ClusterProblem, only_one
 from omnifer.store.database import (
@@ -154,23 +155,24 @@ def _any_port() -> int:
 
 
 def _begin_servers(address: str, folder: Path, port: int, watch: Watch) -> None:
-    """Begin the web server, the worker, and the stand-ins of a weather service and of a scale."""
+    """Begin the web server, the worker, and the stand-ins of outside services and of a scale."""
     key = folder / "session-key"
     if not key.exists():
         key.write_text(secrets.token_hex(32))
         key.chmod(0o600)
-    weather_port, cores = _any_port(), os.cpu_count() or 1
+    services_port, cores = _any_port(), os.cpu_count() or 1
     environment = os.environ | {
         "OMNIFER_DATABASE": address, "OMNIFER_SECRET_KEY": key.read_text(), "OMNIFER_ROADS": str(folder / "roads"),
         "PROMETHEUS_MULTIPROC_DIR": str(_counters(folder)),
     }  # fmt: skip
-    environment.setdefault("OMNIFER_WEATHER", f"http://127.0.0.1:{weather_port}")
+    for setting, path in PATHS.items():
+        environment.setdefault(setting, f"http://127.0.0.1:{services_port}{path}")
     scale_port = environment.setdefault("OMNIFER_SCALE", str(_any_port()))
     logs = folder / "log"
-    weather = _gunicorn("omnifer.devices.weather_service:create_service()", weather_port, 1, 2)
+    services = _gunicorn("omnifer.devices.services:create_services()", services_port, 1, 4)
     web = _gunicorn("omnifer.wsgi:app", port, min(max(cores, 2), MOST_WEB_PROCESSES), THREADS)
     for name, command in (
-        ("web server", web), ("worker", [sys.executable, "-m", "omnifer.jobs.worker"]), ("weather service", weather),
+        ("web server", web), ("worker", [sys.executable, "-m", "omnifer.jobs.worker"]), ("services", services),
         ("scale", [sys.executable, "-m", "omnifer.devices.scale_service", scale_port]),
     ):  # fmt: skip
         watch.begin(name, _beginning(command, environment, logs, name.partition(" ")[0]))

@@ -16,6 +16,7 @@ from typing import Any
 from flask import Flask
 
 from omnifer.api.app import create_app
+from omnifer.outside.services import services_of
 
 # One line a request, as JSON and nothing else.
 requests = logging.getLogger("omnifer.requests")
@@ -29,7 +30,7 @@ making = Lock()
 def _made() -> Flask:
     roads = os.environ.get("OMNIFER_ROADS")
     return create_app(
-        os.environ["OMNIFER_DATABASE"], os.environ["OMNIFER_SECRET_KEY"], weather_address=os.environ.get("OMNIFER_WEATHER"),
+        os.environ["OMNIFER_DATABASE"], os.environ["OMNIFER_SECRET_KEY"], services=services_of(),
         queued=True, roads_folder=Path(roads) if roads else None, scale_port=int(os.environ.get("OMNIFER_SCALE") or 0) or None,
     )  # fmt: skip
 

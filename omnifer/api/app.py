@@ -18,7 +18,7 @@ from omnifer.jobs.queue import Errands, Inline, Queue
 from omnifer.office.desk import Office
 from omnifer.office.problems import Problem
 from omnifer.outside.scale import ScaleService
-from omnifer.outside.weather import WeatherService
+from omnifer.outside.services import Services
 from omnifer.store.database import open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
@@ -26,6 +26,8 @@ MIMETYPES = {"js": "text/javascript", "webmanifest": "application/manifest+json"
 BESIDE = ("icon.svg", "icon-192.png", "icon-512.png", "sw.js", "manifest.webmanifest", "licences.txt")
 """Files at the root of the site."""
 NONCE_MARK = b"NONCE_PLACEHOLDER"
+LARGE, MOST_LARGE_BYTES = ("roads.look_at_map", "roads.bring_heights"), 2**30
+"""What takes files larger than others, and how large [bytes]."""
 FORWARDED = ("Forwarded", "Via", "X-Real-IP", "X-Forwarded-For", "X-Forwarded-Host", "X-Forwarded-Proto", "X-Forwarded-Server")
 """What a proxy adds: behind one everybody would seem to be the rider at this machine."""
 POLICY = (
@@ -39,7 +41,7 @@ def create_app(
     address: str | None,
     secret_key: str | None = None,
     built: Path = BUILT,
-    weather_address: str | None = None,
+    services: Services | None = None,
     queued: bool = False,
     roads_folder: Path | None = None,
     scale_port: int | None = None,
@@ -54,8 +56,8 @@ def create_app(
         Signs session cookies; a new one where left out, which signs everybody out at a restart.
     built : Path
         Folder of the built front end.
-    weather_address : str, optional
-        Of a weather service; without one no outlook is told.
+    services : Services, optional
+        What is asked outside: weather, maps, heights; none where left out.
     queued : bool
         What takes long is left to workers; else it is done on the spot.
     roads_folder : Path, optional
@@ -78,20 +80,31 @@ def create_app(
         COMPRESS_BR_LEVEL=4,
         COMPRESS_STREAMS=False,
     )
+    _large_uploads(app)
     CSRFProtect(app)
     Compress(app)
     health.register(app)
     problems.register(app)
     if address is not None:
         pool = open_pool(address)
-        errands: Errands = Queue(pool, address) if queued else Inline()
-        app.extensions |= {"omnifer": Office(pool, roads_folder), "errands": errands, "weather": WeatherService(weather_address)}
+        outside = services or Services()
+        errands: Errands = Queue(pool, address) if queued else Inline(outside)
+        app.extensions |= {"omnifer": Office(pool, roads_folder), "errands": errands, "weather": outside.weather}
     app.extensions["scale"] = ScaleService(scale_port)
     for part in (health, tours, kit, library, loads, exports, roads, stores, pack, diary, world):
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)
     return app
+
+
+def _large_uploads(app: Flask) -> None:
+    """Regions of the world are larger than what else is taken; they are passed on in pieces. Said before anybody reads a form."""
+
+    @app.before_request
+    def allow() -> None:
+        if request.endpoint in LARGE:
+            request.max_content_length = MOST_LARGE_BYTES
 
 
 def _guard(app: Flask) -> None:

@@ -5,6 +5,7 @@ from flask import Blueprint, Response, current_app, request
 from omnifer.api.desk import answer, body, desk, form, uploaded
 from omnifer.api.openapi import operation
 from omnifer.api.streams import errand
+from omnifer.core.model.mapped import MappedRoad
 from omnifer.core.model.offered import OfferedStops
 from omnifer.core.model.season import Season
 from omnifer.core.road import learn, reshape
@@ -18,8 +19,10 @@ from omnifer.formats.stations import read_station
 from omnifer.formats.stops_csv import StopsPreview, read_stops_csv
 from omnifer.formats.tracks import read_recording
 from omnifer.jobs.apart import apart
+from omnifer.jobs.pieces import Pieces
 from omnifer.office import shapes
-from omnifer.outside.weather import Asked, OutlookTrouble
+from omnifer.outside.asking import Trouble
+from omnifer.outside.weather import Asked
 
 blueprint = Blueprint("roads", __name__)
 MOST_FILES = 50
@@ -57,6 +60,41 @@ def shape_track(tour_id: str) -> Response:
             words = str(error)[:1].upper() + str(error)[1:]
             raise InputProblem(words, "fields from_km and to_km", "Keep a longer part.") from None
     return answer(desk().keep(seen, what, sheet, track))
+
+
+@blueprint.post("/api/tours/<tour_id>/track/heights")
+@operation(gives=shapes.TourAnswer, upload=shapes.HeightsUpload, tells=(shapes.Progress,), problems=(404, 409, 413, 422))
+def bring_heights(tour_id: str) -> Response:
+    """Give the track heights out of files: HGT tiles, GeoTIFF."""
+    files = sorted(request.files.getlist("file"), key=lambda f: f.filename or "")[:MOST_FILES]
+    uploads = [file.read() for file in files] or [uploaded()]
+    asked = shapes.HeightsAsked(**dict(form(shapes.HeightsUpload)), names=tuple(file.filename or "The file" for file in files))
+    return errand("heights", tour_id, asked, uploads)
+
+
+@blueprint.post("/api/tours/<tour_id>/track/heights/asked")
+@operation(gives=shapes.TourAnswer, takes=shapes.HeightsUpload, tells=(shapes.Progress,), problems=(404, 409, 422, 502))
+def ask_heights(tour_id: str) -> Response:
+    """Give the track heights that a service is asked for."""
+    asked = shapes.HeightsUpload.model_validate_json(body())
+    return errand("heights", tour_id, shapes.HeightsAsked(**dict(asked)))
+
+
+@blueprint.post("/api/tours/<tour_id>/map")
+@operation(gives=MappedRoad, upload=shapes.MapUpload, tells=(shapes.Progress,), problems=(404, 413, 422))
+def look_at_map(tour_id: str) -> Response:
+    """What a map that came along has along the road, beside what the tour has; nothing is taken."""
+    file = request.files.get("file")
+    if file is None:
+        raise InputProblem("No file came along", "field file", "Choose a file first.")
+    return errand("map", tour_id, shapes.About(), Pieces(file.stream))
+
+
+@blueprint.post("/api/tours/<tour_id>/map/asked")
+@operation(gives=MappedRoad, tells=(shapes.Progress,), problems=(404, 422, 502))
+def ask_map(tour_id: str) -> Response:
+    """The same of the map service."""
+    return errand("map", tour_id, shapes.About())
 
 
 @blueprint.post("/api/tours/<tour_id>/stops/preview")
@@ -140,7 +178,7 @@ def outlook(tour_id: str, number: int) -> Response:
     try:
         told = current_app.extensions["weather"].outlook(Asked(*position, profile.elevation_at(day.to_km), day.date, months))
         desk().tours.keep_outlook(tour_id, day.date, told)
-    except OutlookTrouble as error:
+    except Trouble as error:
         trouble = str(error)
     kept = desk().tours.read_outlook(tour_id, day.date)
     if kept is None:

@@ -1,11 +1,13 @@
 """Reading a file that may be anything, in a process of its own with bounds of memory and time: whatever it does, nobody waits."""
 
+import contextlib
 import multiprocessing
 import resource
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from multiprocessing.connection import Connection
+from pathlib import Path
 from typing import Any, ParamSpec, TypeVar, cast
 
 from omnifer.formats.problem import InputProblem
@@ -44,6 +46,23 @@ def apart(size: int, read: Callable[Given, Found], *args: Given.args, **more: Gi
         return cast(Found, _in_a_process(read, args, more))
     finally:
         _turns.release()
+
+
+@contextlib.contextmanager
+def within_memory(most_bytes: int) -> Iterator[None]:
+    """Take at most so much more memory than now. Raises InputProblem where that is not enough."""
+    soft, hard = resource.getrlimit(resource.RLIMIT_AS)
+    pages = int(Path("/proc/self/statm").read_text().split()[0])
+    resource.setrlimit(resource.RLIMIT_AS, (pages * resource.getpagesize() + most_bytes, hard))
+    try:
+        yield
+    except MemoryError:
+        raise InputProblem(
+            f"Reading this file takes more than {most_bytes // 2**20} MB of memory", "field file",
+            "Bring a smaller one; nothing was taken.",
+        ) from None  # fmt: skip
+    finally:
+        resource.setrlimit(resource.RLIMIT_AS, (soft, hard))
 
 
 def _in_a_process(read: Callable[..., object], args: tuple[object, ...], more: dict[str, object]) -> object:

@@ -13,7 +13,9 @@ from omnifer.core.model.road import Road
 from omnifer.demo.sample import demo_tour
 from omnifer.jobs import CHANNEL
 from omnifer.jobs.errands import KINDS, Errand, HungUp, News, Ready, last_news, news_of
+from omnifer.jobs.pieces import Kept
 from omnifer.office.desk import Office
+from omnifer.outside.services import services_of
 from omnifer.store.database import ASKING, QUERIES, WORKING, acting, open_pool
 
 GRANT_S, LOOK_S = 10.0, 0.02
@@ -30,12 +32,13 @@ def do(address: str, roads: Path | None, owner_id: int, errand_id: int, worker_i
     key = {"owner_id": owner_id, "errand_id": errand_id}
     with acting(pool, owner_id) as connection:
         row = QUERIES.read_errand(connection, **key, lock=ASKING)
-        files = [bytes(file["content"]) for file in QUERIES.errand_files(connection, **key)]
         QUERIES.forget_news(connection, **key)
     if row is None or not row["wanted"]:
         with acting(pool, owner_id) as connection:
             QUERIES.end_errand(connection, **key)
         return
+
+    files = Kept(pool, owner_id, errand_id)
 
     def tell(news: News) -> None:
         with acting(pool, owner_id) as connection:
@@ -60,7 +63,7 @@ def do(address: str, roads: Path | None, owner_id: int, errand_id: int, worker_i
     desk = Office(pool, roads).desk_for(owner_id)
     asked = KINDS[row["kind"]].asked.model_validate(row["asked"])
     try:
-        tell(last_news(row["kind"], Errand(desk, row["tour_id"], asked, files, tell_of)))
+        tell(last_news(row["kind"], Errand(desk, row["tour_id"], asked, files, tell_of, services_of())))
     except HungUp:
         with acting(pool, owner_id) as connection:
             QUERIES.end_errand(connection, **key)

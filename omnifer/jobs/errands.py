@@ -1,17 +1,26 @@
 """What takes long: a function for each kind of errand, which tells how far it is and returns the answer."""
 
+import datetime as dt
+import tempfile
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import partial
+from pathlib import Path
 from typing import Any, NamedTuple
 
+import numpy as np
 from pydantic import BaseModel
 
 from omnifer.core.load.settle import load_proposals
+from omnifer.core.mapped.groups import corridor_km, long_gaps
+from omnifer.core.mapped.proposals import proposals
 from omnifer.core.mends import mended, mends_of
+from omnifer.core.model.assessment import Day
 from omnifer.core.model.road import TypedDay
 from omnifer.core.model.season import Season
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.ranking import rank
+from omnifer.core.road.heights import lacking, thinned, with_heights
 from omnifer.core.road.profile import Profile
 from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
 from omnifer.core.season import season_of
@@ -19,12 +28,20 @@ from omnifer.core.sensitivity import effect_of
 from omnifer.core.worth import compare, compare_loads, price, tried
 from omnifer.formats import tracks
 from omnifer.formats.found import FoundRoad
+from omnifer.formats.osm import read_map
+from omnifer.formats.problem import InputProblem
+from omnifer.formats.relief import heights_from, read_tile
+from omnifer.jobs.apart import within_memory
 from omnifer.office import shapes
 from omnifer.office.desk import Desk, checked, profile_known
 from omnifer.office.problems import problem_of
+from omnifer.outside.services import Services
 from omnifer.store.database import NotThereError
+from omnifer.store.maps import ToldMaps
 
 Files = Sequence[bytes]
+MOST_MEMORY_BYTES = 3 * 2**29
+"""Beyond what the process has, for a map [bytes]."""
 Tell = Callable[[BaseModel], None]
 """Tells something on the way; raises HungUp where nobody waits for the answer any more."""
 
@@ -53,6 +70,7 @@ class Errand:
     asked: Any
     files: Files
     tell: Tell
+    services: Services
 
     def now(self) -> tuple[TourSheet, Profile | None]:
         """The tour as it stands, and its road."""
@@ -137,6 +155,71 @@ def season(tour: TourSheet, road: Profile | None) -> Season:
     return season_of(tour, road) if road and tour.riders else Season(starts=[], leaves_out=[])
 
 
+def look_at_map(errand: Errand) -> BaseModel:
+    """What a map has along the road: of the file that came along, else of the service. Nothing is kept."""
+    stored = errand.desk.tours.read(errand.tour_id)
+    profile, road = errand.desk.profile(stored), stored.sheet.road
+    if profile is None or profile.lat_deg is None or profile.lon_deg is None:
+        raise InputProblem("This road lies nowhere", "", "Bring a track first: a map is looked at along one.")
+    found = errand.desk.assessment(stored)
+    gaps, days = long_gaps(found.gaps, road.stops), found.days
+    nodes = profile.nodes
+    assert nodes.lat_deg is not None
+    assert nodes.lon_deg is not None
+    within = corridor_km(nodes.km, gaps)
+    today = dt.datetime.now(dt.UTC).date()
+
+    def tell(what: str) -> Callable[[float], None]:
+        return lambda share: errand.tell(shapes.Progress(what=what, share=round(0.9 * share, 3)))
+
+    if errand.files:
+        with tempfile.NamedTemporaryFile() as file, within_memory(MOST_MEMORY_BYTES):
+            for piece in errand.files:
+                file.write(piece)
+            file.flush()
+            told = read_map(Path(file.name), nodes.lat_deg, nodes.lon_deg, within, tell("Reading the map"))
+    else:
+        kept = ToldMaps(errand.desk.tours.pool, errand.desk.tours.owner_id)
+        asked = nodes.km, nodes.lat_deg, nodes.lon_deg, within
+        told = errand.services.maps.reading(*asked, kept, tell("Asking the map service"))
+    errand.tell(shapes.Progress(what="Putting it beside your stops", share=0.9))
+    return proposals(told, profile, road, gaps, partial(date_at, days, stored.sheet.start_date), today)
+
+
+def date_at(days: Sequence[Day], start: dt.date, km: float) -> dt.date:
+    """The date on which a kilometre is ridden."""
+    return next((day.date for day in days if not day.rest and day.from_km <= km <= day.to_km), start)
+
+
+def bring_heights(errand: Errand) -> BaseModel:
+    """Give the track the heights it lacks, or all anew: out of the files that came along, else from the service."""
+    seen = errand.desk.tours.read(errand.tour_id, errand.asked.revision)
+    track = errand.desk.tours.read_track(seen.track_id)
+    if track is None:
+        raise InputProblem("This tour has no track", "", "Bring one first.")
+    points = np.arange(len(track.lat_deg)) if errand.asked.anew else lacking(track)
+    if not points.size:
+        raise InputProblem("Every point of the track has a height", "", "Ask for all heights anew to replace them.")
+
+    def tell(share: float) -> None:
+        errand.tell(shapes.Progress(what="Looking up heights", share=round(0.8 * share, 3)))
+
+    if errand.files:
+        tiles = [read_tile(name, content) for name, content in zip(errand.asked.names, errand.files, strict=True)]
+        track, unknown = with_heights(track, points, partial(heights_from, tiles))
+    else:
+        if errand.asked.anew:
+            track = track.model_copy(update={"elevation_m": (None,) * len(track.lat_deg)})
+        points = thinned(track, points)
+        track, unknown = with_heights(track, points, lambda lat, lon: errand.services.heights.heights(lat, lon, tell))
+    if unknown == points.size:
+        raise InputProblem("None of the track's points has a height there", "", "Bring files of the land that the track crosses.")
+    errand.tell(shapes.Progress(what="Keeping it", share=0.9))
+    errand.tell(Ready())
+    remarks = [f"{points.size - unknown} of {points.size} points have a height now; others are bridged by straight lines."]
+    return errand.desk.keep(seen, "Take heights for the track", seen.sheet, track, remarks)
+
+
 def about(kind: str, question: Callable[[TourSheet, Profile | None, str], BaseModel]) -> Kind:
     """A question about something of a tour, by its key."""
 
@@ -157,9 +240,9 @@ KINDS = {
     "price": about("thing", price),
     "assumption": about("default", effect_of),
     "ranking": about("tour", lambda tour, road, _: rank(tour, road)),
-    "season": about(
-        "tour", lambda tour, road, _: season_of(tour, road) if road and tour.riders else Season(starts=[], leaves_out=[])
-    ),
+    "season": about("tour", lambda tour, road, _: season(tour, road)),
+    "map": Kind(shapes.About, look_at_map, search=True),
+    "heights": Kind(shapes.HeightsAsked, bring_heights, search=True),
     "rigs": about("tour", lambda tour, road, _: shapes.Rigs(rigs=compare(tour, road))),
     "loads": about("tour", lambda tour, road, _: shapes.Loads(loads=compare_loads(tour, road))),
 }

@@ -19,6 +19,7 @@ from omnifer.jobs.errands import KINDS, Errand, News, Ready, event_name, last_ne
 from omnifer.office.desk import Desk
 from omnifer.office.problems import BrokenOff, TooMany
 from omnifer.office.shapes import Progress
+from omnifer.outside.services import Services
 from omnifer.store.database import ASKING, AWAY, COUNTING, QUERIES, WORKING, Pool, acting, one_of
 
 log = logging.getLogger(__name__)
@@ -43,10 +44,13 @@ class Errands(Protocol):
 class Inline:
     """Errands done on the spot, by whoever asks: for tests, and where no worker is to be had."""
 
+    def __init__(self, services: Services) -> None:
+        self._services = services
+
     def follow(self, desk: Desk, kind: str, tour_id: str, asked: BaseModel, files: Sequence[bytes] = ()) -> Following:
         """Do it, then tell of it."""
         told: list[BaseModel] = []
-        last = last_news(kind, Errand(desk, tour_id, asked, files, told.append))
+        last = last_news(kind, Errand(desk, tour_id, asked, files, told.append, self._services))
         yield from (news_of(news) for news in told if not isinstance(news, Ready))
         yield last
 

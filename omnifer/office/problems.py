@@ -7,6 +7,7 @@ import psycopg
 from pydantic import BaseModel, Field, ValidationError
 
 from omnifer.formats.problem import InputProblem, what_of, where_of
+from omnifer.outside.asking import Trouble
 from omnifer.store.database import AWAY, NotThereError, StaleError
 from omnifer.store.tours import UnreadableError
 
@@ -68,6 +69,9 @@ def problem_of(error: Exception) -> Problem:
                 mend="Show the newer state, then make your change again.",
                 current_revision=error.current,
             )
+        case Trouble():
+            mend = "Ask again later; what it told so far is kept and not asked again."
+            return Problem(status=502, title="Nothing was told", detail=str(error), mend=mend)
         case TooMany():
             detail = f"{error.most} {error.what} are under way or waiting already; no more are taken at a time."
             return Problem(status=429, title="Enough at a time", detail=detail, mend="Wait for one of them, or stop one.")

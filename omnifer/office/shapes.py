@@ -229,6 +229,23 @@ class TrackUpload(Noun):
     after: bool = Field(False, description="Ride it after the track that is there")
 
 
+class MapUpload(Noun):
+    """What comes along with a map: nothing but its file."""
+
+
+class HeightsUpload(Noun):
+    """What comes along with files of heights, and what is asked of a service of them."""
+
+    revision: Revision
+    anew: bool = Field(False, description="Also for points that have one")
+
+
+class HeightsAsked(HeightsUpload):
+    """The same with the names of the files, in their order: some say only there where they lie."""
+
+    names: tuple[str, ...] = ()
+
+
 class StationUpload(Noun):
     """What comes along with a weather record."""
 

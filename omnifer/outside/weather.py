@@ -5,25 +5,18 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-import requests
 from pydantic import ValidationError
-from requests.adapters import HTTPAdapter
-from urllib3.util.retry import Retry
 
 from omnifer.core.model.outlook import Outlook
 from omnifer.core.model.road import MonthNormals
+from omnifer.outside.asking import Trouble, ask, session
 
-CONNECT_S, READ_S = 1.0, 3.0
-"""Longest wait for a connection and for an answer [s]."""
-RETRIES = Retry(
-    total=2, read=False, backoff_factor=0.2, status_forcelist=(429, 502, 503, 504), allowed_methods=None, raise_on_status=False
-)
-"""Refused or busy: twice more. Silence is not asked again: the rider waits."""
+NAME = "The weather service"
+READ_S = 3.0
+"""Longest wait for an answer: the rider waits [s]."""
+TRIES, PAUSE_S = 2, 0.2
+MOST_BYTES = 2**20
 DAYS = 5
-
-
-class OutlookTrouble(Exception):
-    """No outlook came; the message says why."""
 
 
 @dataclass(frozen=True)
@@ -42,27 +35,18 @@ class WeatherService:
 
     def __init__(self, address: str | None) -> None:
         self.address = address
-        self.session = requests.Session()
-        self.session.trust_env = False
-        self.session.mount("http://", HTTPAdapter(max_retries=RETRIES))
+        self._session = session(TRIES, PAUSE_S)
 
     def outlook(self, asked: Asked) -> Outlook:
-        """The next five days at a place. Raises OutlookTrouble."""
+        """The next five days at a place. Raises Trouble."""
         if not self.address:
-            raise OutlookTrouble("No weather service is set up")
+            raise Trouble("No weather service is set up")
         question: dict[str, Any] = {
             "lat_deg": asked.lat_deg, "lon_deg": asked.lon_deg, "elevation_m": asked.elevation_m, "days": DAYS,
             "date": asked.date.isoformat(), "months": [month.model_dump() for month in asked.months],
         }  # fmt: skip
+        answer = ask(self._session, NAME, f"{self.address}/outlook", READ_S, MOST_BYTES, method="POST", json=question)
         try:
-            answer = self.session.post(f"{self.address}/outlook", json=question, timeout=(CONNECT_S, READ_S))
-        except requests.Timeout:
-            raise OutlookTrouble("The weather service does not answer in time") from None
-        except requests.RequestException:
-            raise OutlookTrouble("The weather service cannot be reached") from None
-        if not answer.ok:
-            raise OutlookTrouble(f"The weather service answers with {answer.status_code}")
-        try:
-            return Outlook.model_validate_json(answer.content)
+            return Outlook.model_validate_json(answer)
         except ValidationError:
-            raise OutlookTrouble("The weather service tells what cannot be understood") from None
+            raise Trouble(f"{NAME} tells what cannot be understood") from None

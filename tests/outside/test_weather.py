@@ -14,7 +14,8 @@ from omnifer.core.model.road import MonthNormals
 from omnifer.core.road.normals import DAYS, table_of
 from omnifer.devices import weather
 from omnifer.devices.weather_service import create_service
-from omnifer.outside.weather import Asked, OutlookTrouble, WeatherService
+from omnifer.outside.asking import Trouble
+from omnifer.outside.weather import Asked, WeatherService
 
 MONTHS = tuple(
     MonthNormals(
@@ -88,13 +89,13 @@ def test_a_service_tells_one_weather_ever_less_surely() -> None:
 
 def test_a_busy_service_is_asked_again_and_its_answer_is_checked(serve: Serve) -> None:
     assert len(WeatherService(serve(create_service(1, failing=2))).outlook(ASKED).days) == 5
-    with pytest.raises(OutlookTrouble, match="503"):
+    with pytest.raises(Trouble, match="503"):
         WeatherService(serve(create_service(1, failing=9))).outlook(ASKED)
-    with pytest.raises(OutlookTrouble, match="422"):
+    with pytest.raises(Trouble, match="422"):
         WeatherService(serve(create_service(1))).outlook(Asked(95.0, 9.0, 0, ASKED.date, MONTHS))
     liar = Flask("liar")
     liar.add_url_rule("/outlook", "tell", lambda: '{"elevation_m": 3, "days": [{"date": "soon"}]}', methods=["POST"])
-    with pytest.raises(OutlookTrouble, match="understood"):
+    with pytest.raises(Trouble, match="understood"):
         WeatherService(serve(liar)).outlook(ASKED)
 
 
@@ -102,8 +103,8 @@ def test_a_silent_service_is_not_waited_for(monkeypatch: pytest.MonkeyPatch) -> 
     monkeypatch.setattr("omnifer.outside.weather.READ_S", 0.2)
     with socket.socket() as deaf:
         deaf.bind(("127.0.0.1", 0))
-        with pytest.raises(OutlookTrouble, match="cannot be reached"):
+        with pytest.raises(Trouble, match="cannot be reached"):
             WeatherService(f"http://127.0.0.1:{deaf.getsockname()[1]}").outlook(ASKED)
         deaf.listen()
-        with pytest.raises(OutlookTrouble, match="in time"):
+        with pytest.raises(Trouble, match="in time"):
             WeatherService(f"http://127.0.0.1:{deaf.getsockname()[1]}").outlook(ASKED)

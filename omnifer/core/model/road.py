@@ -25,7 +25,13 @@ HazardKind = Literal[
     "bears", "insects", "ticks", "thorns", "dust", "tunnels", "traffic", "theft", "sun", "no_signal", "border"
 ]  # fmt: skip
 StopPart = Literal["water", "shop", "services", "fuels", "bike_shop", "shelter"]
-"""Fields of a stop that say what is had there."""
+"""What a stop says of what is had there."""
+STOP_FIELDS: dict[StopPart, tuple[str, ...]] = {
+    "water": ("water", "treat_water", "dry_months"),
+    "shop": ("shop", "closed_weekdays", "opens_h", "closes_h", "opens_again_h", "closes_again_h", "closed_dates"),
+    "services": ("services",), "fuels": ("fuels",), "bike_shop": ("bike_shop",), "shelter": ("shelter",),
+}  # fmt: skip
+"""Which fields of a stop say each part of it."""
 Carriage = Literal["ferry", "train", "bus", "flight"]
 Weekday = Annotated[int, Field(ge=0, le=6, description="0 Monday to 6 Sunday")]
 Month = Annotated[int, Field(ge=1, le=12)]
@@ -83,6 +89,19 @@ class TypedDay(Noun):
     lowest_m: ElevationM | None = None
 
 
+MapId = Annotated[str, Field(pattern=r"^[nwr]\d{1,20}$", description="Node, way or relation of a map, and its number")]
+
+
+class Mapped(Noun):
+    """What of a stop rests on a map: which places of it, how new it was, and which parts it says."""
+
+    ids: tuple[Annotated[str, Field(pattern=r"^[nwr]\d{1,20}$")], ...] = Field(
+        (), max_length=200, description="Node, way or relation"
+    )
+    on: dt.date
+    parts: tuple[StopPart, ...] = Field((), description="What the rider has not said otherwise since")
+
+
 class Stop(Noun):
     """A place on the road and what it supplies. Sources that may be dry count as none, and are shown as a chance."""
 
@@ -113,6 +132,7 @@ class Stop(Noun):
     shelter: Shelter = "none"
     people: Annotated[int, Field(ge=0, le=50_000_000)] | None = Field(None, description="Who live there, by the gazetteer")
     guessed: tuple[StopPart, ...] = Field((), description="What nobody has said: it is what a place so large mostly has")
+    mapped: Mapped | None = Field(None, description="None: no map was asked")
     note: Note = ""
 
     @property
@@ -140,6 +160,7 @@ class SurfaceStretch(Noun):
     from_km: DistanceKm
     to_km: DistanceKm
     surface: Surface
+    mapped: dt.date | None = Field(None, description="How new the map was that said so; None: the rider said it")
 
 
 class Transfer(Noun):

@@ -1,11 +1,19 @@
 """Distance, ascent and gradient along a track."""
 
+import math
+
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 SEMI_MAJOR_M = 6378137.0
 FLATTENING = 1 / 298.257223563
 """WGS 84 ellipsoid."""
+
+
+EARTH_KM = 6371.0
+"""Mean radius, IUGG 1980 [km]."""
+KM_PER_DEGREE = math.pi * EARTH_KM / 180
+"""Of latitude, near enough for tens of kilometres [km]."""
 
 
 def on_sphere(lat_deg: NDArray[np.float64], lon_deg: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -44,7 +44,7 @@ def offered_stops(profile: Profile, stops: Sequence[Stop]) -> list[OfferedStop]:
     for place, at_km, off_km in places_beside(profile.nodes):
         if any(abs(stop.at_km - at_km) <= OWN_STOP_KM for stop in stops):
             continue
-        identifier = _free(f"place-{round(at_km)}", used)
+        identifier = unused(f"place-{round(at_km)}", used)
         used.add(identifier)
         # One is in a town as soon as its houses are reached.
         off = max(off_km - places.houses_km(place.people), 0)
@@ -60,7 +60,8 @@ def offered_stops(profile: Profile, stops: Sequence[Stop]) -> list[OfferedStop]:
     return found
 
 
-def _free(stem: str, used: set[str]) -> str:
+def unused(stem: str, used: set[str]) -> str:
+    """An identifier that none of these has."""
     return next(name for n in range(len(used) + 1) if (name := stem if n == 0 else f"{stem}-{n}") not in used)
 
 

@@ -12,6 +12,7 @@ from omnifer.core.model.assessment import ProfileLine
 from omnifer.core.model.quantities import LONGEST_ROAD_KM
 from omnifer.core.model.road import Track, TypedDay
 from omnifer.core.physics import geodesy
+from omnifer.core.physics.geodesy import KM_PER_DEGREE
 from omnifer.core.world.cells import heights_at
 
 if TYPE_CHECKING:
@@ -27,8 +28,6 @@ LINE_POINTS, LINE_TOLERANCE_M = 2000, 6.0
 """Points of the drawn line at most, and how far a dropped point may be off it [m]."""
 NODES = 20_000
 """Nodes at least of a long road, one in 16 points of 8,000 km: what is on board, weather, clock and days are worked out there."""
-KM_PER_DEGREE = 111.2
-"""Of latitude, near enough for finding the closest point [km]."""
 STEEPEST = 0.30
 """Gradients beyond this are noise."""
 LAND_EVERY = 40

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from omnifer.core.physics import geodesy
+from omnifer.core.physics.geodesy import EARTH_KM, KM_PER_DEGREE
 from omnifer.core.world.cells import DATA
 
 SOURCE = "GeoNames"
@@ -19,10 +20,6 @@ STEP = 65535
 """Steps of a degree in which a place lies: some 2 m."""
 MOST_PEOPLE = 5e7
 """No place has more; sizes are packed up to it."""
-EARTH_KM = 6371.0
-"""Mean radius, IUGG 1980 [km]."""
-KM_PER_DEGREE = math.pi * EARTH_KM / 180
-"""Of latitude [km]."""
 MOST_FOUND = 20
 """Of places by name."""
 NAMED_KM = 25.0

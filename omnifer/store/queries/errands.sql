@@ -20,8 +20,11 @@ SELECT kind, tour_id, asked, advisory_held(:lock, asker) AS wanted FROM errand W
 SELECT granted, advisory_held(:lock, asker) AS wanted, advisory_held(:working, :worker_id) AS had
   FROM errand WHERE owner_id = :owner_id AND id = :errand_id;
 
--- name: errand_files
-SELECT content FROM errand_file WHERE owner_id = :owner_id AND errand_id = :errand_id ORDER BY number;
+-- name: count_errand_files$
+SELECT count(*) FROM errand_file WHERE owner_id = :owner_id AND errand_id = :errand_id;
+
+-- name: errand_file$
+SELECT content FROM errand_file WHERE owner_id = :owner_id AND errand_id = :errand_id AND number = :number;
 
 -- name: tell_errand!
 INSERT INTO errand_news (owner_id, errand_id, number, event, body)

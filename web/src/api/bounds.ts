@@ -313,5 +313,24 @@ export const FUEL_WORDS = {
 /** What files of a road are called. */
 export const TRACK_FILES = ['.gpx', '.fit', '.tcx', '.kml', '.kmz', '.geojson', '.json']
 
+/** What of a stop each part of it says. */
+export const STOP_FIELDS = {
+  water: ['water', 'treat_water', 'dry_months'],
+  shop: ['shop', 'closed_weekdays', 'opens_h', 'closes_h', 'opens_again_h', 'closes_again_h', 'closed_dates'],
+  services: ['services'],
+  fuels: ['fuels'],
+  bike_shop: ['bike_shop'],
+  shelter: ['shelter'],
+} as const
+
+/** What stands beside whatever comes of a map. */
+export const MAP_CREDIT = '© OpenStreetMap contributors, ODbL'
+
+/** What files of a map are called. */
+export const MAP_FILES = ['.pbf', '.osm']
+
+/** What files of heights are called. */
+export const HEIGHT_FILES = ['.hgt', '.tif', '.tiff']
+
 /** Standard deviations to each side that hold nine of ten. */
 export const NINE_IN_TEN = 1.645

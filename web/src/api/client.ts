@@ -9,6 +9,8 @@ import type { components, paths } from './schema'
 type Schemas = components['schemas']
 export type Assessment = Schemas['Assessment']
 export type OfferedStop = Schemas['OfferedStop']
+export type MappedRoad = Schemas['MappedRoad']
+export type MappedStop = Schemas['MappedStop']
 export type SeasonStart = Schemas['SeasonStart']
 export type NamedPlace = Schemas['NamedPlace']
 export type Assumption = Schemas['Assumption']
@@ -261,7 +263,7 @@ export const api = {
   restore: (id: string) => taken(client.POST('/api/tours/{tour_id}/restore', at(id))),
   remove: (tour_id: string, revision: number) =>
     taken(client.DELETE('/api/tours/{tour_id}/{revision}', { params: { path: { tour_id, revision: revision as never } } })),
-  bringTrack: (id: string, revision: number, content: File[], after: boolean, tell: (progress: Progress) => void, signal: AbortSignal) =>
+  bringTrack: (content: File[], after: boolean, id: string, revision: number, tell: (progress: Progress) => void, signal: AbortSignal) =>
     streamed('/api/tours/{tour_id}/track', id, file(content, revision, after ? { after: 'yes' } : {}).body, tell, signal),
   shapeTrack: (id: string, revision: number, shape: 'reverse' | 'trim', from_km = 0, to_km: number | null = null) =>
     taken(client.POST('/api/tours/{tour_id}/track/shape', { ...at(id), body: { revision, shape, from_km, to_km } })),
@@ -269,6 +271,14 @@ export const api = {
   importStops: (id: string, revision: number, text: string, replace: boolean) =>
     taken(client.POST('/api/tours/{tour_id}/stops/import', { ...at(id), body: { revision, text, replace } })),
   season: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/season', at(id, signal))),
+  lookAtMap: (id: string, content: File | null, tell: (progress: Progress) => void, signal: AbortSignal) =>
+    content
+      ? streamed('/api/tours/{tour_id}/map', id, file(content).body, tell, signal)
+      : streamed('/api/tours/{tour_id}/map/asked', id, '', tell, signal),
+  bringHeights: (content: File[], anew: boolean, id: string, revision: number, tell: (progress: Progress) => void, signal: AbortSignal) =>
+    content.length
+      ? streamed('/api/tours/{tour_id}/track/heights', id, file(content, revision, anew ? { anew: 'yes' } : {}).body, tell, signal)
+      : streamed('/api/tours/{tour_id}/track/heights/asked', id, JSON.stringify({ revision, anew }), tell, signal),
   offeredStops: (id: string) => taken(client.GET('/api/tours/{tour_id}/stops/offered', at(id))),
   namedPlaces: (called: string, signal: AbortSignal) => taken(client.GET('/api/places', { params: { query: { called } }, signal })),
   climateOf: (place: NamedPlace) =>

@@ -775,6 +775,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a map that came along has along the road, beside what the tour has; nothing is taken. */
+        post: operations["look_at_map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/map/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same of the map service. */
+        post: operations["ask_map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/mends": {
         parameters: {
             query?: never;
@@ -1247,6 +1281,40 @@ export interface paths {
         put?: never;
         /** Bring a track of one or more files, in the order of their names; its waypoints become stops. */
         post: operations["bring_track"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/track/heights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give the track heights out of files: HGT tiles, GeoTIFF. */
+        post: operations["bring_heights"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/track/heights/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give the track heights that a service is asked for. */
+        post: operations["ask_heights"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5412,6 +5480,23 @@ export interface components {
             workers: number;
         };
         /**
+         * HeightsUpload
+         * @description What comes along with files of heights, and what is asked of a service of them.
+         */
+        HeightsUpload: {
+            /**
+             * Anew
+             * @description Also for points that have one
+             * @default false
+             */
+            anew?: boolean;
+            /**
+             * Revision
+             * @description The revision that the writer saw
+             */
+            revision: number;
+        };
+        /**
          * Hub
          * @description A converter that charges from the hub dynamo of its owner's bike.
          */
@@ -6205,6 +6290,134 @@ export interface components {
             name: string;
             /** Stop Id */
             stop_id: string;
+        };
+        /**
+         * Mapped
+         * @description What of a stop rests on a map: which places of it, how new it was, and which parts it says.
+         */
+        "Mapped-Input": {
+            /**
+             * Ids
+             * @description Node, way or relation
+             * @default []
+             */
+            ids?: string[];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Parts
+             * @description What the rider has not said otherwise since
+             * @default []
+             */
+            parts?: ("water" | "shop" | "services" | "fuels" | "bike_shop" | "shelter")[];
+        };
+        /**
+         * Mapped
+         * @description What of a stop rests on a map: which places of it, how new it was, and which parts it says.
+         */
+        "Mapped-Output": {
+            /**
+             * Ids
+             * @description Node, way or relation
+             * @default []
+             */
+            ids: string[];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Parts
+             * @description What the rider has not said otherwise since
+             * @default []
+             */
+            parts: ("water" | "shop" | "services" | "fuels" | "bike_shop" | "shelter")[];
+        };
+        /**
+         * MappedRoad
+         * @description What a map has along a road.
+         */
+        MappedRoad: {
+            /** Credit */
+            credit: string;
+            /**
+             * Ferries
+             * @description That the tour does not have
+             */
+            ferries: components["schemas"]["Transfer-Output"][];
+            /**
+             * Ground Known
+             * @description Part of the road under which the map has a way that says what it is like
+             */
+            ground_known: number;
+            /**
+             * Looked At
+             * @description Places of the map near the road
+             */
+            looked_at: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Remarks */
+            remarks: string[];
+            /**
+             * Stops
+             * @description In road order
+             */
+            stops: components["schemas"]["MappedStop"][];
+            /**
+             * Surfaces
+             * @description The whole ground as it would be; None: as it is
+             */
+            surfaces: components["schemas"]["SurfaceStretch-Output"][] | null;
+            /**
+             * Tunnels
+             * @description That the tour does not have
+             */
+            tunnels: components["schemas"]["Hazard-Output"][];
+        };
+        /**
+         * MappedStop
+         * @description A stop as a map has it, beside how it stands in the tour.
+         */
+        MappedStop: {
+            /** At Km */
+            at_km: number;
+            /** Name */
+            name: string;
+            /**
+             * Off Km
+             * @description How far from the road it lies [km]
+             */
+            off_km: number;
+            /**
+             * Parts
+             * @description What of the stop would be otherwise
+             */
+            parts: ("water" | "shop" | "services" | "fuels" | "bike_shop" | "shelter")[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "changed" | "gone";
+            /** @description As it would be; None: nothing is left of it */
+            stop: components["schemas"]["Stop-Output"] | null;
+            /**
+             * Was
+             * @description The stop it is; None: it is new
+             */
+            was: string | null;
+            /**
+             * Words
+             * @description What the map has there
+             */
+            words: string[];
         };
         /**
          * Mark
@@ -8039,7 +8252,7 @@ export interface components {
              * Surfaces
              * @default []
              */
-            surfaces?: components["schemas"]["SurfaceStretch"][];
+            surfaces?: components["schemas"]["SurfaceStretch-Input"][];
             /**
              * Transfers
              * @default []
@@ -8154,7 +8367,7 @@ export interface components {
              * Surfaces
              * @default []
              */
-            surfaces: components["schemas"]["SurfaceStretch"][];
+            surfaces: components["schemas"]["SurfaceStretch-Output"][];
             /**
              * Transfers
              * @default []
@@ -9142,6 +9355,11 @@ export interface components {
              * @description Identifier, unique among its kind in the tour
              */
             id: string;
+            /**
+             * @description None: no map was asked
+             * @default null
+             */
+            mapped?: components["schemas"]["Mapped-Input"] | null;
             /** Name */
             name: string;
             /**
@@ -9292,6 +9510,11 @@ export interface components {
              * @description Identifier, unique among its kind in the tour
              */
             id: string;
+            /**
+             * @description None: no map was asked
+             * @default null
+             */
+            mapped: components["schemas"]["Mapped-Output"] | null;
             /** Name */
             name: string;
             /**
@@ -9885,12 +10108,45 @@ export interface components {
          * SurfaceStretch
          * @description A stretch with a surface of its own; elsewhere the bike's own rolling resistance holds.
          */
-        SurfaceStretch: {
+        "SurfaceStretch-Input": {
             /**
              * From Km
              * @description Distance along the road [km]
              */
             from_km: number;
+            /**
+             * Mapped
+             * @description How new the map was that said so; None: the rider said it
+             * @default null
+             */
+            mapped?: string | null;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "asphalt" | "rough_asphalt" | "gravel" | "soft" | "push";
+            /**
+             * To Km
+             * @description Distance along the road [km]
+             */
+            to_km: number;
+        };
+        /**
+         * SurfaceStretch
+         * @description A stretch with a surface of its own; elsewhere the bike's own rolling resistance holds.
+         */
+        "SurfaceStretch-Output": {
+            /**
+             * From Km
+             * @description Distance along the road [km]
+             */
+            from_km: number;
+            /**
+             * Mapped
+             * @description How new the map was that said so; None: the rider said it
+             * @default null
+             */
+            mapped: string | null;
             /**
              * Surface
              * @enum {string}
@@ -13289,6 +13545,81 @@ export interface operations {
             503: components["responses"]["Refused"];
         };
     };
+    look_at_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MappedRoad"];
+                    "text/event-stream": {
+                        answer?: components["schemas"]["MappedRoad"];
+                        problem?: components["schemas"]["Problem"];
+                        progress?: components["schemas"]["Progress"];
+                    };
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            413: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    ask_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MappedRoad"];
+                    "text/event-stream": {
+                        answer?: components["schemas"]["MappedRoad"];
+                        problem?: components["schemas"]["Problem"];
+                        progress?: components["schemas"]["Progress"];
+                    };
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            502: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
     mends: {
         parameters: {
             query?: {
@@ -14249,6 +14580,104 @@ export interface operations {
             413: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    bring_heights: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Anew
+                     * @description Also for points that have one
+                     * @default false
+                     */
+                    anew?: boolean;
+                    /** Format: binary */
+                    file: string;
+                    /**
+                     * Revision
+                     * @description The revision that the writer saw
+                     */
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
+                    "text/event-stream": {
+                        answer?: components["schemas"]["TourAnswer"];
+                        problem?: components["schemas"]["Problem"];
+                        progress?: components["schemas"]["Progress"];
+                    };
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            413: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    ask_heights: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The state of the tour that the reader has */
+                "Omnifer-Holds"?: string;
+            };
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeightsUpload"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TourAnswer"] | components["schemas"]["TourOtherwise"];
+                    "text/event-stream": {
+                        answer?: components["schemas"]["TourAnswer"];
+                        problem?: components["schemas"]["Problem"];
+                        progress?: components["schemas"]["Progress"];
+                    };
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            409: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            502: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };
     };

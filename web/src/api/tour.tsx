@@ -19,6 +19,8 @@ import {
 
 type Parts = Omit<Change, 'revision' | 'what'>
 
+type Bringing = (id: string, revision: number, tell: (progress: Progress) => void, signal: AbortSignal) => Promise<TourAnswer | null>
+
 export interface Desk {
   /** As it is kept; `assessment` is of this. */
   tour: TourAnswer['tour']
@@ -31,7 +33,8 @@ export interface Desk {
   propose: (rounds: number, tell: (news: Proposal | Progress) => void, signal: AbortSignal) => Promise<Proposal | undefined>
   /** Changes the load by hand and puts the rest right around what is held. */
   repair: (what: string, load: TourSheet['load'], held: string[]) => Promise<boolean>
-  bringTrack: (files: File[], after?: boolean) => Promise<boolean>
+  /** Sends files, or asks for what takes long, and tells how far it is; called off, nothing changes. */
+  bring: (what: string, call: Bringing) => Promise<boolean>
   /** Sends something else that answers with the tour. */
   ask: (what: string, call: (id: string, revision: number) => Promise<TourAnswer>) => Promise<boolean>
 }
@@ -224,11 +227,11 @@ function useOnDesk(id: string, key: string[], data: TourAnswer | undefined, send
         const moved = () => rebased(sheet.load, load, now())
         return (await send(what, (revision) => api.repair(id, revision, what, moved(), held), same)) !== undefined
       },
-      bringTrack: async (files, after = false) => {
+      bring: async (what, call) => {
         const stop = new AbortController()
         const tell = (progress: Progress) => setUnderWay({ ...progress, cancel: () => stop.abort() })
-        tell({ what: 'Sending the track', share: null })
-        const kept = await send('Reading the track', (revision) => api.bringTrack(id, revision, files, after, tell, stop.signal), same)
+        tell({ what, share: null })
+        const kept = await send(what, (revision) => call(id, revision, tell, stop.signal), same)
         setUnderWay(null)
         return kept !== undefined
       },

@@ -1,6 +1,7 @@
 /** The road: bring a track or type days, cut it into days, set what each stop supplies, say the weather. */
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { api } from '../../api/client'
 import { TRACK_FILES } from '../../api/bounds'
 import styled from 'styled-components'
 import { useDesk, useWork } from '../../api/tour'
@@ -25,7 +26,7 @@ import { RoadSheet } from './RoadSheet'
 import { SupplyKeys } from './SupplyKeys'
 import { SeasonPanel } from './SeasonPanel'
 import { SurfacesPanel } from './SurfacesPanel'
-import { TrackTools } from './TrackTools'
+import { READING, TrackTools } from './TrackTools'
 import { TypedDays } from './TypedDays'
 import { useRoad } from './useRoad'
 import { WeatherPanel } from './WeatherPanel'
@@ -80,7 +81,7 @@ export function RoadView() {
     if (!brush || from_km >= to_km) return
     const left = road.surfaces.filter((s) => s.from_km < from_km || s.to_km > to_km)
     put(`Paint ${SURFACE_WORDS[brush]} from km ${from_km} to ${to_km}`, {
-      surfaces: [...left, { from_km, to_km, surface: brush }],
+      surfaces: [...left, { from_km, to_km, surface: brush, mapped: null }],
     })
   }
   return (
@@ -150,7 +151,7 @@ export function RoadView() {
 
 /** The road as a whole: its figures, where it comes from, how it is cut into days. */
 function TheRoad({ lane, onLane, onOpen }: { lane: Lane; onLane: (lane: Lane) => void; onOpen: (open: Open) => void }) {
-  const { tour, assessment, bringTrack } = useDesk()
+  const { tour, assessment, bring } = useDesk()
   const { road, put } = useRoad()
   const { busy } = useWork()
   return (
@@ -158,8 +159,12 @@ function TheRoad({ lane, onLane, onOpen }: { lane: Lane; onLane: (lane: Lane) =>
       <Section>Road</Section>
       <RoadFigures />
       <Row $min={130}>
-        <FileButton wanted={!assessment.road} accept={TRACK_FILES} onFiles={(files) => void bringTrack(files)}>
-          {busy === 'Reading the track' ? 'Reading …' : tour.has_track ? 'Another track' : 'Bring a track'}
+        <FileButton
+          wanted={!assessment.road}
+          accept={TRACK_FILES}
+          onFiles={(files) => void bring(READING, (...to) => api.bringTrack(files, false, ...to))}
+        >
+          {busy === READING ? 'Reading …' : tour.has_track ? 'Another track' : 'Bring a track'}
         </FileButton>
         {tour.has_track ? (
           <Button onPress={() => onOpen('shaping')}>Track and pace</Button>

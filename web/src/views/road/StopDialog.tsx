@@ -1,6 +1,6 @@
 /** Everything a stop can supply, when it can be had, and how far off the road it lies. */
 import { useState } from 'react'
-import { BOUNDS, FUEL_WORDS } from '../../api/bounds'
+import { BOUNDS, FUEL_WORDS, MAP_CREDIT } from '../../api/bounds'
 import type { Stop } from '../../api/client'
 import { said } from './guessed'
 import type { Night } from './nights'
@@ -8,9 +8,9 @@ import { Dialog } from '../../ui/Dialog'
 import { Actions, Button, Muted, Row } from '../../ui/controls'
 import { Choice, Field, Measure } from '../../ui/fields'
 import { Picks } from '../../ui/Picks'
-import { today } from '../../ui/dates'
+import { fullDate, today } from '../../ui/dates'
 import { useUnits } from '../../ui/preferences'
-import { BIKE_SHOP_WORDS, choices, MONTHS, SERVICE_WORDS, SHELTER_WORDS, SHOP_WORDS, WATER_WORDS, WEEKDAYS } from './words'
+import { BIKE_SHOP_WORDS, choices, MONTHS, PART_WORDS, SERVICE_WORDS, SHELTER_WORDS, SHOP_WORDS, WATER_WORDS, WEEKDAYS } from './words'
 
 const clock = (hour: number | null) => (hour === null ? '' : `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`)
 const hourOf = (text: string): number | null | undefined => {
@@ -60,21 +60,21 @@ export function StopDialog({
     if (from === undefined || to === undefined || then === undefined || till === undefined) return setTrouble('Write opening hours as 9:00 or 18:30.')
     if (then !== null && (to === null || then < to)) return setTrouble('It can only open again after it has closed.')
     onKeep(
-      {
-        ...draft,
+      said(draft, {
         name: draft.name.trim(),
         opens_h: from,
         closes_h: to,
         opens_again_h: then,
         closes_again_h: then === null ? null : till,
         closed_dates: draft.closed_dates.filter(Boolean).sort(),
-      },
+      }),
       rests,
     )
   }
   return (
     <Dialog draft title={stop.name} open onClose={onClose} wide>
       <Place {...{ draft, set, rests, setRests, length_km }} />
+      <OfMap stop={draft} />
       <Water {...{ draft, set }} />
       <Shop {...{ draft, set, hours, setHours }} />
       <Services {...{ draft, set }} />
@@ -139,6 +139,16 @@ function Place({ draft, set, rests, setRests, length_km }: Part & { rests: numbe
         <Choice label="Shelter" value={draft.shelter} onChange={(shelter) => set({ shelter })} options={choices(SHELTER_WORDS)} />
       </Row>
     </>
+  )
+}
+
+/** What of a stop rests on a map, and which. */
+function OfMap({ stop: { mapped } }: { stop: Stop }) {
+  if (!mapped?.parts.length) return null
+  return (
+    <Muted>
+      By a map as of {fullDate(mapped.on)}, until you say otherwise: {mapped.parts.map((part) => PART_WORDS[part]).join(', ')}. {MAP_CREDIT}.
+    </Muted>
   )
 }
 

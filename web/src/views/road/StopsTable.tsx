@@ -9,6 +9,7 @@ import { useUnits } from '../../ui/preferences'
 import { BringStops } from './BringStops'
 import { said } from './guessed'
 import { type Night, nightAt, sleeping } from './nights'
+import { MapBeside } from './MapBeside'
 import { PlacesBeside, useOffered } from './PlacesBeside'
 import { Sheet } from '../../ui/sheet'
 import { StopDialog } from './StopDialog'
@@ -37,6 +38,7 @@ const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
   shelter: 'none',
   people: null,
   guessed: [],
+  mapped: null,
   note: '',
 }
 
@@ -154,6 +156,8 @@ function StopTools({
   const units = useUnits()
   const [bringing, setBringing] = useState(false)
   const [taking, setTaking] = useState(false)
+  const [mapping, setMapping] = useState(false)
+  const { tour } = useDesk()
   return (
     <>
       <div style={{ display: 'flex', alignItems: 'center', gap: 8, flexWrap: 'wrap' }}>
@@ -161,6 +165,11 @@ function StopTools({
         {offered && offered.length > 0 && (
           <Button $small onPress={() => setTaking(true)}>
             {offered.length} places along the road
+          </Button>
+        )}
+        {tour.has_track && (
+          <Button $small onPress={() => setMapping(true)}>
+            From a map
           </Button>
         )}
         <Button $small onPress={() => setBringing(true)}>
@@ -171,6 +180,7 @@ function StopTools({
         </Button>
       </div>
       {bringing && <BringStops onClose={() => setBringing(false)} />}
+      {mapping && <MapBeside onClose={() => setMapping(false)} />}
       {taking && offered && (
         <PlacesBeside
           offered={offered}

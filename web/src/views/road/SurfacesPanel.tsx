@@ -79,10 +79,17 @@ export function SurfacesPanel({
       <Stretches
         name="surface"
         list={road.surfaces}
-        fresh={{ surface: 'gravel' as const }}
+        fresh={{ surface: 'gravel' as const, mapped: null }}
         add="Gravel from the playhead on"
         onChange={(what, surfaces) => put(what, { surfaces })}
-        kind={(s, set) => <Choice label="Surface" value={s.surface} onChange={(surface) => set({ surface })} options={choices(SURFACE_WORDS)} />}
+        kind={(s, set) => (
+          <Choice
+            label={s.mapped ? 'Surface, by a map' : 'Surface'}
+            value={s.surface}
+            onChange={(surface) => set({ surface })}
+            options={choices(SURFACE_WORDS)}
+          />
+        )}
       />
       <RailLine>Not ridden</RailLine>
       <Muted>Ferries, trains, buses and flights: no riding, no climb, but hours of the day.</Muted>
@@ -139,7 +146,8 @@ export function Stretches<T extends Stretch>({
     <>
       {list.map((stretch, i) => {
         const set = (part: Partial<T>) => {
-          const next = { ...stretch, ...part }
+          // What the rider changes is no word of a map any more.
+          const next = { ...stretch, ...('mapped' in stretch ? { mapped: null } : {}), ...part }
           if (next.from_km < next.to_km)
             onChange(
               `Change a ${name}`,

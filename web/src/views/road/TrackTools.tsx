@@ -1,14 +1,17 @@
 /** What can be done to a track: join, turn round, trim; and learning the rider's own pace from a recorded ride. */
 import { useState } from 'react'
-import { TRACK_FILES } from '../../api/bounds'
+import { HEIGHT_FILES, TRACK_FILES } from '../../api/bounds'
 import { api, type LearnedPace, Problem } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Dialog } from '../../ui/Dialog'
 import { Actions, Button, FileButton, Muted, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
+import { TickBox } from '../../ui/TickBox'
+
+export const READING = 'Reading the track'
 
 export function TrackTools({ onClose }: { onClose: () => void }) {
-  const { sheet, assessment, bringTrack, ask, change, tour } = useDesk()
+  const { sheet, assessment, bring, ask, change, tour } = useDesk()
   const length = assessment.road?.length_km ?? 0
   const [from, setFrom] = useState(0)
   const [to, setTo] = useState(length)
@@ -32,7 +35,10 @@ export function TrackTools({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Track and pace" open onClose={onClose} wide>
       <Row $min={200}>
-        <FileButton accept={TRACK_FILES} onFiles={(files) => void bringTrack(files, true).then((ok) => ok && onClose())}>
+        <FileButton
+          accept={TRACK_FILES}
+          onFiles={(files) => void bring(READING, (...to) => api.bringTrack(files, true, ...to)).then((ok) => ok && onClose())}
+        >
           Join files on at the end
         </FileButton>
         <Button onPress={() => void ask('Turning round', (id, revision) => api.shapeTrack(id, revision, 'reverse')).then((ok) => ok && onClose())}>
@@ -50,6 +56,7 @@ export function TrackTools({ onClose }: { onClose: () => void }) {
         </Button>
       </Row>
       <Muted>Stops, nights, surfaces and transfers move with the track. Everything can be undone.</Muted>
+      <Heights onDone={onClose} />
       <Row $min={200}>
         <Choice
           label="Learn the pace of"
@@ -91,5 +98,29 @@ export function TrackTools({ onClose }: { onClose: () => void }) {
         )}
       </Actions>
     </Dialog>
+  )
+}
+
+/** Heights for a track that lacks them, or better ones for all of it. */
+function Heights({ onDone }: { onDone: () => void }) {
+  const { assessment, bring } = useDesk()
+  const [anew, setAnew] = useState(false)
+  const look = (files: File[]) => void bring('Looking up heights', (...to) => api.bringHeights(files, anew, ...to)).then((ok) => ok && onDone())
+  return (
+    <>
+      <Row $min={200}>
+        <FileButton accept={HEIGHT_FILES} onFiles={look}>
+          Heights from files
+        </FileButton>
+        <Button onPress={() => look([])}>Ask the service of heights</Button>
+        <TickBox isSelected={anew} onChange={setAnew}>
+          Also where the track has one
+        </TickBox>
+      </Row>
+      <Muted>
+        {assessment.road?.has_heights === false && 'This track has no heights: its climbs are missing. '}HGT tiles (N47E011.hgt) or GeoTIFF in
+        degrees.
+      </Muted>
+    </>
   )
 }

@@ -26,6 +26,14 @@ export const SERVICE_WORDS: Record<Stop['services'][number], string> = {
   transport: 'bus or train',
   doctor: 'doctor or hospital',
 }
+export const PART_WORDS: Record<Stop['guessed'][number], string> = {
+  water: 'water',
+  shop: 'shop and hours',
+  services: 'services',
+  fuels: 'fuel',
+  bike_shop: 'bicycle shop',
+  shelter: 'where to sleep',
+}
 export const SURFACE_WORDS: Record<Road['surfaces'][number]['surface'], string> = {
   asphalt: 'smooth asphalt',
   rough_asphalt: 'rough asphalt',

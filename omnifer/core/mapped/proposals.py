@@ -1,0 +1,253 @@
+"""A map beside a tour: which places are new, changed or gone, and what the ground is like.
+
+What the rider said stays; what was only guessed, or came from a map before, follows the map.
+"""
+
+import datetime as dt
+from collections.abc import Callable, Sequence
+from typing import Any
+
+import numpy as np
+
+from omnifer.core.mapped import ground
+from omnifer.core.mapped.groups import LONE_KM, Found, Settlement, grouped
+from omnifer.core.mapped.had import had_at, parts_of
+from omnifer.core.mapped.reading import CREDIT, IN_GAPS_KM, Reading
+from omnifer.core.model.assessment import Gap
+from omnifer.core.model.mapped import MappedRoad, MappedStop
+from omnifer.core.model.quantities import LONGEST_NAME
+from omnifer.core.model.road import STOP_FIELDS, Mapped, Road, Stop, StopPart, SurfaceStretch
+from omnifer.core.physics import geodesy
+from omnifer.core.physics.geodesy import EARTH_KM
+from omnifer.core.road.beside import OWN_STOP_KM, places_beside, unused
+from omnifer.core.road.profile import Profile
+from omnifer.core.road.symbols import NEAREST_DETOUR_KM
+from omnifer.core.world import expected
+
+SEEN_KM = 2.0
+"""A map that has anything so near covers the place [km]; practice."""
+MOST_NEW = 1500
+"""Of new stops; beyond it those that have least are left out."""
+STOPS_FOR: frozenset[StopPart] = frozenset({"water", "shop", "fuels", "bike_shop", "shelter"})
+"""What one stops for by itself, outside of settlements."""
+MOST_IDS = 200
+"""Places of a map that one stop is made of; a city has more, and needs no more."""
+
+
+def proposals(
+    reading: Reading, profile: Profile, road: Road, gaps: Sequence[Gap], passed_on: Callable[[float], dt.date], today: dt.date
+) -> MappedRoad:
+    """What a map has along a road, beside what the tour has.
+
+    Parameters
+    ----------
+    gaps : sequence of Gap
+        Where what lies farther off is worth its detour.
+    passed_on : callable
+        The date on which a kilometre is ridden: what is open then.
+    today : date
+        The age of a map that does not tell its own.
+    """
+    on = reading.on or today
+    remarks: list[str] = []
+    towns, lone = grouped(reading, profile, gaps)
+    stops: list[MappedStop] = []
+    used, met = {stop.id for stop in road.stops}, dict[str, list[Found]]()
+    fresh: list[tuple[Settlement | None, list[Found]]] = []
+    for town, found in [*towns, *((None, group) for group in lone)]:
+        own = _own_stop(road.stops, town, found)
+        if own is None:
+            fresh.append((town, found))
+        else:
+            met.setdefault(own.id, []).extend(found)
+    named_places = [(stop.at_km, stop.name) for stop in road.stops] + [
+        (at, place.name) for place, at, _ in places_beside(profile.nodes)
+    ]
+    named_places += [(town.at_km, town.name) for town, _ in towns if town is not None]
+    by_id = {stop.id: stop for stop in road.stops}
+    for identifier, found in met.items():
+        stops += _changed(by_id[identifier], found, on, passed_on, road.rooms_only)
+    stops += _gone(road.stops, met, reading, profile)
+    new = [
+        one for town, found in fresh if (one := _new(town, found, named_places, road.rooms_only, on, passed_on, used)) is not None
+    ]  # fmt: skip
+    if len(new) > MOST_NEW:
+        remarks.append(f"{len(new) - MOST_NEW} places that have least were left out.")
+        new = sorted(new, key=lambda one: -len(one.words))[:MOST_NEW]
+    surfaces, known = _ground(reading, profile, road, on)
+    held = [(hazard.from_km, hazard.to_km) for hazard in road.hazards if hazard.kind == "tunnels"]
+    sailed = [(transfer.from_km, transfer.to_km) for transfer in road.transfers]
+    return MappedRoad(
+        stops=sorted([*stops, *new], key=lambda one: one.at_km), surfaces=surfaces, ground_known=known,
+        tunnels=tuple(t for t in ground.tunnels_under(profile, reading.ways) if not _meets(t.from_km, t.to_km, held)),
+        ferries=tuple(f for f in ground.ferries_under(profile, reading.ways) if not _meets(f.from_km, f.to_km, sailed)),
+        looked_at=len(reading.features), on=on, credit=CREDIT, remarks=remarks,
+    )  # fmt: skip
+
+
+def _own_stop(stops: Sequence[Stop], town: Settlement | None, found: list[Found]) -> Stop | None:
+    """The stop of the tour that this is: by what it came from before, else by where it lies."""
+    ids = {one.feature.id for one in found}
+    for stop in stops:
+        if stop.mapped is not None and ids.intersection(stop.mapped.ids):
+            return stop
+    at = town.at_km if town else found[0].at_km
+    reach = OWN_STOP_KM if town else LONE_KM
+    near = [
+        stop for stop in stops
+        if abs(stop.at_km - at) <= reach
+        and (town is not None or abs(stop.detour_km - _off(found[0].off_km)) <= NEAREST_DETOUR_KM)
+    ]  # fmt: skip
+    return min(near, key=lambda stop: abs(stop.at_km - at), default=None)
+
+
+def _off(off_km: float) -> float:
+    return round(off_km, 1) if off_km >= NEAREST_DETOUR_KM else 0.0
+
+
+def _new(
+    town: Settlement | None, found: list[Found], named_places: Sequence[tuple[float, str]], rooms: bool, on: dt.date,
+    passed_on: Callable[[float], dt.date], used: set[str],
+) -> MappedStop | None:  # fmt: skip
+    """A stop that the tour does not have; None where nobody would stop for it."""
+    first = min(found, key=lambda one: one.off_km)
+    at_km = town.at_km if town and town.off_km <= IN_GAPS_KM else first.at_km
+    had, words = had_at(found, passed_on(at_km), rooms)
+    parts = parts_of(had)
+    if not parts or (town is None and not STOPS_FOR.intersection(parts)):
+        return None
+    off = min(max(town.off_km - town.reach_km, 0.0) if town else first.off_km, first.off_km)
+    identifier = unused(f"map-{round(at_km)}", used)
+    used.add(identifier)
+    guess: dict[str, Any] = {}
+    if town is not None and town.people is not None:
+        size = expected.parts_of(town.people)
+        guessed = tuple(part for part in expected.GUESSED if part not in parts)
+        guess = {"people": town.people, "guessed": guessed} | {name: size[name] for name in guessed if name in size}
+    called = next((one.feature.tags["name"] for one in found if one.feature.tags.get("name")), "")
+    name = town.name if town else (called or _lone_name(words[0], named_places, at_km))[:LONGEST_NAME]
+    stop = Stop.model_validate({
+        "id": identifier, "name": name, "at_km": round(at_km, 2), "detour_km": _off(off), **guess, **had,
+        "mapped": Mapped(ids=_ids(found), on=on, parts=parts),
+    })  # fmt: skip
+    return MappedStop(
+        state="new", name=name, at_km=stop.at_km, off_km=round(off, 1), was=None, stop=stop, words=tuple(words), parts=parts
+    )
+
+
+def _lone_name(words: str, named: Sequence[tuple[float, str]], at_km: float) -> str:
+    """What a place without a name is called: by the nearest that has one."""
+    what = words.removeprefix("a ").removeprefix("an ")
+    near = min(named, key=lambda place: abs(place[0] - at_km), default=None)
+    if near is None:
+        return what[0].upper() + what[1:]
+    away = at_km - near[0]
+    where = f"{abs(away):.0f} km {'past' if away > 0 else 'before'}" if abs(away) >= 1 else "at"
+    return f"{what[0].upper()}{what[1:]} {where} {near[1]}"
+
+
+def _ids(found: list[Found]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(one.feature.id for one in found))[:MOST_IDS]
+
+
+def _changed(stop: Stop, found: list[Found], on: dt.date, passed_on: Callable[[float], dt.date], rooms: bool) -> list[MappedStop]:
+    """What the map has otherwise than the stop of a tour; nothing where the rider's word or the map's own stands already."""
+    had, words = had_at(found, passed_on(stop.at_km), rooms)
+    before = stop.mapped.parts if stop.mapped else ()
+    kept: dict[str, Any] = {}
+    otherwise: list[StopPart] = []
+    told: list[StopPart] = []
+    for part, fields in STOP_FIELDS.items():
+        now, empty = {name: getattr(stop, name) for name in fields}, {name: Stop.model_fields[name].default for name in fields}
+        of_map = empty | {name: had[name] for name in fields if name in had}
+        mine = part not in stop.guessed and part not in before
+        if fields[0] in had and not (mine and now[fields[0]] != empty[fields[0]]):
+            told.append(part)
+        elif part not in before or part in stop.guessed:
+            continue
+        if of_map != now:
+            kept |= of_map
+            otherwise.append(part)
+    if not otherwise:
+        return []
+    mapped = Mapped(ids=_ids(found), on=on, parts=tuple(told))
+    changed = stop.model_copy(update={
+        **kept, "mapped": mapped, "guessed": tuple(part for part in stop.guessed if part not in told),
+    })  # fmt: skip
+    return [MappedStop(
+        state="changed", name=stop.name, at_km=stop.at_km, off_km=round(min(one.off_km for one in found), 1), was=stop.id,
+        stop=changed, words=tuple(words), parts=tuple(otherwise),
+    )]  # fmt: skip
+
+
+def _gone(stops: Sequence[Stop], met: dict[str, list[Found]], reading: Reading, profile: Profile) -> list[MappedStop]:
+    """Stops that came from a map which has nothing there any more."""
+    found = []
+    for stop in stops:
+        if stop.mapped is None or not stop.mapped.parts or stop.id in met or not _covered(reading, profile, stop.at_km):
+            continue
+        fields = [name for part in stop.mapped.parts for name in STOP_FIELDS[part]]
+        left = stop.model_copy(update={name: Stop.model_fields[name].default for name in fields} | {"mapped": None})
+        own = any(
+            getattr(left, row[0]) != Stop.model_fields[row[0]].default
+            for part, row in STOP_FIELDS.items()
+            if part not in left.guessed
+        )
+        found.append(MappedStop(
+            state="gone", name=stop.name, at_km=stop.at_km, off_km=stop.detour_km, was=stop.id, stop=left if own else None,
+            words=(), parts=stop.mapped.parts,
+        ))  # fmt: skip
+    return found
+
+
+def _covered(reading: Reading, profile: Profile, km: float) -> bool:
+    """Whether the map would have what lies there."""
+    position = profile.position_at(km)
+    if position is None:
+        return False
+    if reading.seen is None:
+        return True
+    there = geodesy.on_sphere(*(np.array([axis]) for axis in position))
+    seen = geodesy.on_sphere(*reading.seen)
+    return bool(seen.size) and float(np.min(np.linalg.norm(seen - there, axis=1))) * EARTH_KM <= SEEN_KM
+
+
+def _ground(
+    reading: Reading, profile: Profile, road: Road, on: dt.date
+) -> tuple[tuple[SurfaceStretch, ...] | None, float]:  # fmt: skip
+    """All surfaces as they would be with the map's, None where nothing would be otherwise; and how much of the road it knows."""
+    known = ground.known_km(profile, reading.ways) / profile.length_km if profile.length_km else 0.0
+    if not known:
+        return None, 0.0
+    own = [stretch for stretch in road.surfaces if stretch.mapped is None]
+    told = ground.surfaces_under(profile, reading.ways, on)
+    kept = [s for s in road.surfaces if s.mapped is not None and not _covered(reading, profile, (s.from_km + s.to_km) / 2)]
+    # What the rider said stays, and what the map has beside it is cut there.
+    rest = [piece for stretch in told for piece in _outside(stretch, [(s.from_km, s.to_km) for s in (*own, *kept)])]
+    # Later ones lie over earlier ones: the rider's own over the map's.
+    whole = (*sorted([*kept, *rest], key=lambda stretch: stretch.from_km), *own)
+    same = _same_ground(whole, road.surfaces)
+    return None if same else whole, round(min(known, 1.0), 3)
+
+
+def _same_ground(one: Sequence[SurfaceStretch], other: Sequence[SurfaceStretch]) -> bool:
+    """Whether two grounds differ by nothing worth a line."""
+    pairs = zip(*(sorted(stretches, key=lambda stretch: stretch.from_km) for stretches in (one, other)), strict=False)
+    return len(one) == len(other) and all(
+        a.surface == b.surface and max(abs(a.from_km - b.from_km), abs(a.to_km - b.to_km)) < ground.SHORTEST_KM for a, b in pairs
+    )
+
+
+def _outside(stretch: SurfaceStretch, held: Sequence[tuple[float, float]]) -> list[SurfaceStretch]:
+    """What of a stretch lies outside of others."""
+    pieces = [(stretch.from_km, stretch.to_km)]
+    for start, end in held:
+        pieces = [
+            (a, b) for low, high in pieces for a, b in ((low, min(high, start)), (max(low, end), high)) if b > a
+        ] if any(low < end and start < high for low, high in pieces) else pieces  # fmt: skip
+    long = [(a, b) for a, b in pieces if b - a >= min(ground.SHORTEST_KM, stretch.to_km - stretch.from_km)]
+    return [stretch.model_copy(update={"from_km": a, "to_km": b}) for a, b in long]
+
+
+def _meets(from_km: float, to_km: float, others: Sequence[tuple[float, float]]) -> bool:
+    return any(from_km < end and start < to_km for start, end in others)
