@@ -50,6 +50,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         ("list", "What is understood of a list of things, a JSON object a row.", "FILE"),
     ):
         commands.add_parser(name, help=words).add_argument("given", nargs=len(wanted), metavar=tuple(wanted))
+    commands.choices["road"].add_argument("--map", metavar="EXTRACT", help="an OpenStreetMap extract: what it has along the road")
     serve = commands.add_parser("serve", help="Serve the application; bin/start calls this.")
     serve.add_argument("--empty", action="store_true", help="do not load the sample tour")
     serve.add_argument("--reset-demo", action="store_true", help="load the sample tour anew")
@@ -77,7 +78,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     functions: dict[str, Callable[..., dict[str, Any]]]
     functions = {"road": road, "climate": climate, "assess": assess_bundle, "season": season, "propose": propose_bundle}
     try:
-        answer = functions[options.command](*options.given)
+        more = {"extract": options.map} if options.command == "road" else {}
+        answer = functions[options.command](*options.given, **more)
     except (InputProblem, ValueError) as problem:
         print(f"omnifer {options.command}: {problem}", file=sys.stderr)
         return BAD_INPUT

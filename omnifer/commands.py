@@ -1,5 +1,6 @@
 """What is done with a file and no browser: a road, an assessment, a proposal, a list understood, each as it is printed."""
 
+import datetime as dt
 import sys
 from collections.abc import Iterator
 from pathlib import Path
@@ -9,6 +10,8 @@ from pydantic import TypeAdapter, ValidationError
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.load.settle import propose_load
+from omnifer.core.mapped.groups import corridor_km
+from omnifer.core.mapped.proposals import proposals
 from omnifer.core.model.quantities import ElevationM
 from omnifer.core.model.road import ASCENT_THRESHOLD_M, Latitude, Longitude, Road
 from omnifer.core.physics.geodesy import ascent
@@ -20,13 +23,14 @@ from omnifer.core.world.climate import stations_at
 from omnifer.core.world.places import name_near
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
 from omnifer.formats.kit_csv import read_kit_csv
+from omnifer.formats.osm import read_map
 from omnifer.formats.problem import InputProblem
 from omnifer.formats.tracks import read_track
 from omnifer.formats.workbook import sheets_of
 
 
-def road(path: str) -> dict[str, Any]:
-    """Distance, climb, points and waypoints of a track file: GPX, GeoJSON, FIT, TCX, KML or KMZ."""
+def road(path: str, extract: str | None = None) -> dict[str, Any]:
+    """Distance, climb, points, waypoints, climate and places along a track file of any kind; of a map what it has there."""
     found = read_track(_read(path))
     try:
         profile = from_track(found.track)
@@ -39,7 +43,18 @@ def road(path: str) -> dict[str, Any]:
         places.append(
             {"name": waypoint.name, "at_km": round(at[0], 3) if at else None, "off_km": round(at[1], 3) if at else None}
         )
+    mapped = None
+    if extract is not None:
+        nodes = profile.nodes
+        assert nodes.lat_deg is not None
+        assert nodes.lon_deg is not None
+        if not Path(extract).is_file():
+            raise InputProblem(f"{extract} cannot be read: there is no such file")
+        told = read_map(Path(extract), nodes.lat_deg, nodes.lon_deg, corridor_km(nodes.km, ()))
+        today = dt.datetime.now(dt.UTC).date()
+        mapped = proposals(told, profile, Road(), (), lambda _: today, today).model_dump(mode="json")
     return {
+        "mapped": mapped,
         "name": found.track.name,
         "points": len(found.track.lat_deg),
         "distance_km": round(profile.length_km, 3),

@@ -9,7 +9,6 @@ from typing import Any
 from omnifer.api.app import create_app
 from omnifer.api.openapi import document
 from omnifer.core.findings import SPECS
-from omnifer.core.mapped.reading import CREDIT
 from omnifer.core.model.fuels import FUELS
 from omnifer.core.model.road import SAME_START_KM, STOP_FIELDS
 from omnifer.core.physics.weather import NINE_IN_TEN
@@ -57,7 +56,6 @@ def bounds(schema: dict[str, Any]) -> str:
                       "/** What of a stop each part of it says. */",
                       "export const STOP_FIELDS = {", *(f"  {part}: {list(fields)}," for part, fields in STOP_FIELDS.items()),
                       "} as const", "",
-                      "/** What stands beside whatever comes of a map. */", f"export const MAP_CREDIT = '{CREDIT}'", "",
                       "/** What files of a map are called. */",
                       f"export const MAP_FILES = [{', '.join(repr(suffix) for suffix in MAP_SUFFIXES)}]", "",
                       "/** What files of heights are called. */",

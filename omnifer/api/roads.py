@@ -87,7 +87,10 @@ def look_at_map(tour_id: str) -> Response:
     file = request.files.get("file")
     if file is None:
         raise InputProblem("No file came along", "field file", "Choose a file first.")
-    return errand("map", tour_id, shapes.About(), Pieces(file.stream))
+    pieces = Pieces(file.stream)
+    if not pieces:
+        raise InputProblem("The file is empty", "field file", "Fetch the extract again.")
+    return errand("map", tour_id, shapes.About(), pieces)
 
 
 @blueprint.post("/api/tours/<tour_id>/map/asked")

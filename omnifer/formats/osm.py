@@ -143,12 +143,14 @@ def read_map(path: Path, lat_deg: Array, lon_deg: Array, within_km: Array, tell:
     """
     corridor = Corridor(lat_deg, lon_deg, within_km)
     with path.open("rb") as file:
-        pieces, head = _pieces(file, path)
         try:
+            pieces, head = _pieces(file, path)
             return _Reader(corridor, Corridor(lat_deg, lon_deg, np.full(lat_deg.size, NEAR_KM)), tell).read(pieces, head)
         except (RuntimeError, ValueError, KeyError, osmium.InvalidLocationError) as trouble:
             if isinstance(trouble, InputProblem):
                 raise
+            if "allocate memory" in str(trouble):
+                raise MemoryError from trouble
             raise InputProblem(
                 f"The map cannot be read: {str(trouble)[:120]}", "field file", "Fetch the extract again; it may be cut off."
             ) from None
@@ -299,15 +301,15 @@ class _Reader:
     def _ways_of(self, piece: _Piece, nodes: _Nodes, inside: Any, near: NDArray[np.bool_]) -> None:
         """Places and roads among the ways of a piece."""
         refs: list[int] = []
-        begun: list[tuple[str, dict[str, str], int]] = []
+        begun: list[tuple[str, dict[str, str], int, int]] = []
         lines = self._objects(piece.open(), osmium.osm.WAY, thread_pool=self._threads).with_filter(KeyFilter(*self._keys, *ROADS))
         for one in lines.with_filter(inside.contains_filter()):
-            begun.append((f"w{one.id}", _tags(one), len(refs)))
+            begun.append((f"w{one.id}", _tags(one), len(refs), len(one.nodes)))
             refs.extend(node.ref for node in one.nodes)
         # Looked up together: way by way the calls would cost more than the search.
         every = nodes.find(refs)
-        for (identifier, described, start), end in zip(begun, [*(start for _, _, start in begun[1:]), len(refs)], strict=True):
-            at = every[start:end]
+        for identifier, described, start, count in begun:
+            at = every[start : start + count]
             there = at[at >= 0]
             if any(described.get(key) in values for key, values in self._keys.items()):
                 self._add(Feature(identifier, float(nodes.lat[there[0]]), float(nodes.lon[there[0]]), described))

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from omnifer.core.mapped import tags
 from omnifer.core.mapped.reading import Feature, Reading, Way
+from omnifer.core.model.road import MAP_CREDIT
 from omnifer.formats.found import is_real
 from omnifer.formats.osm import LONGEST_TAG, NEAR_KM
 
@@ -58,7 +59,8 @@ def read_answer(content: bytes) -> Reading:
         if isinstance(one, dict) and one.get("type") in ("node", "way", "relation") and isinstance(one.get("id"), int):
             features.extend(_feature(one))
             ways.extend(_way(one))
-    return Reading(features=features, ways=ways, on=_day(told.get("osm3s")))
+    about = told.get("osm3s")
+    return Reading(features=features, ways=ways, on=_day(about), credit=_whose(about))
 
 
 def joined(readings: list[Reading]) -> Reading:
@@ -66,7 +68,8 @@ def joined(readings: list[Reading]) -> Reading:
     features = {feature.id: feature for reading in readings for feature in reading.features}
     ways = {way.id: way for reading in readings for way in reading.ways}
     days = [reading.on for reading in readings if reading.on is not None]
-    return Reading(features=list(features.values()), ways=list(ways.values()), on=min(days, default=None))
+    credit = next((reading.credit for reading in readings), MAP_CREDIT)
+    return Reading(features=list(features.values()), ways=list(ways.values()), on=min(days, default=None), credit=credit)
 
 
 def _described(one: dict[str, Any]) -> dict[str, str]:
@@ -93,6 +96,12 @@ def _way(one: dict[str, Any]) -> Iterator[Way]:
     if len(points) > 1:
         lat, lon = (np.array([point[axis] for point in points], dtype=float) for axis in ("lat", "lon"))
         yield Way(f"w{one['id']}", lat, lon, _described(one))
+
+
+def _whose(told: object) -> str:
+    """Whose map a service tells of; nearly all tell of one."""
+    said = str(told.get("copyright", "")) if isinstance(told, dict) else ""
+    return said[:120] if said and "OpenStreetMap" not in said else MAP_CREDIT
 
 
 def _day(told: object) -> dt.date | None:

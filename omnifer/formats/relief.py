@@ -86,7 +86,7 @@ def _hgt(name: str, content: bytes) -> Tile:
     if side is None:
         raise InputProblem(
             f"{name} is no file of heights that can be read", "field file",
-            "Bring HGT tiles (unpacked) or GeoTIFF files in degrees.",
+            "Bring HGT tiles (unzipped) or GeoTIFF files in degrees.",
         )  # fmt: skip
     called = HGT_NAME.search(name)
     if called is None:
@@ -105,7 +105,7 @@ def _geotiff(name: str, content: bytes) -> Tile:
             tags = dict(image.tag_v2)  # type: ignore[attr-defined]
             heights = np.asarray(image, dtype=np.float32)
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError, TypeError, KeyError, Image.DecompressionBombError):
-        raise InputProblem(f"{name} cannot be read", "field file", "Fetch it again, or bring it unpacked.") from None
+        raise InputProblem(f"{name} cannot be read", "field file", "Fetch it again, or bring it unzipped.") from None
     keys = _keys(tags.get(KEYS, ()))
     scale, tie = tags.get(PIXEL_SCALE, ()), tags.get(TIEPOINT, ())
     if keys.get(MODEL_TYPE) != GEOGRAPHIC or len(scale) < 2 or len(tie) < 6 or min(scale[:2]) <= 0 or heights.ndim != 2:

@@ -20,7 +20,7 @@ from omnifer.core.model.road import TypedDay
 from omnifer.core.model.season import Season
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.ranking import rank
-from omnifer.core.road.heights import lacking, thinned, with_heights
+from omnifer.core.road.heights import bridged, lacking, thinned, with_heights
 from omnifer.core.road.profile import Profile
 from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
 from omnifer.core.season import season_of
@@ -212,6 +212,7 @@ def bring_heights(errand: Errand) -> BaseModel:
             track = track.model_copy(update={"elevation_m": (None,) * len(track.lat_deg)})
         points = thinned(track, points)
         track, unknown = with_heights(track, points, lambda lat, lon: errand.services.heights.heights(lat, lon, tell))
+        track = bridged(track)
     if unknown == points.size:
         raise InputProblem("None of the track's points has a height there", "", "Bring files of the land that the track crosses.")
     errand.tell(shapes.Progress(what="Keeping it", share=0.9))

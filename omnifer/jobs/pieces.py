@@ -1,5 +1,6 @@
 """Files that are handed on piece by piece: nobody holds a large one as a whole."""
 
+import os
 from collections.abc import Sequence
 from typing import IO, Any, overload
 
@@ -33,11 +34,11 @@ class Lazy(Sequence[bytes]):
 
 
 class Pieces(Lazy):
-    """One file cut into pieces."""
+    """An uploaded file cut into pieces; it is read when its errand is asked for, and by then its request may be over."""
 
     def __init__(self, file: IO[bytes]) -> None:
-        self._file = file
-        self._size = file.seek(0, 2)
+        self._file = os.fdopen(os.dup(file.fileno()), "rb")
+        self._size = self._file.seek(0, 2)
 
     def __len__(self) -> int:
         return -(-self._size // PIECE_BYTES)

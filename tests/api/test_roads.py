@@ -7,8 +7,15 @@ import pytest
 from werkzeug.serving import make_server
 
 from omnifer.core.model.road import Road
+from omnifer.core.road.profile import from_track
+from omnifer.demo.country import demo_track
+from omnifer.devices import PATHS
+from omnifer.devices.services import create_services
 from omnifer.devices.weather_service import create_service
 from omnifer.formats.gpx import write_gpx
+from omnifer.formats.tracks import trim
+from omnifer.jobs.queue import Inline
+from omnifer.outside.services import services_of
 from tests.conftest import small_tour, thing
 from tests.core.test_road import ridden, stop, straight
 from tests.formats.test_gpx import LINE, gpx
@@ -45,6 +52,65 @@ def test_a_track_is_turned_and_trimmed_with_its_stops(client, tours):
     short = client.post(f"{path}/track/shape", json={"revision": 4, "shape": "trim", "from_km": 50, "to_km": 50.01})
     assert short.status_code == 422
     assert "fewer than two points" in short.json["detail"]
+
+
+@pytest.fixture
+def stand_ins(app):
+    """Services that know the invented country, asked by the application."""
+    server = make_server("127.0.0.1", 0, create_services(), threaded=True)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    settings = {name: f"http://127.0.0.1:{server.port}{path}" for name, path in PATHS.items()}
+    app.extensions["errands"] = Inline(services_of(settings))
+    yield
+    server.shutdown()
+
+
+def in_the_country(to_km, **changed):
+    """A tour over the begin of the sample's road, with nothing of it known but the line."""
+    return small_tour(thing("tent"), track=trim(demo_track(), 0, to_km), road=Road()).model_copy(update=changed)
+
+
+def test_what_the_map_service_has_is_offered_and_taken(stand_ins, client, tours):
+    path = f"/api/tours/{tours.create(in_the_country(140)).id}"
+    found = client.post(f"{path}/map/asked").json
+    names = {one["name"]: one for one in found["stops"]}
+    assert {"Tamsen Quay", "Brask", "Sandle Bay", "Orrick", "Teveny"} <= names.keys()
+    assert names["Orrick"]["stop"]["closed_weekdays"] == [6]  # open from Monday to Saturday, as the map writes it
+    assert found["credit"] == "Invented: the country of the sample."
+    road = client.get(path).json["tour"]["sheet"]["road"] | {"stops": [one["stop"] for one in found["stops"]]}
+    kept = client.patch(path, json={"revision": 1, "what": "Take the map", "road": road}).json
+    assert [gap["to_name"] for gap in kept["assessment"]["gaps"] if gap["supply"] == "water"][:2] == ["Brask", "Sandle Bay"]
+    assert client.post(f"{path}/map/asked").json["stops"] == []
+    assert upload(client, f"{path}/map", b"").json["detail"] == "The file is empty"
+    nowhere = f"/api/tours/{tours.create(small_tour()).id}"
+    assert client.post(f"{nowhere}/map/asked").json["detail"] == "This road lies nowhere"
+
+
+def test_a_silent_map_service_is_said_and_a_file_does_without(client, tours):
+    path = f"/api/tours/{tours.create(small_tour(track=straight(60, ()).track, road=Road())).id}"
+    refused = client.post(f"{path}/map/asked")
+    assert (refused.status_code, refused.json["detail"]) == (502, "No map service is set up")
+    middle = from_track(straight(60, ()).track).position_at(30)
+    node = f'<node id="5" lat="{middle[0]}" lon="{middle[1]}"><tag k="amenity" v="drinking_water"/></node>'
+    found = upload(client, f"{path}/map", f'<osm version="0.6">{node}</osm>'.encode()).json
+    assert [(one["at_km"], one["stop"]["mapped"]["ids"]) for one in found["stops"]] == [(pytest.approx(30, abs=0.1), ["n5"])]
+
+
+def test_a_track_without_heights_is_given_them(stand_ins, client, tours):
+    whole = in_the_country(60)
+    bare = whole.model_copy(update={"track": whole.track.model_copy(update={"elevation_m": (None,) * len(whole.track.lat_deg)})})
+    path = f"/api/tours/{tours.create(bare).id}"
+    known = client.get(f"/api/tours/{tours.create(whole).id}").json["assessment"]["road"]
+    given = client.post(f"{path}/track/heights/asked", json={"revision": 1}).json
+    assert given["assessment"]["road"]["ascent_m"] == pytest.approx(known["ascent_m"], rel=0.15)
+    again = client.post(f"{path}/track/heights/asked", json={"revision": 2})
+    assert again.json["detail"] == "Every point of the track has a height"
+    back = client.post(f"{path}/step", json={"revision": 2, "step": "undo"}).json
+    assert not back["assessment"]["road"]["has_heights"]
+    tile = (io.BytesIO(b"\0\x64" * 1201 * 1201), "N37W036.hgt")
+    data = {"file": tile, "revision": "3", "anew": "yes"}
+    flat = client.post(f"{path}/track/heights", data=data, content_type="multipart/form-data").json
+    assert (flat["assessment"]["road"]["highest_m"], flat["assessment"]["road"]["ascent_m"]) == (100, 0)
 
 
 def test_a_road_without_a_track_cannot_be_turned_or_sent_out(client, tours):

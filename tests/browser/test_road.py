@@ -6,6 +6,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page
 
+from omnifer.core.road.profile import from_track
+from omnifer.demo.country import demo_track
 from tests.browser.conftest import visit
 from tests.browser.seen import expect
 from tests.browser.test_first_hour import clean
@@ -253,6 +255,36 @@ def test_a_bare_track_is_asked_nothing_that_its_place_tells(road: Page, tmp_path
     road.get_by_role("button", name=re.compile("^Mariazell, Austria")).click()
     expect(road.get_by_role("listitem").filter(has_text="Mariazell, 47")).to_contain_text("±")
     expect(road.get_by_role("button", name="Undo: Take the climate of Mariazell")).to_be_visible()
+
+
+def test_a_map_is_taken_as_far_as_it_is_wanted(road: Page, tmp_path: Path):
+    """Of a file: what is on the way may be called off, what is left out stays out, what is taken says whose it is."""
+    profile = from_track(demo_track())
+    places = [(44, "amenity", "drinking_water", "Stone trough"), (76, "shop", "supermarket", "Far Stores")]
+    nodes = "".join(
+        f'<node id="{km}" lat="{lat}" lon="{lon}"><tag k="{key}" v="{value}"/><tag k="name" v="{name}"/></node>'
+        for km, key, value, name in places
+        for lat, lon in [profile.position_at(km) or (0, 0)]
+    )
+    region = tmp_path / "region.osm"
+    region.write_text(f'<osm version="0.6">{nodes}</osm>')
+    road.get_by_role("button", name="From a map").click()
+    dialog = road.get_by_role("dialog")
+    dialog.get_by_role("button", name="Ask the map service").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("No map service is set up")
+    with road.expect_file_chooser() as chooser:
+        dialog.get_by_role("button", name="An OpenStreetMap extract").click()
+    chooser.value.set_files(region)
+    box = dialog.get_by_role("checkbox", name="Take Far Stores")
+    expect(box).to_be_checked()
+    box.press("Space")
+    clean(road, "a map beside the road")
+    dialog.get_by_role("button", name="Take 1").click()
+    expect(road.get_by_role("button", name="Undo: Take 1 thing of the map")).to_be_visible()
+    expect(road.get_by_role("row").filter(has_text="Far Stores")).to_have_count(0)
+    road.get_by_role("button", name="Change Stone trough").click()
+    expect(dialog).to_contain_text("By a map as of")
+    expect(dialog).to_contain_text("© OpenStreetMap contributors, ODbL")
 
 
 def test_another_season_is_looked_at_and_taken(road: Page):

@@ -34,6 +34,18 @@ def test_road(tmp_path, capsys):
     assert found["waypoints"][0]["name"] == "Well"
 
 
+def test_road_with_a_map(tmp_path, capsys):
+    path, extract = tmp_path / "way.gpx", tmp_path / "region.osm"
+    path.write_bytes(gpx(*LINE))
+    extract.write_text('<osm version="0.6"><node id="5" lat="45.01" lon="7.0"><tag k="natural" v="spring"/></node></osm>')
+    assert main(["road", str(path), "--map", str(extract)]) == 0
+    (spring,) = json.loads(capsys.readouterr().out)["mapped"]["stops"]
+    assert (spring["state"], spring["stop"]["water"], spring["stop"]["treat_water"]) == ("new", "unsure", True)
+    extract.write_text("<html>")
+    assert main(["road", str(path), "--map", str(extract)]) == 2
+    assert "no map" in capsys.readouterr().err
+
+
 def test_a_list_is_told_row_by_row(tmp_path, capsys):
     path = tmp_path / "list.txt"
     path.write_text("Sleeping bag, cold 1200 g\nWool socks (2)\nWater bottle 750 ml\nThingummy 300 g\n")

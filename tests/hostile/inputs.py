@@ -63,6 +63,24 @@ TRACKS = {
     "a ZIP": b"PK\x03\x04" + bytes(range(256)), "a picture": b"\x89PNG\r\n\x1a\n" + bytes(200),
 }  # fmt: skip
 TRACKS |= {f"recorder: {what}": content for what, (content, _) in RECORDERS.items() if "bomb" not in what}
+MAPS = {
+    "words": b"hello", "a head and nothing": b"\0\0\0\x0d\n\x09OSMHeader", "no length": b"\xff" * 40, "a ZIP": b"PK\x03\x04" + bytes(range(256)),
+    "junk in a blob": b"\0\0\0\x0d\n\x09OSMHeader\x18\x04" + bytes(4), "too long a blob": b"\0\0\0\x11\n\x09OSMHeader\x18\xff\xff\xff\x7f" + bytes(40),
+    "an empty map": b"<osm version='0.6'/>", "no end": b"<osm version='0.6'><node id='1'", "entities": b"<osm version='0.6'><!DOCTYPE a [<!ENTITY a 'b'>]></osm>",
+    "a place nowhere": b"<osm version='0.6'><node id='1' lat='946' lon='8'/></osm>", "no number": b"<osm version='0.6'><node id='x' lat='46' lon='8'/></osm>",
+    "a way of nothing": b"<osm version='0.6'><way id='1'><nd ref='7'/><tag k='highway' v='track'/></way></osm>",
+    "odd words": "<osm version='0.6'><node id='1' lat='46.5' lon='8'><tag k='shop' v='bakery'/><tag k='name' v='\u202e\u200b'/><tag k='opening_hours' v='Mo-Fr 99:00-\U0001f600'/></node></osm>".encode(),
+    "a large number": b"<osm version='0.6'><node id='99999999999999999999' lat='46.5' lon='8'><tag k='shop' v='bakery'/></node></osm>",
+    "people": b"<osm version='0.6'><node id='1' lat='46.5' lon='8'><tag k='place' v='city'/><tag k='name' v='A'/><tag k='population' v='9999999999999999'/></node></osm>",
+}  # fmt: skip
+RELIEFS = {
+    "nothing": b"",
+    "words": b"hello",
+    "a TIFF of junk": b"II*\0" + b"\xff" * 300,
+    "half a TIFF": b"MM\0*\0\0\0\x08",
+    "two bytes": b"\0\1",
+    "a tile without a name": bytes(2 * 1201 * 1201),
+}
 STATIONS = {
     "nothing": b"", "words": b"hello\nworld", "NUL": b"month;max;min\n" + b"1;\0;2\n" * 12, "a short year": b"month;max;min\n1;2;3", "epw": b"LOCATION,X\n" + b"1,2,3\n" * 20,
     "tmy3": b"1,2\nDate (MM/DD/YYYY),Time\n02/30/2027,24:60\n", "30 February": b"DATE,TMAX,TMIN\n" + b"2021-02-30,1,2\n" * 1200, "no figures": b"DATE,TMAX,TMIN\n" + b"2021-02-03,x,y\n" * 1200,
@@ -98,6 +116,10 @@ def inputs() -> Iterator[Input]:
         yield _upload(f"track: {what}", "{tour}/track", content, revision="1")
         yield _upload(f"track of the diary: {what}", "{tour}/diary/track", content)
         yield _upload(f"ride: {what}", "{tour}/pace", content)
+    for what, content in MAPS.items():
+        yield _upload(f"map: {what}", "{tour}/map", content)
+    for what, content in RELIEFS.items():
+        yield _upload(f"heights: {what}", "{tour}/track/heights", content, revision="1")
     for what, content in STATIONS.items():
         yield _upload(f"station: {what}", "{tour}/stations", content, revision="1", name="S", at_km="1")
     for what, time in RIDES.items():

@@ -28,6 +28,7 @@ READERS = {
     "track": ("omnifer.formats.tracks.read_tracks", "{tour}/track"), "laid": ("omnifer.api.diary.read_track", "/diary/track"),
     "station": ("omnifer.api.roads.read_station", "/stations"), "ride": ("omnifer.api.roads.read_recording", "/pace"),
     "bundle": ("omnifer.api.tours.read_bundle", "/api/tours/bundle"), "kit": ("omnifer.api.kit.read_kit_csv", "/kit/preview"),
+    "map": ("omnifer.jobs.errands.read_map", "{tour}/map"), "relief": ("omnifer.jobs.errands.read_tile", "/track/heights"),
     "stops": ("omnifer.api.roads.read_stops_csv", "/stops/preview"),
 }  # fmt: skip
 """Where each kind of file is read, and what it is sent to."""

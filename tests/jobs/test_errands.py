@@ -10,6 +10,8 @@ import psycopg
 import pytest
 import requests
 
+from omnifer.core.model.road import Road, Track
+from omnifer.jobs import pieces
 from omnifer.jobs.queue import MOST_AT_A_TIME
 from omnifer.jobs.worker import LOOK_S
 from omnifer.store.database import QUERIES, WORKING
@@ -36,21 +38,23 @@ def office_tour(office) -> str:
     return new_tour(office.application, office.address)
 
 
+def events(response):
+    """What is told of a question, by the name of each event."""
+    name = ""
+    for line in response.iter_lines(decode_unicode=True):
+        if line.startswith("event: "):
+            name = line.removeprefix("event: ")
+        elif line.startswith("data: "):
+            yield name, json.loads(line.removeprefix("data: "))
+
+
 class Asked:
     """A question asked over a connection that stays open, and what is told in answer."""
 
     def __init__(self, tour: str, rounds: int = 60) -> None:
         body = {"revision": 1, "rounds": rounds, "effort": 20 if rounds > 9 else 0.2}
         self.response = requests.post(f"{tour}/proposal", json=body, headers=STREAM, stream=True)
-        self.told = self._events()
-
-    def _events(self):
-        name = ""
-        for line in self.response.iter_lines(decode_unicode=True):
-            if line.startswith("event: "):
-                name = line.removeprefix("event: ")
-            elif line.startswith("data: "):
-                yield name, json.loads(line.removeprefix("data: "))
+        self.told = events(self.response)
 
     def until(self, name: str):
         return next(told for event, told in self.told if event == name)
@@ -122,6 +126,20 @@ def test_whoever_waits_is_told_the_place_and_short_answers_do_not_wait(office_to
     assert time.monotonic() - began < 20
     for response in (first, second, third):
         response.close()
+
+
+def test_a_map_goes_through_the_queue_in_pieces(office, monkeypatch):
+    monkeypatch.setattr(pieces, "PIECE_BYTES", 1000)
+    line = Track(lat_deg=tuple(45 + n / 1000 for n in range(200)), lon_deg=(7.0,) * 200, elevation_m=(300.0,) * 200)
+    tour = f"{office.address}/api/tours/{tours_of(office.application).create(small_tour(track=line, road=Road())).id}"
+    nodes = "".join(
+        f'<node id="{n}" lat="{45 + n / 100}" lon="7.0"><tag k="amenity" v="drinking_water"/></node>' for n in range(1, 19)
+    )
+    files = {"file": ("region.osm", f'<osm version="0.6">{nodes}</osm>')}
+    told = list(events(requests.post(f"{tour}/map", files=files, headers=STREAM, stream=True)))
+    assert {"progress", "answer"} == {name for name, _ in told}
+    assert [stop["stop"]["mapped"]["ids"] for stop in told[-1][1]["stops"]] == [[f"n{n}"] for n in range(1, 19)]
+    until(lambda: rows(office.database, "errand_file") == 0, "the map stayed behind")
 
 
 def test_one_rider_has_only_so_many_at_a_time(tour):

@@ -2,13 +2,10 @@
 
 import datetime as dt
 import socket
-import threading
-from collections.abc import Callable, Iterator
 
 import numpy as np
 import pytest
 from flask import Flask
-from werkzeug.serving import make_server
 
 from omnifer.core.model.road import MonthNormals
 from omnifer.core.road.normals import DAYS, table_of
@@ -16,6 +13,7 @@ from omnifer.devices import weather
 from omnifer.devices.weather_service import create_service
 from omnifer.outside.asking import Trouble
 from omnifer.outside.weather import Asked, WeatherService
+from tests.outside.conftest import Serve
 
 MONTHS = tuple(
     MonthNormals(
@@ -24,22 +22,6 @@ MONTHS = tuple(
     for s in np.sin(2 * np.pi * (np.arange(12) - 3) / 12).tolist()
 )
 ASKED = Asked(45.0, 9.0, 400.0, dt.date(2027, 7, 3), MONTHS)
-Serve = Callable[[Flask], str]
-
-
-@pytest.fixture
-def serve() -> Iterator[Serve]:
-    servers = []
-
-    def start(app: Flask) -> str:
-        server = make_server("127.0.0.1", 0, app, threaded=True)
-        threading.Thread(target=server.serve_forever, daemon=True).start()
-        servers.append(server)
-        return f"http://127.0.0.1:{server.port}"
-
-    yield start
-    for server in servers:
-        server.shutdown()
 
 
 def test_matrices_are_the_published_ones() -> None:

@@ -27,7 +27,7 @@ TURNED_DEG = 35.0
 NEIGHBOURS = 6
 SHORTEST_KM = 0.3
 """Shorter stretches are not worth a line; steps that must be pushed are told however short; practice [km]."""
-TUNNEL_KM = 0.1
+TUNNEL_KM = 0.15
 """Shorter ones are bridges over the road; practice [km]."""
 FERRY_H = 2.0
 """A crossing of which nobody says how long it takes, waiting counted; practice [h]."""

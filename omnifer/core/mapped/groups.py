@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from omnifer.core.mapped import tags
 from omnifer.core.mapped.reading import IN_GAPS_KM, WITHIN_KM, Feature, Reading
 from omnifer.core.model.assessment import Gap
-from omnifer.core.model.quantities import LONGEST_NAME
+from omnifer.core.model.quantities import LONGEST_NAME, on_one_line
 from omnifer.core.model.road import Stop
 from omnifer.core.physics import geodesy
 from omnifer.core.physics.geodesy import EARTH_KM
@@ -35,6 +35,11 @@ class Found:
     at_km: float
     off_km: float
     gives: dict[str, Any]
+
+    @property
+    def name(self) -> str:
+        """What it is called; empty where it has no name."""
+        return called(self.feature)
 
 
 @dataclass(frozen=True)
@@ -63,7 +68,7 @@ def corridor_km(km: NDArray[np.float64], gaps: Sequence[Gap]) -> NDArray[np.floa
 
 def grouped(
     reading: Reading, profile: Profile, gaps: Sequence[Gap]
-) -> tuple[list[tuple[Settlement | None, list[Found]]], list[list[Found]]]:
+) -> tuple[list[tuple[Settlement, list[Found]]], list[list[Found]]]:
     """What is had in each settlement, and what lies alone or together outside of them."""
     features = reading.features
     if not features:
@@ -93,15 +98,20 @@ def grouped(
     return [(towns[n][1], group) for n, group in within.items()], _together(outside)
 
 
+def called(feature: Feature) -> str:
+    """The name of a place as a stop can have it; empty where it has none."""
+    return str(on_one_line(feature.tags.get("name", "")))[:LONGEST_NAME].strip()
+
+
 def _is_settlement(feature: Feature) -> bool:
-    return feature.tags.get("place") in tags.SETTLEMENTS and bool(feature.tags.get("name"))
+    return feature.tags.get("place") in tags.SETTLEMENTS and bool(called(feature))
 
 
 def _settlement(feature: Feature, at_km: float, off_km: float) -> Settlement:
     told = feature.tags.get("population", "").replace(" ", "")
     people = int(told) if told.isascii() and told.isdecimal() and len(told) <= DIGITS else None
     reach = max(tags.SETTLEMENTS[feature.tags["place"]], places.houses_km(people or 0))
-    return Settlement(feature.tags["name"][:LONGEST_NAME], people, reach, at_km, off_km)
+    return Settlement(called(feature), people, reach, at_km, off_km)
 
 
 def _near_enough(at_km: float, off_km: float, gives: dict[str, Any], gaps: Sequence[Gap]) -> bool:

@@ -12,10 +12,9 @@ import numpy as np
 from omnifer.core.mapped import ground
 from omnifer.core.mapped.groups import LONE_KM, Found, Settlement, grouped
 from omnifer.core.mapped.had import had_at, parts_of
-from omnifer.core.mapped.reading import CREDIT, IN_GAPS_KM, Reading
+from omnifer.core.mapped.reading import IN_GAPS_KM, Reading
 from omnifer.core.model.assessment import Gap
 from omnifer.core.model.mapped import MappedRoad, MappedStop
-from omnifer.core.model.quantities import LONGEST_NAME
 from omnifer.core.model.road import STOP_FIELDS, Mapped, Road, Stop, StopPart, SurfaceStretch
 from omnifer.core.physics import geodesy
 from omnifer.core.physics.geodesy import EARTH_KM
@@ -30,6 +29,8 @@ MOST_NEW = 1500
 """Of new stops; beyond it those that have least are left out."""
 STOPS_FOR: frozenset[StopPart] = frozenset({"water", "shop", "fuels", "bike_shop", "shelter"})
 """What one stops for by itself, outside of settlements."""
+UNSAID = {name: Stop.model_fields[name].default for names in STOP_FIELDS.values() for name in names}
+"""Fields of a stop of which nothing is said."""
 MOST_IDS = 200
 """Places of a map that one stop is made of; a city has more, and needs no more."""
 
@@ -49,10 +50,9 @@ def proposals(
         The age of a map that does not tell its own.
     """
     on = reading.on or today
-    remarks: list[str] = []
     towns, lone = grouped(reading, profile, gaps)
-    stops: list[MappedStop] = []
-    used, met = {stop.id for stop in road.stops}, dict[str, list[Found]]()
+    beside = _Beside(reading, profile, road, passed_on, on, [town for town, _ in towns])
+    met: dict[str, list[Found]] = {}
     fresh: list[tuple[Settlement | None, list[Found]]] = []
     for town, found in [*towns, *((None, group) for group in lone)]:
         own = _own_stop(road.stops, town, found)
@@ -60,20 +60,12 @@ def proposals(
             fresh.append((town, found))
         else:
             met.setdefault(own.id, []).extend(found)
-    named_places = [(stop.at_km, stop.name) for stop in road.stops] + [
-        (at, place.name) for place, at, _ in places_beside(profile.nodes)
-    ]
-    named_places += [(town.at_km, town.name) for town, _ in towns if town is not None]
-    by_id = {stop.id: stop for stop in road.stops}
-    for identifier, found in met.items():
-        stops += _changed(by_id[identifier], found, on, passed_on, road.rooms_only)
-    stops += _gone(road.stops, met, reading, profile)
-    new = [
-        one for town, found in fresh if (one := _new(town, found, named_places, road.rooms_only, on, passed_on, used)) is not None
-    ]  # fmt: skip
+    stops = [one for stop in road.stops if (one := beside.changed(stop, met[stop.id]) if stop.id in met else beside.gone(stop))]
+    new = [one for town, found in fresh if (one := beside.new(town, found))]
+    remarks = []
     if len(new) > MOST_NEW:
         remarks.append(f"{len(new) - MOST_NEW} places that have least were left out.")
-        new = sorted(new, key=lambda one: -len(one.words))[:MOST_NEW]
+        new = sorted(new, key=lambda one: -len(one.parts))[:MOST_NEW]
     surfaces, known = _ground(reading, profile, road, on)
     held = [(hazard.from_km, hazard.to_km) for hazard in road.hazards if hazard.kind == "tunnels"]
     sailed = [(transfer.from_km, transfer.to_km) for transfer in road.transfers]
@@ -81,8 +73,103 @@ def proposals(
         stops=sorted([*stops, *new], key=lambda one: one.at_km), surfaces=surfaces, ground_known=known,
         tunnels=tuple(t for t in ground.tunnels_under(profile, reading.ways) if not _meets(t.from_km, t.to_km, held)),
         ferries=tuple(f for f in ground.ferries_under(profile, reading.ways) if not _meets(f.from_km, f.to_km, sailed)),
-        looked_at=len(reading.features), on=on, credit=CREDIT, remarks=remarks,
+        looked_at=len(reading.features), on=on, credit=reading.credit, remarks=remarks,
     )  # fmt: skip
+
+
+class _Beside:
+    """One map beside one tour: what each place of it means for the stops."""
+
+    def __init__(
+        self, reading: Reading, profile: Profile, road: Road, passed_on: Callable[[float], dt.date], on: dt.date,
+        towns: Sequence[Settlement],
+    ) -> None:  # fmt: skip
+        self._reading, self._profile, self._passed_on, self._on = reading, profile, passed_on, on
+        self._rooms = road.rooms_only
+        self._used = {stop.id for stop in road.stops}
+        self._named = [(stop.at_km, stop.name) for stop in road.stops] + [(town.at_km, town.name) for town in towns]
+        self._named += [(at_km, place.name) for place, at_km, _ in places_beside(profile.nodes)]
+
+    def new(self, town: Settlement | None, found: list[Found]) -> MappedStop | None:
+        """A stop that the tour does not have; None where nobody would stop for it."""
+        first = min(found, key=lambda one: one.off_km)
+        at_km = town.at_km if town and town.off_km <= IN_GAPS_KM else first.at_km
+        had, words = had_at(found, self._passed_on(at_km), self._rooms)
+        parts = parts_of(had)
+        if not parts or (town is None and not STOPS_FOR.intersection(parts)):
+            return None
+        off = min(max(town.off_km - town.reach_km, 0.0) if town else first.off_km, first.off_km)
+        identifier = unused(f"map-{round(at_km)}", self._used)
+        self._used.add(identifier)
+        called = town.name if town else next((one.name for one in found if one.name), "")
+        stop = Stop.model_validate({
+            "id": identifier, "name": called or _lone_name(words.pop(0), self._named, at_km), "at_km": round(at_km, 2),
+            "detour_km": _off(off), **_by_size(town, parts), **had, "mapped": self._mapped(found, parts),
+        })  # fmt: skip
+        return MappedStop(
+            state="new",
+            name=stop.name,
+            at_km=stop.at_km,
+            off_km=round(off, 1),
+            was=None,
+            stop=stop,
+            words=tuple(words),
+            parts=parts,
+        )
+
+    def changed(self, stop: Stop, found: list[Found]) -> MappedStop | None:
+        """What the map has otherwise than a stop of the tour; None where the rider's word or the map's own stands already."""
+        had, words = had_at(found, self._passed_on(stop.at_km), self._rooms)
+        before = stop.mapped.parts if stop.mapped else ()
+        instead: dict[str, Any] = {}
+        otherwise: list[StopPart] = []
+        told: list[StopPart] = []
+        for part, fields in STOP_FIELDS.items():
+            now, empty = (
+                {name: getattr(stop, name) for name in fields},
+                {name: Stop.model_fields[name].default for name in fields},
+            )
+            of_map = empty | {name: had[name] for name in fields if name in had}
+            mine = part not in stop.guessed and part not in before
+            if fields[0] in had and not (mine and now[fields[0]] != empty[fields[0]]):
+                told.append(part)
+            elif part not in before or part in stop.guessed:
+                continue
+            if of_map != now:
+                instead |= of_map
+                otherwise.append(part)
+        if not otherwise:
+            return None
+        guessed = tuple(part for part in stop.guessed if part not in told)
+        stop_now = stop.model_copy(update={**instead, "mapped": self._mapped(found, tuple(told)), "guessed": guessed})
+        return MappedStop(
+            state="changed", name=stop.name, at_km=stop.at_km, off_km=round(min(one.off_km for one in found), 1), was=stop.id,
+            stop=stop_now, words=tuple(words), parts=tuple(otherwise),
+        )  # fmt: skip
+
+    def gone(self, stop: Stop) -> MappedStop | None:
+        """A stop that came from a map which has nothing there any more."""
+        if stop.mapped is None or not stop.mapped.parts or not _covered(self._reading, self._profile, stop.at_km):
+            return None
+        fields = [name for part in stop.mapped.parts for name in STOP_FIELDS[part]]
+        left = stop.model_copy(update={name: UNSAID[name] for name in fields} | {"mapped": None})
+        own = any(getattr(left, names[0]) != UNSAID[names[0]] for part, names in STOP_FIELDS.items() if part not in left.guessed)
+        return MappedStop(
+            state="gone", name=stop.name, at_km=stop.at_km, off_km=stop.detour_km, was=stop.id, stop=left if own else None,
+            words=(), parts=stop.mapped.parts,
+        )  # fmt: skip
+
+    def _mapped(self, found: list[Found], parts: tuple[StopPart, ...]) -> Mapped:
+        ids = tuple(dict.fromkeys(one.feature.id for one in found))[:MOST_IDS]
+        return Mapped(ids=ids, on=self._on, credit=self._reading.credit, parts=parts)
+
+
+def _by_size(town: Settlement | None, parts: tuple[StopPart, ...]) -> dict[str, Any]:
+    """What the map does not say of a settlement: what is mostly had where so many live."""
+    if town is None or town.people is None:
+        return {}
+    size, guessed = expected.parts_of(town.people), tuple(part for part in expected.GUESSED if part not in parts)
+    return {"people": town.people, "guessed": guessed} | {part: size[part] for part in guessed if part in size}
 
 
 def _own_stop(stops: Sequence[Stop], town: Settlement | None, found: list[Found]) -> Stop | None:
@@ -105,36 +192,6 @@ def _off(off_km: float) -> float:
     return round(off_km, 1) if off_km >= NEAREST_DETOUR_KM else 0.0
 
 
-def _new(
-    town: Settlement | None, found: list[Found], named_places: Sequence[tuple[float, str]], rooms: bool, on: dt.date,
-    passed_on: Callable[[float], dt.date], used: set[str],
-) -> MappedStop | None:  # fmt: skip
-    """A stop that the tour does not have; None where nobody would stop for it."""
-    first = min(found, key=lambda one: one.off_km)
-    at_km = town.at_km if town and town.off_km <= IN_GAPS_KM else first.at_km
-    had, words = had_at(found, passed_on(at_km), rooms)
-    parts = parts_of(had)
-    if not parts or (town is None and not STOPS_FOR.intersection(parts)):
-        return None
-    off = min(max(town.off_km - town.reach_km, 0.0) if town else first.off_km, first.off_km)
-    identifier = unused(f"map-{round(at_km)}", used)
-    used.add(identifier)
-    guess: dict[str, Any] = {}
-    if town is not None and town.people is not None:
-        size = expected.parts_of(town.people)
-        guessed = tuple(part for part in expected.GUESSED if part not in parts)
-        guess = {"people": town.people, "guessed": guessed} | {name: size[name] for name in guessed if name in size}
-    called = next((one.feature.tags["name"] for one in found if one.feature.tags.get("name")), "")
-    name = town.name if town else (called or _lone_name(words[0], named_places, at_km))[:LONGEST_NAME]
-    stop = Stop.model_validate({
-        "id": identifier, "name": name, "at_km": round(at_km, 2), "detour_km": _off(off), **guess, **had,
-        "mapped": Mapped(ids=_ids(found), on=on, parts=parts),
-    })  # fmt: skip
-    return MappedStop(
-        state="new", name=name, at_km=stop.at_km, off_km=round(off, 1), was=None, stop=stop, words=tuple(words), parts=parts
-    )
-
-
 def _lone_name(words: str, named: Sequence[tuple[float, str]], at_km: float) -> str:
     """What a place without a name is called: by the nearest that has one."""
     what = words.removeprefix("a ").removeprefix("an ")
@@ -144,60 +201,6 @@ def _lone_name(words: str, named: Sequence[tuple[float, str]], at_km: float) -> 
     away = at_km - near[0]
     where = f"{abs(away):.0f} km {'past' if away > 0 else 'before'}" if abs(away) >= 1 else "at"
     return f"{what[0].upper()}{what[1:]} {where} {near[1]}"
-
-
-def _ids(found: list[Found]) -> tuple[str, ...]:
-    return tuple(dict.fromkeys(one.feature.id for one in found))[:MOST_IDS]
-
-
-def _changed(stop: Stop, found: list[Found], on: dt.date, passed_on: Callable[[float], dt.date], rooms: bool) -> list[MappedStop]:
-    """What the map has otherwise than the stop of a tour; nothing where the rider's word or the map's own stands already."""
-    had, words = had_at(found, passed_on(stop.at_km), rooms)
-    before = stop.mapped.parts if stop.mapped else ()
-    kept: dict[str, Any] = {}
-    otherwise: list[StopPart] = []
-    told: list[StopPart] = []
-    for part, fields in STOP_FIELDS.items():
-        now, empty = {name: getattr(stop, name) for name in fields}, {name: Stop.model_fields[name].default for name in fields}
-        of_map = empty | {name: had[name] for name in fields if name in had}
-        mine = part not in stop.guessed and part not in before
-        if fields[0] in had and not (mine and now[fields[0]] != empty[fields[0]]):
-            told.append(part)
-        elif part not in before or part in stop.guessed:
-            continue
-        if of_map != now:
-            kept |= of_map
-            otherwise.append(part)
-    if not otherwise:
-        return []
-    mapped = Mapped(ids=_ids(found), on=on, parts=tuple(told))
-    changed = stop.model_copy(update={
-        **kept, "mapped": mapped, "guessed": tuple(part for part in stop.guessed if part not in told),
-    })  # fmt: skip
-    return [MappedStop(
-        state="changed", name=stop.name, at_km=stop.at_km, off_km=round(min(one.off_km for one in found), 1), was=stop.id,
-        stop=changed, words=tuple(words), parts=tuple(otherwise),
-    )]  # fmt: skip
-
-
-def _gone(stops: Sequence[Stop], met: dict[str, list[Found]], reading: Reading, profile: Profile) -> list[MappedStop]:
-    """Stops that came from a map which has nothing there any more."""
-    found = []
-    for stop in stops:
-        if stop.mapped is None or not stop.mapped.parts or stop.id in met or not _covered(reading, profile, stop.at_km):
-            continue
-        fields = [name for part in stop.mapped.parts for name in STOP_FIELDS[part]]
-        left = stop.model_copy(update={name: Stop.model_fields[name].default for name in fields} | {"mapped": None})
-        own = any(
-            getattr(left, row[0]) != Stop.model_fields[row[0]].default
-            for part, row in STOP_FIELDS.items()
-            if part not in left.guessed
-        )
-        found.append(MappedStop(
-            state="gone", name=stop.name, at_km=stop.at_km, off_km=stop.detour_km, was=stop.id, stop=left if own else None,
-            words=(), parts=stop.mapped.parts,
-        ))  # fmt: skip
-    return found
 
 
 def _covered(reading: Reading, profile: Profile, km: float) -> bool:

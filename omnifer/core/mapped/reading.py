@@ -7,9 +7,9 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core.model.road import MAP_CREDIT
+
 Tags = Mapping[str, str]
-CREDIT = "© OpenStreetMap contributors, ODbL"
-"""What must stand beside whatever comes of it; openstreetmap.org/copyright."""
 WITHIN_KM = 1.0
 """What lies so near to the road is looked at [km]; practice."""
 IN_GAPS_KM = 5.0
@@ -54,6 +54,8 @@ class Reading:
     ----------
     on : date, optional
         How new the map is; None: nobody says.
+    credit : str
+        Whose map it is.
     seen : tuple of arrays, optional
         Latitudes and longitudes of points that show which land the map covers [°]; None: all that was asked.
     """
@@ -61,4 +63,5 @@ class Reading:
     features: list[Feature] = field(default_factory=list)
     ways: list[Way] = field(default_factory=list)
     on: dt.date | None = None
+    credit: str = MAP_CREDIT
     seen: tuple[Array, Array] | None = None

@@ -92,6 +92,10 @@ class TypedDay(Noun):
 MapId = Annotated[str, Field(pattern=r"^[nwr]\d{1,20}$", description="Node, way or relation of a map, and its number")]
 
 
+MAP_CREDIT = "© OpenStreetMap contributors, ODbL"
+"""What must stand beside whatever comes of its data; openstreetmap.org/copyright."""
+
+
 class Mapped(Noun):
     """What of a stop rests on a map: which places of it, how new it was, and which parts it says."""
 
@@ -99,6 +103,7 @@ class Mapped(Noun):
         (), max_length=200, description="Node, way or relation"
     )
     on: dt.date
+    credit: Annotated[str, Field(max_length=120, description="Whose map it was"), OneLine] = MAP_CREDIT
     parts: tuple[StopPart, ...] = Field((), description="What the rider has not said otherwise since")
 
 

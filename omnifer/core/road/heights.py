@@ -26,6 +26,16 @@ def thinned(track: Track, points: NDArray[np.intp]) -> NDArray[np.intp]:
     return np.asarray(points[first | (np.arange(points.size) == points.size - 1)])
 
 
+def bridged(track: Track) -> Track:
+    """The track with straight lines between the points that have a height; one without any stays as it is."""
+    known = np.flatnonzero([height is not None for height in track.elevation_m])
+    if not known.size:
+        return track
+    along = np.concatenate([[0.0], np.cumsum(segment_lengths(track.lat_deg, track.lon_deg))])
+    heights = np.interp(along, along[known], np.array([track.elevation_m[n] for n in known.tolist()], dtype=float))
+    return track.model_copy(update={"elevation_m": tuple(np.round(heights, 1).tolist())})
+
+
 def with_heights(track: Track, points: NDArray[np.intp], heights_at: Callable[[Array, Array], Array]) -> tuple[Track, int]:
     """A track with heights at some points, and for how many of these nobody knows one."""
     lat, lon = np.array(track.lat_deg)[points], np.array(track.lon_deg)[points]

@@ -323,9 +323,6 @@ export const STOP_FIELDS = {
   shelter: ['shelter'],
 } as const
 
-/** What stands beside whatever comes of a map. */
-export const MAP_CREDIT = '© OpenStreetMap contributors, ODbL'
-
 /** What files of a map are called. */
 export const MAP_FILES = ['.pbf', '.osm']
 

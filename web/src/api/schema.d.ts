@@ -6297,6 +6297,12 @@ export interface components {
          */
         "Mapped-Input": {
             /**
+             * Credit
+             * @description Whose map it was
+             * @default © OpenStreetMap contributors, ODbL
+             */
+            credit?: string;
+            /**
              * Ids
              * @description Node, way or relation
              * @default []
@@ -6319,6 +6325,12 @@ export interface components {
          * @description What of a stop rests on a map: which places of it, how new it was, and which parts it says.
          */
         "Mapped-Output": {
+            /**
+             * Credit
+             * @description Whose map it was
+             * @default © OpenStreetMap contributors, ODbL
+             */
+            credit: string;
             /**
              * Ids
              * @description Node, way or relation

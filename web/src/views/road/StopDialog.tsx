@@ -1,6 +1,6 @@
 /** Everything a stop can supply, when it can be had, and how far off the road it lies. */
 import { useState } from 'react'
-import { BOUNDS, FUEL_WORDS, MAP_CREDIT } from '../../api/bounds'
+import { BOUNDS, FUEL_WORDS } from '../../api/bounds'
 import type { Stop } from '../../api/client'
 import { said } from './guessed'
 import type { Night } from './nights'
@@ -147,7 +147,7 @@ function OfMap({ stop: { mapped } }: { stop: Stop }) {
   if (!mapped?.parts.length) return null
   return (
     <Muted>
-      By a map as of {fullDate(mapped.on)}, until you say otherwise: {mapped.parts.map((part) => PART_WORDS[part]).join(', ')}. {MAP_CREDIT}.
+      By a map as of {fullDate(mapped.on)}, until you say otherwise: {mapped.parts.map((part) => PART_WORDS[part]).join(', ')}. {mapped.credit}
     </Muted>
   )
 }
