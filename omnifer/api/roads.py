@@ -5,6 +5,7 @@ from flask import Blueprint, Response, current_app, request
 from omnifer.api.desk import answer, body, desk, form, uploaded
 from omnifer.api.openapi import operation
 from omnifer.api.streams import errand
+from omnifer.core.model.manner import Manner
 from omnifer.core.model.mapped import MappedRoad
 from omnifer.core.model.offered import OfferedStops
 from omnifer.core.model.season import Season
@@ -51,6 +52,8 @@ def shape_track(tour_id: str) -> Response:
     sheet, length_km = seen.sheet, profile.length_km
     if wanted.shape == "reverse":
         what, track, sheet = "Ride the road the other way", tracks.reverse(track), reshape.reversed_sheet(sheet, length_km)
+        if wanted.start_date is not None:
+            sheet = sheet.model_copy(update={"start_date": wanted.start_date})
     else:
         low, high = wanted.from_km, wanted.to_km if wanted.to_km is not None else length_km
         what = f"Keep km {low:.0f} to {high:.0f}"
@@ -142,6 +145,13 @@ def offered(tour_id: str) -> Response:
 def season(tour_id: str) -> Response:
     """The tour begun every second week of a year, as planned and the other way."""
     return errand("season", tour_id, shapes.About())
+
+
+@blueprint.get("/api/tours/<tour_id>/manner")
+@operation(gives=Manner, problems=(404,))
+def manner(tour_id: str) -> Response:
+    """The tour in shorter or longer days, with more or fewer days of rest."""
+    return errand("manner", tour_id, shapes.About())
 
 
 @blueprint.post("/api/tours/<tour_id>/stations")

@@ -12,10 +12,12 @@ import numpy as np
 from pydantic import BaseModel
 
 from omnifer.core.load.settle import load_proposals
+from omnifer.core.manner import manner_of
 from omnifer.core.mapped.groups import corridor_km, long_gaps
 from omnifer.core.mapped.proposals import proposals
 from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.assessment import Day
+from omnifer.core.model.manner import Manner
 from omnifer.core.model.road import TypedDay
 from omnifer.core.model.season import Season
 from omnifer.core.model.tour import Tour, TourSheet
@@ -155,6 +157,11 @@ def season(tour: TourSheet, road: Profile | None) -> Season:
     return season_of(tour, road) if road and tour.riders else Season(starts=[], leaves_out=[])
 
 
+def manner(tour: TourSheet, road: Profile | None) -> Manner:
+    """How to go; no ways where there is no road or nobody rides."""
+    return manner_of(tour, road) if road and tour.riders else Manner(ridden=[], why_none="Say where you ride and who rides.")
+
+
 def look_at_map(errand: Errand) -> BaseModel:
     """What a map has along the road: of the file that came along, else of the service. Nothing is kept."""
     stored = errand.desk.tours.read(errand.tour_id)
@@ -242,6 +249,7 @@ KINDS = {
     "assumption": about("default", effect_of),
     "ranking": about("tour", lambda tour, road, _: rank(tour, road)),
     "season": about("tour", lambda tour, road, _: season(tour, road)),
+    "manner": about("tour", lambda tour, road, _: manner(tour, road)),
     "map": Kind(shapes.About, look_at_map, search=True),
     "heights": Kind(shapes.HeightsAsked, bring_heights, search=True),
     "rigs": about("tour", lambda tour, road, _: shapes.Rigs(rigs=compare(tour, road))),

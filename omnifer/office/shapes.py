@@ -268,6 +268,7 @@ class TrackShape(Noun):
     shape: Literal["reverse", "trim"]
     from_km: Annotated[float, Field(ge=0, le=50000)] = 0
     to_km: Annotated[float, Field(gt=0, le=50000)] | None = None
+    start_date: TourDate | None = Field(None, description="Of the road turned round")
 
 
 class SheetBody(Noun):

@@ -9,6 +9,7 @@ import type { components, paths } from './schema'
 type Schemas = components['schemas']
 export type Assessment = Schemas['Assessment']
 export type OfferedStop = Schemas['OfferedStop']
+export type Ridden = Schemas['Ridden']
 export type MappedRoad = Schemas['MappedRoad']
 export type MappedStop = Schemas['MappedStop']
 export type SeasonStart = Schemas['SeasonStart']
@@ -265,8 +266,8 @@ export const api = {
     taken(client.DELETE('/api/tours/{tour_id}/{revision}', { params: { path: { tour_id, revision: revision as never } } })),
   bringTrack: (content: File[], after: boolean, id: string, revision: number, tell: (progress: Progress) => void, signal: AbortSignal) =>
     streamed('/api/tours/{tour_id}/track', id, file(content, revision, after ? { after: 'yes' } : {}).body, tell, signal),
-  shapeTrack: (id: string, revision: number, shape: 'reverse' | 'trim', from_km = 0, to_km: number | null = null) =>
-    taken(client.POST('/api/tours/{tour_id}/track/shape', { ...at(id), body: { revision, shape, from_km, to_km } })),
+  shapeTrack: (id: string, revision: number, shape: 'reverse' | 'trim', from_km = 0, to_km: number | null = null, start_date: string | null = null) =>
+    taken(client.POST('/api/tours/{tour_id}/track/shape', { ...at(id), body: { revision, shape, from_km, to_km, start_date } })),
   previewStops: (id: string, text: string) => taken(client.POST('/api/tours/{tour_id}/stops/preview', { ...at(id), body: { text } })),
   importStops: (id: string, revision: number, text: string, replace: boolean) =>
     taken(client.POST('/api/tours/{tour_id}/stops/import', { ...at(id), body: { revision, text, replace } })),
@@ -279,6 +280,7 @@ export const api = {
     content.length
       ? streamed('/api/tours/{tour_id}/track/heights', id, file(content, revision, anew ? { anew: 'yes' } : {}).body, tell, signal)
       : streamed('/api/tours/{tour_id}/track/heights/asked', id, JSON.stringify({ revision, anew }), tell, signal),
+  manner: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/manner', at(id, signal))),
   offeredStops: (id: string) => taken(client.GET('/api/tours/{tour_id}/stops/offered', at(id))),
   namedPlaces: (called: string, signal: AbortSignal) => taken(client.GET('/api/places', { params: { query: { called } }, signal })),
   climateOf: (place: NamedPlace) =>

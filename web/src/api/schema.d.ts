@@ -775,6 +775,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/manner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tour in shorter or longer days, with more or fewer days of rest. */
+        get: operations["manner"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/map": {
         parameters: {
             query?: never;
@@ -6292,6 +6309,20 @@ export interface components {
             stop_id: string;
         };
         /**
+         * Manner
+         * @description Every way that was tried: row by row the hours a day, in each the days of rest.
+         */
+        Manner: {
+            /** Ridden */
+            ridden: components["schemas"]["Ridden"][];
+            /**
+             * Why None
+             * @description Why nothing was tried
+             * @default
+             */
+            why_none: string;
+        };
+        /**
          * Mapped
          * @description What of a stop rests on a map: which places of it, how new it was, and which parts it says.
          */
@@ -7953,6 +7984,70 @@ export interface components {
             revision: number;
             /** What */
             what: string;
+        };
+        /**
+         * Ridden
+         * @description One way to ride the tour, by what decides it.
+         */
+        Ridden: {
+            /**
+             * As Now
+             * @description So the tour stands
+             */
+            as_now: boolean;
+            /** @description How its days are cut */
+            cut: components["schemas"]["DayCut-Output"];
+            /**
+             * Dark Days
+             * @description Days that end after sunset
+             */
+            dark_days: number;
+            /** Days */
+            days: number;
+            /**
+             * Ends On
+             * Format: date
+             */
+            ends_on: string;
+            /**
+             * Hours
+             * @description Riding a day, pauses apart [h]
+             */
+            hours: number;
+            /**
+             * Latest H
+             * @description Latest arrival of a day, wall clock [h]
+             */
+            latest_h: number;
+            /** Most Food Kg */
+            most_food_kg: number;
+            /**
+             * Most Water L
+             * @description Most that leaves a place [l]
+             */
+            most_water_l: number;
+            /**
+             * Nights
+             * @description Nights that it sets
+             */
+            nights: components["schemas"]["Night-Output"][];
+            /** Rest Days */
+            rest_days: number;
+            /**
+             * Rest Every
+             * @description A day of rest after so many days of riding; None: those that are set
+             */
+            rest_every: number | null;
+            /**
+             * Short L
+             * @description Of water, beyond what the vessels hold, on the worst stretch [l]
+             */
+            short_l: number;
+            /**
+             * Wild Nights
+             * @description Nights at no site, hut or room
+             */
+            wild_nights: number;
         };
         /**
          * RiddenCourse
@@ -11115,6 +11210,12 @@ export interface components {
              */
             shape: "reverse" | "trim";
             /**
+             * Start Date
+             * @description Of the road turned round
+             * @default null
+             */
+            start_date?: string | null;
+            /**
              * To Km
              * @default null
              */
@@ -13548,6 +13649,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Loads"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    manner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Manner"];
                 };
             };
             400: components["responses"]["Refused"];

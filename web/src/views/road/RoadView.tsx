@@ -19,6 +19,7 @@ import { DaysHere, StopsHere } from './AtRest'
 import { CutDays } from './CutDays'
 import { GapsTable } from './GapsTable'
 import { HazardsPanel } from './HazardsPanel'
+import { HowToGo } from './HowToGo'
 import { LeaveOn } from './LeaveOn'
 import { useNights } from './nights'
 import { RoadFigures } from './RoadFigures'
@@ -115,7 +116,7 @@ export function RoadView() {
                 name: 'Hazards',
                 content: <HazardsPanel road={road} put={put} />,
               },
-              { id: 'season', name: 'When to go', content: <SeasonPanel /> },
+              { id: 'season', name: 'When to go', content: <WhenAndHow /> },
               { id: 'assumed', name: `Assumed${own ? `, ${own} yours` : ''}`, content: <Assumptions onSay={say} /> },
             ]}
           />
@@ -148,6 +149,13 @@ export function RoadView() {
     </>
   )
 }
+
+const WhenAndHow = () => (
+  <>
+    <SeasonPanel />
+    <HowToGo />
+  </>
+)
 
 /** The road as a whole: its figures, where it comes from, how it is cut into days. */
 function TheRoad({ lane, onLane, onOpen }: { lane: Lane; onLane: (lane: Lane) => void; onOpen: (open: Open) => void }) {

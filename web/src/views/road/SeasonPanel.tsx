@@ -85,7 +85,7 @@ const Chosen = styled.div`
 `
 
 export function SeasonPanel() {
-  const { sheet } = useDesk()
+  const { sheet, tour } = useDesk()
   const units = useUnits()
   const { data, error } = useWorkedOut('season', api.season, { meanwhile: true })
   const [at, setAt] = useState(0)
@@ -118,6 +118,7 @@ export function SeasonPanel() {
         </label>
         <b>{fullDate(start.start_date)}</b>
         {start.start_date === sheet.start_date ? <span>the date of the tour</span> : <TryStart date={start.start_date} />}
+        {tour.has_track && <TurnRound date={start.start_date} />}
       </Chosen>
       <Small>
         {drawn.map((row) => (
@@ -198,6 +199,18 @@ function Multiple({
         <circle cx={x(at)} cy={y(row.of(now))} r={3.2} fill="var(--ink)" />
       </svg>
     </figure>
+  )
+}
+
+/** The other way, begun on the date that is looked at. */
+function TurnRound({ date }: { date: string }) {
+  const { ask } = useDesk()
+  const { busy } = useWork()
+  const turn = () => void ask('Turning round', (id, revision) => api.shapeTrack(id, revision, 'reverse', 0, null, date))
+  return (
+    <Button $small isDisabled={busy !== ''} onPress={turn}>
+      Go the other way then
+    </Button>
   )
 }
 

@@ -4,6 +4,7 @@ import { useDesk } from '../../api/tour'
 import { Button, Muted, RailLine, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
+import { zoneWords } from './words'
 
 const NAMES = Intl.supportedValuesOf('timeZone')
 
@@ -37,7 +38,7 @@ export function Zones({ road, put }: { road: Road; put: (what: string, part: Par
           <Choice
             label="Time zone"
             value={zone.zone}
-            options={(NAMES.includes(zone.zone) ? NAMES : [zone.zone, ...NAMES]).map((id) => ({ id, text: id.replaceAll('_', ' ') }))}
+            options={(NAMES.includes(zone.zone) ? NAMES : [zone.zone, ...NAMES]).map((id) => ({ id, text: zoneWords(id) }))}
             onChange={(name) => keep(zones.map((z, n) => (n === i ? { ...z, zone: name } : z)))}
           />
           {own && zones.length > 1 && (

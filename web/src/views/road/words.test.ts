@@ -2,7 +2,7 @@
 import { expect, it } from 'vitest'
 import { freeId } from '../../ui/freeId'
 import { shortDate } from '../../ui/dates'
-import { choices, clock } from './words'
+import { choices, clock, zoneWords } from './words'
 
 it.each([
   [0, '00:00'],
@@ -29,4 +29,11 @@ it('a table of words keeps its order as a choice', () => {
 it('a free number fills the first gap', () => {
   expect(freeId('bag', [])).toBe('bag-1')
   expect(freeId('bag', ['bag-1', 'bag-3', 'box-2'])).toBe('bag-2')
+})
+
+it('a time zone is called as riders call it', () => {
+  expect(zoneWords('Etc/GMT+2')).toBe('UTC\u22122')
+  expect(zoneWords('Etc/GMT-11')).toBe('UTC+11')
+  expect(zoneWords('America/Argentina/Buenos_Aires')).toBe('Buenos Aires, Argentina, America')
+  expect(zoneWords('UTC')).toBe('UTC')
 })

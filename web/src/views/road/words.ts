@@ -50,6 +50,14 @@ export const CARRIAGE_WORDS: Record<Road['transfers'][number]['by'], string> = {
 export const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 export const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
+/** A time zone as riders know it: by its city, or by how far it is from Greenwich (the names of the database count westwards). */
+export const zoneWords = (id: string): string => {
+  const nominal = /^Etc\/GMT([+-])(\d+)$/.exec(id)
+  if (nominal) return `UTC${nominal[1] === '+' ? '\u2212' : '+'}${nominal[2]}`
+  const [region, ...city] = id.replaceAll('_', ' ').split('/')
+  return city.length ? `${city.reverse().join(', ')}, ${region}` : id
+}
+
 /** A local clock hour as HH:MM; hours past midnight start again. */
 export const clock = (hour: number): string => {
   const minutes = Math.round(hour * 60) % 1440
