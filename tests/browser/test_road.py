@@ -287,6 +287,40 @@ def test_a_map_is_taken_as_far_as_it_is_wanted(road: Page, tmp_path: Path):
     expect(dialog).to_contain_text("© OpenStreetMap contributors, ODbL")
 
 
+def test_a_map_is_moved_and_brought_closer(road: Page):
+    tab(road, "Map")
+    shown = road.get_by_role("application", name=re.compile("^Map of the road"))
+    expect(shown).to_contain_text("Ravel")
+    expect(shown).not_to_contain_text("Salt House")
+    scale = shown.locator("text").last.text_content
+    far = scale()
+    shown.focus()
+    for _ in range(4):
+        shown.press("+")
+    # Closer, every stop has its name; the wheel goes back, and the playhead stands where the road is pressed.
+    expect(shown).to_contain_text("Ulmen")
+    assert scale() != far
+    shown.press("0")
+    expect(shown).not_to_contain_text("Ulmen")
+    shown.hover()
+    road.mouse.wheel(0, -600)
+    expect(shown.locator("text").last).not_to_have_text(far)
+    road.get_by_role("button", name="Whole road").click()
+    shown.locator("g.mark").first.click()
+    clean(road, "the map")
+    for _ in range(3):
+        shown.press("ArrowRight")
+    expect(shown.locator("text").last).to_have_text(far)
+
+
+def test_how_to_go_is_tried(road: Page):
+    tab(road, "When to go")
+    road.get_by_role("button", name=re.compile("^46 days")).click()
+    expect(road.get_by_text("5.0 h a day, rest after 7 days").first).to_be_visible()
+    road.get_by_role("button", name="Put back").click()
+    expect(road.get_by_role("button", name=re.compile("as it stands"))).to_be_disabled()
+
+
 def test_another_season_is_looked_at_and_taken(road: Page):
     tab(road, "When to go")
     leave = road.get_by_role("slider", name="Leave on")

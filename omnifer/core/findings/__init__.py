@@ -26,9 +26,12 @@ from omnifer.core.findings.gather import BUDGET, gathered, keyed, told_of, worst
 from omnifer.core.findings.situation import Check, Draft, Harm, Situation, Spec
 from omnifer.core.model.finding import GRADES, Finding, FindingKind
 from omnifer.core.model.quantities import Text
-from omnifer.core.sentence import number
+from omnifer.core.road.beside import spot
+from omnifer.core.sentence import joined, km, number, say
 from omnifer.core.stages import Stage
 
+AT_KM = 0.5
+"""One is still at a place so far past it [km]; practice."""
 SHOWN_PER_KIND = 4
 """Findings of one kind shown singly; the rest is summed up in the last."""
 
@@ -75,7 +78,9 @@ def find(situation: Situation, but: Set[FindingKind] = frozenset()) -> list[Find
     all_ = [entry for entry in found if entry[1].kind not in but]
     all_.sort(key=lambda f: (f[0] in aside, is_small(f[1]), GRADES.index(f[1].grade), harm(f[1]), f[1].day or 0, -f[1].size))
     return [
-        _ranked(rank, key, draft, aside.get(key), is_small(draft) or (rank > BUDGET and draft.grade != GRADES[0]))
+        _ranked(
+            rank, key, _named(draft, situation), aside.get(key), is_small(draft) or (rank > BUDGET and draft.grade != GRADES[0])
+        )
         for rank, (key, draft) in enumerate(all_, 1)
     ]
 
@@ -127,6 +132,17 @@ def _bounded(drafts: Iterable[tuple[str, Draft]], aside: Container[str]) -> Iter
             figures = last.reason.figures | {"more": number(rest)}
             shown[-1] = key, replace(last, reason=Text(words=words, figures=figures, names=last.reason.names))
         yield from shown
+
+
+def _named(draft: Draft, situation: Situation) -> Draft:
+    """With the name of the last place passed, where its sentence does not name it: nobody knows a road by kilometres."""
+    voyage = situation.voyage
+    near = None if draft.at_km is None or voyage is None else spot(voyage.profile, situation.tour.road.stops, draft.at_km)
+    if near is None or near[0] in draft.sentence.names.values() or draft.at_km == 0:
+        return draft
+    name, past = near
+    there = say("{name}", name=name) if past < AT_KM else say("{past} past {name}", past=km(past), name=name)
+    return replace(draft, place=joined([draft.place, there], ", "))
 
 
 def _ranked(rank: int, key: str, draft: Draft, aside: str | None, small: bool) -> Finding:

@@ -5,6 +5,7 @@ import { useTrial, useWork } from '../../api/tour'
 import { useWorkedOut } from '../../api/workedOut'
 import { Muted, RailLine } from '../../ui/controls'
 import { shortDate } from '../../ui/dates'
+import { Outcome } from '../../instruments/Outcome'
 import { useUnits } from '../../ui/preferences'
 import { nothingElse, plain } from './useLeave'
 import { clock } from './words'
@@ -62,12 +63,12 @@ const restWords = (every: number | null) => (every === null ? 'Rest as it is set
 export function HowToGo() {
   const { data, error } = useWorkedOut('manner', api.manner, { meanwhile: true })
   const { busy } = useWork()
-  const { attempt } = useTrial()
+  const { attempt, trial } = useTrial()
   const units = useUnits()
   const rests = [...new Set(data?.ridden.map((one) => one.rest_every))]
   const hours = [...new Set(data?.ridden.map((one) => one.hours))]
   const attemptIt = (way: Ridden) => {
-    const name = `${units.show(way.hours, 'hours')} a day${way.rest_every === null ? '' : `, rest after ${way.rest_every} days`}`
+    const name = nameOf(way, units)
     const consequence = plain('the days end elsewhere, and other shops and nights come up')
     void attempt({ ...nothingElse, name: plain(name), consequence, cut: way.cut, nights: way.nights }, name)
   }
@@ -112,9 +113,18 @@ export function HowToGo() {
           </tbody>
         </Ways>
       )}
+      {trial && data?.ridden.some((way) => nameOf(way, units) === trial.name) && (
+        <>
+          <b>{trial.name}</b>
+          <Outcome trial={trial} />
+        </>
+      )}
     </>
   )
 }
+
+const nameOf = (way: Ridden, units: ReturnType<typeof useUnits>) =>
+  `${units.show(way.hours, 'hours')} a day${way.rest_every === null ? '' : `, rest after ${way.rest_every} days`}`
 
 /** What of a way decides: what is worst of it first. */
 const outcome = (one: Ridden, units: ReturnType<typeof useUnits>) =>

@@ -1,5 +1,5 @@
 /** The road: bring a track or type days, cut it into days, set what each stop supplies, say the weather. */
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api } from '../../api/client'
 import { TRACK_FILES } from '../../api/bounds'
@@ -12,6 +12,7 @@ import { Tabs } from '../../ui/Tabs'
 import { Button, FileButton, Muted, RailLine, Row, Section } from '../../ui/controls'
 import { Choice } from '../../ui/fields'
 import { Icon } from '../../ui/icons'
+import { Loading } from '../../ui/notices'
 import { narrow } from '../../ui/theme'
 import { PartyDialog } from '../tours/Riders'
 import { Assumptions, type SaidAt } from './Assumptions'
@@ -32,6 +33,8 @@ import { TypedDays } from './TypedDays'
 import { useRoad } from './useRoad'
 import { WeatherPanel } from './WeatherPanel'
 import { SURFACE_WORDS } from './words'
+
+const RoadMap = lazy(() => import('../../instruments/RoadMap').then((m) => ({ default: m.RoadMap })))
 
 const Stage = styled.div`
   flex: 1;
@@ -104,6 +107,19 @@ export function RoadView() {
                 content: <StopsHere stops={road.stops} onChange={putStops} />,
               },
               { id: 'days', name: `Days ${assessment.days.length || ''}`, content: <DaysHere road={road} /> },
+              ...(tour.has_track
+                ? [
+                    {
+                      id: 'map',
+                      name: 'Map',
+                      content: (
+                        <Suspense fallback={<Loading />}>
+                          <RoadMap />
+                        </Suspense>
+                      ),
+                    },
+                  ]
+                : []),
               { id: 'gaps', name: 'Gaps', content: <GapsTable /> },
               { id: 'weather', name: 'Weather and hours', content: <WeatherPanel road={road} put={put} /> },
               {
