@@ -13,13 +13,18 @@ const SOURCES = [
   ['Places, their size and names', 'GeoNames, geonames.org: places of 500 people and more', 'CC BY 4.0; positions and sizes are rounded'],
   ['What a place so large mostly has', 'common practice of riders', 'a guess, until you say it'],
   ['Time zones by place', 'OpenStreetMap contributors', 'ODbL 1.0'],
+  [
+    'Water, shops, beds, ground and tunnels of a map',
+    'OpenStreetMap contributors, by the file or service that you ask',
+    'ODbL 1.0; each stop says which of it is the map\u2019s',
+  ],
   ['Shapes of the land', 'Natural Earth, naturalearthdata.com', 'public domain'],
 ] as const
 
 export function SourcesDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Where this comes from" open onClose={onClose} wide>
-      <Muted>All of it ships with Omnifer and is looked up without a network. What you say goes before all of it.</Muted>
+      <Muted>All but maps ships with Omnifer and is looked up without a network. What you say goes before all of it.</Muted>
       <Sheet>
         <thead>
           <tr>
