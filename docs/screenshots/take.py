@@ -19,6 +19,7 @@ DESK, PHONE = (1280, 800), (390, 844)
 PICTURES = (
     ("start", "", DESK, "light"),
     ("road", "road", DESK, "light"),
+    ("map", "road", DESK, "light"),
     ("rig", "rig", DESK, "light"),
     ("rigs", "rig", DESK, "light"),
     ("kit", "kit", DESK, "light"),
@@ -36,6 +37,13 @@ PICTURES = (
     ("stores-phone", "stores", PHONE, "light"),
     ("diary-phone", "diary", PHONE, "light"),
 )
+
+
+def road_map(page: Page) -> None:
+    """The road as a map, a little closer."""
+    page.get_by_role("tab", name="Map").click()
+    page.get_by_role("button", name="Closer").click()
+    page.wait_for_timeout(1500)
 
 
 def rigs(page: Page) -> None:
@@ -92,6 +100,7 @@ def kit_price(page: Page) -> None:
 
 
 BEFORE: dict[str, Callable[[Page], None]] = {
+    "map": road_map,
     "start": lands, "debrief": debrief, "rigs": rigs, "mend": mend, "pack-phone": card, "kit-price": kit_price, "weigh": weigh,
     "diary-phone": set_out,
 }  # fmt: skip

@@ -24,6 +24,7 @@ const ALL_STOPS = 3
 const LETTER_PX = 6.4
 /** Of each supply so many of the longest gaps are marked. */
 const GAPS = 4
+const TOOLS = { wide: 190, high: 66 }
 const GAP_STYLE = { water: { stroke: 'var(--water)', dash: '1 5' }, food: { stroke: 'var(--food)', dash: '7 5' } } as const
 
 const Frame = styled.div`
@@ -250,7 +251,8 @@ const IMPORTANCE: Record<Stop['shop'], number> = { full: 0, basic: 1, snacks: 2,
 function Marks({ assessment, onMap, width, height, near }: MarksProps) {
   const { sheet } = useDesk()
   const goToKm = useGoToKm()
-  const inView = ({ x, y }: Point) => x > -20 && x < width + 20 && y > -20 && y < height + 20
+  // Nothing lies under the buttons.
+  const inView = ({ x, y }: Point) => x > -20 && x < width + 20 && y > -20 && y < height + 20 && !(x > width - TOOLS.wide && y < TOOLS.high)
   const stops = sheet.road.stops
     .filter((stop) => near >= ALL_STOPS || stop.shop === 'full')
     .map((stop) => ({ stop, ...onMap(stop.at_km) }))
