@@ -13,6 +13,7 @@ from omnifer.core.model.fuels import FUELS
 from omnifer.core.model.road import SAME_START_KM, STOP_FIELDS
 from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.road import days
+from omnifer.core.world import places
 from omnifer.drawn import stages_drawn
 from omnifer.formats.bundle import bundle_schema
 from omnifer.formats.osm import SUFFIXES as MAP_SUFFIXES
@@ -56,6 +57,7 @@ def bounds(schema: dict[str, Any]) -> str:
                       "/** What of a stop each part of it says. */",
                       "export const STOP_FIELDS = {", *(f"  {part}: {list(fields)}," for part, fields in STOP_FIELDS.items()),
                       "} as const", "",
+                      "/** Whose the places are that ship. */", f"export const PLACES_OF = '{places.SOURCE}'", "",
                       "/** What files of a map are called. */",
                       f"export const MAP_FILES = [{', '.join(repr(suffix) for suffix in MAP_SUFFIXES)}]", "",
                       "/** What files of heights are called. */",

@@ -8,9 +8,10 @@ from omnifer.api.streams import errand
 from omnifer.core.model.manner import Manner
 from omnifer.core.model.mapped import MappedRoad
 from omnifer.core.model.offered import OfferedStops
+from omnifer.core.model.quantities import LONGEST_NAME
 from omnifer.core.model.season import Season
 from omnifer.core.road import learn, reshape
-from omnifer.core.road.beside import offered_stops
+from omnifer.core.road.beside import offered_by_name, offered_stops
 from omnifer.core.road.climate import months_at
 from omnifer.core.road.outlook import compare
 from omnifer.core.voyage import play
@@ -132,12 +133,15 @@ def import_stops(tour_id: str) -> Response:
 
 
 @blueprint.get("/api/tours/<tour_id>/stops/offered")
-@operation(gives=OfferedStops, problems=(404,))
+@operation(gives=OfferedStops, asks=("called",), problems=(404,))
 def offered(tour_id: str) -> Response:
-    """Places along the road that are no stops of it yet, each with what its size lets one expect."""
+    """Places along the road that are no stops of it yet, or those of a name near it, each with what its size lets one expect."""
     stored = desk().tours.read(tour_id)
-    profile = desk().profile(stored)
-    return answer(OfferedStops(stops=offered_stops(profile, stored.sheet.road.stops) if profile else []))
+    profile, stops = desk().profile(stored), stored.sheet.road.stops
+    if profile is None:
+        return answer(OfferedStops(stops=[]))
+    called = request.args.get("called", "")[:LONGEST_NAME]
+    return answer(OfferedStops(stops=offered_by_name(profile, stops, called) if called else offered_stops(profile, stops)))
 
 
 @blueprint.get("/api/tours/<tour_id>/season")

@@ -105,3 +105,16 @@ def test_a_spot_is_called_by_what_was_passed_last():
     assert beside.spot(at_sea, (), 100) is None
     stops = tuple(Stop(id=name, name=name, at_km=km) for name, km in (("First", 10), ("Second", 60), ("Third", 120)))
     assert beside.spot(at_sea, stops, 100) == ("Second", 40)
+
+
+def test_a_place_is_found_by_its_name_also_off_the_road():
+    """Of the many places of a name those a day's detour from the road, the nearest first; positions are published facts."""
+    road = straight((48.21, 47.81), (16.37, 15.60))
+    (mariazell,) = beside.offered_by_name(road, (), "mariazell")
+    # Mariazell lies at 47.77 N 15.32 E: 21 km west of where this road ends (haversine, by hand).
+    assert mariazell.stop.at_km == pytest.approx(road.length_km, abs=1.5)
+    assert mariazell.off_km == pytest.approx(21, abs=2.5)
+    assert beside.offered_by_name(road, (mariazell.stop,), "mariazell") == []
+    # There is a Vienna in Virginia too.
+    assert [one.country for one in beside.offered_by_name(road, (), "Vienna")] == ["AT"]
+    assert beside.offered_by_name(road, (), "Reykjavik") == []

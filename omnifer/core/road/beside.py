@@ -1,7 +1,9 @@
 """Places of the gazetteer beside a road: as stops that it proposes, and as names for where one is."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from functools import lru_cache
+
+import numpy as np
 
 from omnifer.core.model.offered import OfferedStop, Perhaps
 from omnifer.core.model.road import Stop
@@ -16,6 +18,10 @@ OWN_STOP_KM = 1.5
 """A stop of the rider's so near along the road is this place [km]; practice."""
 LARGE_PEOPLE = 5_000
 """Smaller places have no quarters; practice."""
+DETOUR_KM = 60.0
+"""Farther off the road nobody rides to a place that was looked for by its name [km]; practice."""
+MOST_LOOKED_AT = 400
+"""Of places with one name, wherever on Earth."""
 MOST_PROPOSED = 2000
 """Beyond so many only the larger ones are proposed."""
 
@@ -39,25 +45,40 @@ def places_beside(nodes: Profile) -> tuple[tuple[Place, float, float], ...]:
 
 def offered_stops(profile: Profile, stops: Sequence[Stop]) -> list[OfferedStop]:
     """What lies along the road and is no stop yet, as stops with what their size lets one expect."""
+    return _offered(places_beside(profile.nodes), stops)
+
+
+def offered_by_name(profile: Profile, stops: Sequence[Stop], called: str) -> list[OfferedStop]:
+    """Places that are called so or begin so, within a day's detour of the road and no stop yet; the nearest to it first."""
+    found = places.search(called, MOST_LOOKED_AT)
+    lat, lon = (np.array([getattr(place, axis) for place in found]) for axis in ("lat_deg", "lon_deg"))
+    nearest = profile.nearest_of_all(lat, lon) if found else None
+    if nearest is None:
+        return []
+    near = [(place, at, off) for place, at, off in zip(found, *(of.tolist() for of in nearest), strict=True) if off <= DETOUR_KM]
+    return _offered(sorted(near, key=lambda one: one[2]), stops)
+
+
+def _offered(found: Iterable[tuple[Place, float, float]], stops: Sequence[Stop]) -> list[OfferedStop]:
     used = {stop.id for stop in stops}
-    found = []
-    for place, at_km, off_km in places_beside(profile.nodes):
-        if any(abs(stop.at_km - at_km) <= OWN_STOP_KM for stop in stops):
+    offered = []
+    for place, at_km, off_km in found:
+        # One is in a town as soon as its houses are reached.
+        off = max(off_km - places.houses_km(place.people), 0)
+        if any(abs(stop.at_km - at_km) <= OWN_STOP_KM and (off < OWN_STOP_KM or stop.name == place.name) for stop in stops):
             continue
         identifier = unused(f"place-{round(at_km)}", used)
         used.add(identifier)
-        # One is in a town as soon as its houses are reached.
-        off = max(off_km - places.houses_km(place.people), 0)
         stop = Stop.model_validate({
             "id": identifier, "name": place.name, "at_km": round(at_km, 2),
             "detour_km": round(off, 1) if off >= NEAREST_DETOUR_KM else 0, **expected.parts_of(place.people),
         })  # fmt: skip
         perhaps = tuple(Perhaps(words=row.words, chance=round(chance, 2)) for row, chance in expected.perhaps(stop))
-        found.append(OfferedStop(
+        offered.append(OfferedStop(
             stop=stop, country=place.country, off_km=round(off, 1), counted=tuple(expected.counted(stop)), perhaps=perhaps,
             source=places.SOURCE,
         ))  # fmt: skip
-    return found
+    return offered
 
 
 def unused(stem: str, used: set[str]) -> str:

@@ -323,6 +323,9 @@ export const STOP_FIELDS = {
   shelter: ['shelter'],
 } as const
 
+/** Whose the places are that ship. */
+export const PLACES_OF = 'GeoNames'
+
 /** What files of a map are called. */
 export const MAP_FILES = ['.pbf', '.osm']
 

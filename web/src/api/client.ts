@@ -281,7 +281,8 @@ export const api = {
       ? streamed('/api/tours/{tour_id}/track/heights', id, file(content, revision, anew ? { anew: 'yes' } : {}).body, tell, signal)
       : streamed('/api/tours/{tour_id}/track/heights/asked', id, JSON.stringify({ revision, anew }), tell, signal),
   manner: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/manner', at(id, signal))),
-  offeredStops: (id: string) => taken(client.GET('/api/tours/{tour_id}/stops/offered', at(id))),
+  offeredStops: (tour_id: string, called: string, signal: AbortSignal) =>
+    taken(client.GET('/api/tours/{tour_id}/stops/offered', { params: { path: { tour_id }, query: { called } }, signal })),
   namedPlaces: (called: string, signal: AbortSignal) => taken(client.GET('/api/places', { params: { query: { called } }, signal })),
   climateOf: (place: NamedPlace) =>
     taken(

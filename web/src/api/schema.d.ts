@@ -1209,7 +1209,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Places along the road that are no stops of it yet, each with what its size lets one expect. */
+        /** Places along the road that are no stops of it yet, or those of a name near it, each with what its size lets one expect. */
         get: operations["offered"];
         put?: never;
         post?: never;
@@ -14524,7 +14524,9 @@ export interface operations {
     };
     offered: {
         parameters: {
-            query?: never;
+            query?: {
+                called?: string;
+            };
             header?: never;
             path: {
                 tour_id: string;

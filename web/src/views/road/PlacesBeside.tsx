@@ -1,11 +1,13 @@
 /** Places of the gazetteer along the road, offered as stops: all of them, those of a stretch, or some. */
 import { useQuery } from '@tanstack/react-query'
+import { PLACES_OF } from '../../api/bounds'
 import { api, type OfferedStop, type Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Dialog } from '../../ui/Dialog'
 import { Actions, Button, Muted } from '../../ui/controls'
 import { Choice } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
+import { ByName, regionOf } from './ByName'
 import { Line, Lines, useLeftOut, useStretch } from './PlaceLines'
 
 /** So many of what a place may have are told in its line. */
@@ -14,10 +16,16 @@ const PERHAPS = 2
 /** What lies along the road and is no stop yet; asked anew when the road or its stops change. */
 export const useOffered = () => {
   const { tour } = useDesk()
-  return useQuery({ queryKey: ['offered', tour.id, tour.revision], queryFn: () => api.offeredStops(tour.id) }).data?.stops
+  return useQuery({ queryKey: ['offered', tour.id, tour.revision], queryFn: ({ signal }) => api.offeredStops(tour.id, '', signal) }).data?.stops
 }
 
+/** Of these one may stand several times along a road: what is chosen tells where. */
+const byName = ({ stop, country }: OfferedStop, units: ReturnType<typeof useUnits>) =>
+  `${stop.name}, ${regionOf(country)}, at ${units.show(stop.at_km, 'distance')}${stop.detour_km > 0 ? `, ${units.show(stop.detour_km, 'distance')} off` : ''}`
+
 export function PlacesBeside({ offered, onClose, onTake }: { offered: OfferedStop[]; onClose: () => void; onTake: (stops: Stop[]) => void }) {
+  const { tour } = useDesk()
+  const units = useUnits()
   const { where, setWhere, inside, choices } = useStretch()
   const { takes, toggle, leave } = useLeftOut()
   const shown = offered.filter(({ stop }) => inside(stop.at_km))
@@ -25,16 +33,25 @@ export function PlacesBeside({ offered, onClose, onTake }: { offered: OfferedSto
   return (
     <Dialog title="Places along the road" open onClose={onClose} wide>
       <Muted>
-        What a place so large mostly has is a guess, marked ~, until you say it. What is less sure is told and does not count. {shown[0]?.source}, CC
-        BY 4.0.
+        What a place so large mostly has is a guess, marked ~, until you say it. What is less sure is told and does not count. Places: GeoNames, CC BY
+        4.0.
       </Muted>
-      <Choice label="Which" value={where} onChange={setWhere} options={choices(`All ${offered.length} along the road`)} />
+      <ByName
+        label="A place by its name"
+        note="Also off the road: for a parcel, a train, a night with friends."
+        about={`offered ${tour.id} ${tour.revision}`}
+        ask={async (called, signal) => (await api.offeredStops(tour.id, called, signal)).stops}
+        words={(place) => byName(place, units)}
+        onTake={(place) => onTake([place.stop])}
+        none="No place near the road is called so that is no stop yet."
+      />
+      {offered.length > 0 && <Choice label="Which" value={where} onChange={setWhere} options={choices(`All ${offered.length} along the road`)} />}
       <Lines aria-label="Places">
         {shown.map((place) => (
           <PlaceLine key={place.stop.id} place={place} taken={takes(place.stop.id)} onToggle={toggle} />
         ))}
       </Lines>
-      {!shown.length && <p>No place lies there.</p>}
+      {offered.length > 0 && !shown.length && <p>No place lies there.</p>}
       <Actions>
         <Button onPress={() => leave(taken.length ? shown.map(({ stop }) => stop.id) : [])}>{taken.length ? 'None of them' : 'All of them'}</Button>
         <Button onPress={onClose}>Not now</Button>

@@ -1,7 +1,6 @@
 /** Stations of the weather: brought as a record, pasted as twelve months, looked at, removed. */
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
-import { useQuery } from '@tanstack/react-query'
 import { NINE_IN_TEN } from '../../api/bounds'
 import { api, type NamedPlace, type Road } from '../../api/client'
 import { useDesk } from '../../api/tour'
@@ -12,6 +11,7 @@ import { Fold } from '../../ui/Fold'
 import { freeId } from '../../ui/freeId'
 import { useUnits } from '../../ui/preferences'
 import { Sheet } from '../../ui/sheet'
+import { ByName, regionOf } from './ByName'
 import { MONTHS } from './words'
 
 type Station = Road['stations'][number]
@@ -50,12 +50,6 @@ export function BringStation() {
 function ClimateByName({ at }: { at: string }) {
   const { sheet, change } = useDesk()
   const units = useUnits()
-  const [called, setCalled] = useState('')
-  const { data } = useQuery({
-    queryKey: ['places', called.trim()],
-    queryFn: ({ signal }) => api.namedPlaces(called.trim(), signal),
-    enabled: called.trim().length > 1,
-  })
   const take = async (place: NamedPlace) => {
     const station = await api.climateOf(place)
     const id = freeId(
@@ -65,39 +59,21 @@ function ClimateByName({ at }: { at: string }) {
     const km = Number(at.replace(',', '.'))
     const here = at.trim() && Number.isFinite(km) ? { at_km: km } : sheet.road.typed_days.length ? { at_km: 0 } : {}
     await change(`Take the climate of ${place.name}`, { road: { ...sheet.road, stations: [...sheet.road.stations, { ...station, ...here, id }] } })
-    setCalled('')
   }
+  const height = (place: NamedPlace) => (place.elevation_m === null ? '' : `, ${units.show(place.elevation_m, 'elevation')}`)
   return (
-    <>
-      <Row $min={200}>
-        <Field label="Or the published climate of a place" value={called} onChange={setCalled} placeholder="type its name" />
-        <Muted>Found without a network; a guess with a width until you replace its months.</Muted>
-      </Row>
-      <Found aria-label="Places of that name">
-        {(called.trim().length > 1 ? data?.places.slice(0, MOST_NAMED) : [])?.map((place) => (
-          <li key={`${place.lat_deg},${place.lon_deg}`}>
-            <Button $small isDisabled={place.elevation_m === null} onPress={() => void take(place)}>
-              {place.name}, {REGIONS.of(place.country) ?? place.country}
-              {place.elevation_m !== null && `, ${units.show(place.elevation_m, 'elevation')}`}
-            </Button>
-          </li>
-        ))}
-        {data?.places.length === 0 && called.trim().length > 1 && <li>No place is called so. Try how it is written there.</li>}
-      </Found>
-    </>
+    <ByName
+      label="Or the published climate of a place"
+      note="Found without a network; a guess with a width until you replace its months."
+      about="places"
+      ask={async (called, signal) => (await api.namedPlaces(called, signal)).places}
+      words={(place) => `${place.name}, ${regionOf(place.country)}${height(place)}`}
+      may={(place) => place.elevation_m !== null}
+      onTake={take}
+      none="No place is called so. Try how it is written there."
+    />
   )
 }
-
-const MOST_NAMED = 8
-const REGIONS = new Intl.DisplayNames(['en'], { type: 'region' })
-const Found = styled.ul`
-  list-style: none;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin: 4px 0;
-  padding: 0;
-`
 
 function PasteMonths({ onClose, onTake }: { onClose: () => void; onTake: (months: File) => void }) {
   const [text, setText] = useState('')

@@ -162,9 +162,9 @@ function StopTools({
     <>
       <div style={{ display: 'flex', alignItems: 'center', gap: 8, flexWrap: 'wrap' }}>
         <Muted style={{ flex: '1 1 200px' }}>Press a drop or shop on the ribbon to change it, or w and b at the playhead.</Muted>
-        {offered && offered.length > 0 && (
+        {offered && tour.has_track && (
           <Button $small onPress={() => setTaking(true)}>
-            {offered.length} places along the road
+            {offered.length ? `${offered.length} places along the road` : 'A place by its name'}
           </Button>
         )}
         {tour.has_track && (
