@@ -33,8 +33,7 @@ export function PlacesBeside({ offered, onClose, onTake }: { offered: OfferedSto
   return (
     <Dialog title="Places along the road" open onClose={onClose} wide>
       <Muted>
-        What a place so large mostly has is a guess, marked ~, until you say it. What is less sure is told and does not count. Places: GeoNames, CC BY
-        4.0.
+        What a place so large mostly has is a guess, marked ~, until you say it. What is less sure is told and does not count. {PLACES_OF}, CC BY 4.0.
       </Muted>
       <ByName
         label="A place by its name"
