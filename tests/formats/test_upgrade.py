@@ -60,8 +60,10 @@ def test_the_first_version_means_what_it_meant():
         ("plug_shape", ""),
         ("people", None),
         ("guessed", []),
+        ("mapped", None),
     ):
         assert [stop.pop(field) for stop in after["road"]["stops"]] == [usual] * len(same["stops"])
+    assert [surface.pop("mapped") for surface in after["road"]["surfaces"]] == [None] * len(same["surfaces"])
     assert [station.pop("width_k") for station in after["road"]["stations"]] == [0] * len(same["stations"])
     assert {k: v for k, v in after["road"].items() if k != "nights"} == same | {
         "zones": [], "hazards": [], "journeys": [], "rooms_only": False, "wild_camps": None, "starts": [],
