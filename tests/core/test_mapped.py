@@ -151,6 +151,21 @@ def test_what_the_rider_said_stays_and_what_was_guessed_follows_the_map():
     assert not beside([], road=later, seen=(np.array([AT_LAT]), np.array([-29.0]))).stops
 
 
+def test_what_the_rider_left_open_is_filled_in():
+    said = Stop(id="a", name="Brask", at_km=30, shop="full", closed_weekdays=(6,), services=("meals",))
+    places = [
+        there(1, 30, place="village", name="Brask"), there(2, 30, shop="supermarket", opening_hours="Mo-Sa 09:00-18:00"),
+        there(3, 30, amenity="post_office"),
+    ]  # fmt: skip
+    (one,) = beside(places, road=Road(stops=(said,))).stops
+    assert (one.stop.opens_h, one.stop.closed_weekdays, one.stop.services) == (9, (6,), ("meals", "post"))
+    # What stands beside the rider's own services is his: it does not go with the map.
+    assert one.stop.mapped.parts == ("water", "shop")
+    # Other hours than his are no better than his.
+    own = said.model_copy(update={"opens_h": 7.0})
+    assert [part for one in beside(places, road=Road(stops=(own,))).stops for part in one.parts] == ["water", "services"]
+
+
 KINDS = (
     {"amenity": "drinking_water"}, {"shop": "supermarket", "opening_hours": "Mo-Sa 08:00-12:00"}, {"tourism": "hotel"},
     {"tourism": "camp_site", "opening_hours": "Jun-Aug"}, {"place": "hamlet", "name": "Crow Gate"}, {"shop": "bicycle"},

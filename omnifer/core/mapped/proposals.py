@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from omnifer.core.mapped import ground
+from omnifer.core.mapped import ground, tags
 from omnifer.core.mapped.groups import LONE_KM, Found, Settlement, grouped
 from omnifer.core.mapped.had import had_at, parts_of
 from omnifer.core.mapped.reading import IN_GAPS_KM, Reading
@@ -130,11 +130,17 @@ class _Beside:
                 {name: Stop.model_fields[name].default for name in fields},
             )
             of_map = empty | {name: had[name] for name in fields if name in had}
-            mine = part not in stop.guessed and part not in before
-            if fields[0] in had and not (mine and now[fields[0]] != empty[fields[0]]):
-                told.append(part)
-            elif part not in before or part in stop.guessed:
+            main, mine = fields[0], part not in stop.guessed and part not in before
+            if main not in had:
+                if part not in before or part in stop.guessed:
+                    continue
+            elif mine and main in tags.MANY and now[main]:
+                # More of it besides what the rider said, who has the last word on all of it from then on.
+                of_map = {main: tuple(dict.fromkeys((*now[main], *had[main])))}
+            elif mine and any(now[name] not in (empty[name], of_map[name]) for name in fields):
                 continue
+            else:
+                told.append(part)
             if of_map != now:
                 instead |= of_map
                 otherwise.append(part)
