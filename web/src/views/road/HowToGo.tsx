@@ -86,7 +86,7 @@ export function HowToGo() {
           </colgroup>
           <thead>
             <tr>
-              <th />
+              <th scope="col">A day</th>
               {rests.map((every) => (
                 <th key={every} scope="col">
                   {restWords(every)}

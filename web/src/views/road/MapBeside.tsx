@@ -130,7 +130,7 @@ function Proposals({ map, onClose }: { map: MappedRoad; onClose: () => void }) {
           />
         ))}
       </Lines>
-      {!ids.length && <p>The map has nothing there that you do not have.</p>}
+      {!ids.length && <p>{map.looked_at ? 'The map has nothing there that you do not have.' : 'This map has no place near your road.'}</p>}
       <Actions>
         <Button onPress={() => leave(count ? ids : [])}>{count ? 'None of them' : 'All of them'}</Button>
         <Button onPress={onClose}>Not now</Button>
