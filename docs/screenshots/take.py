@@ -21,7 +21,6 @@ PICTURES = (
     ("road", "road", DESK, "light"),
     ("map", "road", DESK, "light"),
     ("rig", "rig", DESK, "light"),
-    ("rigs", "rig", DESK, "light"),
     ("kit", "kit", DESK, "light"),
     ("load", "load", DESK, "light"),
     ("mend", "load", DESK, "light"),
@@ -44,12 +43,6 @@ def road_map(page: Page) -> None:
     page.get_by_role("tab", name="Map").click()
     page.get_by_role("button", name="Closer").click()
     page.wait_for_timeout(1500)
-
-
-def rigs(page: Page) -> None:
-    """Rigs side by side."""
-    page.get_by_role("button", name="Compare rigs").click()
-    page.get_by_role("columnheader", name="Runa without racks").wait_for()
 
 
 def mend(page: Page) -> None:
@@ -101,7 +94,7 @@ def kit_price(page: Page) -> None:
 
 BEFORE: dict[str, Callable[[Page], None]] = {
     "map": road_map,
-    "start": lands, "debrief": debrief, "rigs": rigs, "mend": mend, "pack-phone": card, "kit-price": kit_price, "weigh": weigh,
+    "start": lands, "debrief": debrief, "mend": mend, "pack-phone": card, "kit-price": kit_price, "weigh": weigh,
     "diary-phone": set_out,
 }  # fmt: skip
 

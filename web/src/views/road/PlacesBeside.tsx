@@ -45,18 +45,24 @@ export function PlacesBeside({ offered, onClose, onTake }: { offered: OfferedSto
         none="No place near the road is called so that is no stop yet."
       />
       {offered.length > 0 && <Choice label="Which" value={where} onChange={setWhere} options={choices(`All ${offered.length} along the road`)} />}
-      <Lines aria-label="Places">
-        {shown.map((place) => (
-          <PlaceLine key={place.stop.id} place={place} taken={takes(place.stop.id)} onToggle={toggle} />
-        ))}
-      </Lines>
+      {offered.length > 0 && (
+        <Lines aria-label="Places">
+          {shown.map((place) => (
+            <PlaceLine key={place.stop.id} place={place} taken={takes(place.stop.id)} onToggle={toggle} />
+          ))}
+        </Lines>
+      )}
       {offered.length > 0 && !shown.length && <p>No place lies there.</p>}
       <Actions>
-        <Button onPress={() => leave(taken.length ? shown.map(({ stop }) => stop.id) : [])}>{taken.length ? 'None of them' : 'All of them'}</Button>
+        {offered.length > 0 && (
+          <Button onPress={() => leave(taken.length ? shown.map(({ stop }) => stop.id) : [])}>{taken.length ? 'None of them' : 'All of them'}</Button>
+        )}
         <Button onPress={onClose}>Not now</Button>
-        <Button $wanted isDisabled={!taken.length} onPress={() => onTake(taken.map(({ stop }) => stop))}>
-          Take {taken.length} as stops
-        </Button>
+        {offered.length > 0 && (
+          <Button $wanted isDisabled={!taken.length} onPress={() => onTake(taken.map(({ stop }) => stop))}>
+            Take {taken.length} as stops
+          </Button>
+        )}
       </Actions>
     </Dialog>
   )
