@@ -1,4 +1,4 @@
-"""The same job without a browser: `omnifer road`, `climate`, `assess`, `season`, `propose`, `list`, and serving and copying."""
+"""The same job without a browser: `omnifer road`, `climate`, `assess`, `season`, `rehearse`, `propose`, `list`; serving."""
 
 import argparse
 import json
@@ -46,11 +46,15 @@ def main(arguments: Sequence[str] | None = None) -> int:
         ("climate", "The climate of a place month by month, from the shipped grid.", "LAT", "LON", "HEIGHT"),
         ("assess", "The assessment of a bundle.", "BUNDLE"),
         ("season", "The same tour begun every second week of a year, in both directions.", "BUNDLE"),
+        ("rehearse", "The tour played many times, with weather, use, places and faults drawn at random.", "BUNDLE"),
         ("propose", "A proposed load for a bundle: the same bundle gives the same bytes.", "BUNDLE"),
         ("list", "What is understood of a list of things, a JSON object a row.", "FILE"),
     ):
         commands.add_parser(name, help=words).add_argument("given", nargs=len(wanted), metavar=tuple(wanted))
     commands.choices["road"].add_argument("--map", metavar="EXTRACT", help="an OpenStreetMap extract: what it has along the road")
+    rehearsing = commands.choices["rehearse"]
+    rehearsing.add_argument("--plays", type=int, metavar="N", help="how often it is played")
+    rehearsing.add_argument("--seed", type=int, metavar="S", help="of the fate that is drawn")
     serve = commands.add_parser("serve", help="Serve the application; bin/start calls this.")
     serve.add_argument("--empty", action="store_true", help="do not load the sample tour")
     serve.add_argument("--reset-demo", action="store_true", help="load the sample tour anew")
@@ -65,7 +69,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     if options.command in ("backup", "restore"):
         return copy(options.command, Path(options.path))
     # What a command needs is loaded with it: serving begins at once.
-    from omnifer.commands import assess_bundle, climate, list_things, propose_bundle, road, season
+    from omnifer.commands import assess_bundle, climate, list_things, propose_bundle, rehearse, road, season
 
     if options.command == "list":
         try:
@@ -76,9 +80,15 @@ def main(arguments: Sequence[str] | None = None) -> int:
             return BAD_INPUT
         return 0
     functions: dict[str, Callable[..., dict[str, Any]]]
-    functions = {"road": road, "climate": climate, "assess": assess_bundle, "season": season, "propose": propose_bundle}
+    functions = {
+        "road": road, "climate": climate, "assess": assess_bundle, "season": season, "rehearse": rehearse,
+        "propose": propose_bundle,
+    }  # fmt: skip
     try:
         more = {"extract": options.map} if options.command == "road" else {}
+        if options.command == "rehearse":
+            given = {"plays": options.plays, "seed": options.seed}
+            more = {name: value for name, value in given.items() if value is not None}
         answer = functions[options.command](*options.given, **more)
     except (InputProblem, ValueError) as problem:
         print(f"omnifer {options.command}: {problem}", file=sys.stderr)

@@ -13,12 +13,15 @@ from omnifer.core.load.settle import propose_load
 from omnifer.core.mapped.groups import corridor_km
 from omnifer.core.mapped.proposals import proposals
 from omnifer.core.model.quantities import ElevationM
+from omnifer.core.model.rehearsal import FIRST_PLAYS, MOST_PLAYS, USUAL_PLAYS
 from omnifer.core.model.road import ASCENT_THRESHOLD_M, Latitude, Longitude, Road
 from omnifer.core.physics.geodesy import ascent
+from omnifer.core.rehearsal.rehearsing import SEED, rehearsed
 from omnifer.core.road.beside import offered_stops
 from omnifer.core.road.profile import from_track
 from omnifer.core.road.stations import stations_of
 from omnifer.core.season import season_of
+from omnifer.core.stages import Reading
 from omnifer.core.world.climate import stations_at
 from omnifer.core.world.places import name_near
 from omnifer.formats.bundle import MOST_BYTES, read_bundle
@@ -99,6 +102,18 @@ def season(path: str) -> dict[str, Any]:
     if profile is None:
         raise InputProblem("The tour has no road", "", "Bring a track or type the days first.")
     return season_of(tour, profile).model_dump(mode="json")
+
+
+def rehearse(path: str, plays: int = USUAL_PLAYS, seed: int = SEED) -> dict[str, Any]:
+    """A bundle's tour played many times: outcomes with counts and intervals, and by stretch."""
+    if not FIRST_PLAYS <= plays <= MOST_PLAYS:
+        raise InputProblem(f"{plays} plays are too few or too many", "", f"Ask for {FIRST_PLAYS} to {MOST_PLAYS}.")
+    tour = read_bundle(_read(path))
+    profile = profile_of(tour)
+    if profile is None or not tour.riders:
+        raise InputProblem("The tour has no road or no riders", "", "Bring a track or type the days first.")
+    *_, told = rehearsed(Reading(tour, profile), plays, seed)
+    return told.model_dump(mode="json")
 
 
 def propose_bundle(path: str) -> dict[str, Any]:

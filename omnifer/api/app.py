@@ -11,7 +11,7 @@ from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
 
-from omnifer.api import diary, exports, health, kit, library, loads, pack, problems, roads, stores, tours, world
+from omnifer.api import diary, exports, health, kit, library, loads, pack, problems, rehearsal, roads, stores, tours, world
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
 from omnifer.jobs.queue import Errands, Inline, Queue
@@ -91,7 +91,7 @@ def create_app(
         errands: Errands = Queue(pool, address) if queued else Inline(outside)
         app.extensions |= {"omnifer": Office(pool, roads_folder), "errands": errands, "weather": outside.weather}
     app.extensions["scale"] = ScaleService(scale_port)
-    for part in (health, tours, kit, library, loads, exports, roads, stores, pack, diary, world):
+    for part in (health, tours, kit, library, loads, exports, roads, stores, pack, diary, rehearsal, world):
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)

@@ -30,7 +30,7 @@ Array = NDArray[np.float64]
 def season_of(tour: TourSheet, road: Profile) -> Season:
     """What every start of a year means for a tour, ridden as planned and the other way. Raises ValueError where nobody rides."""
     starts = list[SeasonStart]()
-    ways: tuple[tuple[Way, TourSheet, Profile], ...] = (("as_planned", tour, road), ("reversed", *_turned(tour, road)))
+    ways: tuple[tuple[Way, TourSheet, Profile], ...] = (("as_planned", tour, road), ("reversed", *turned(tour, road)))
     for way, sheet, profile in ways:
         voyage = play(sheet, profile)
         for n in range(STARTS):
@@ -40,7 +40,7 @@ def season_of(tour: TourSheet, road: Profile) -> Season:
     return Season(starts=starts, leaves_out=[*same, *LEAVES_OUT])
 
 
-def _turned(tour: TourSheet, road: Profile) -> tuple[TourSheet, Profile]:
+def turned(tour: TourSheet, road: Profile) -> tuple[TourSheet, Profile]:
     """The tour and its road from the other end."""
 
     def back(values: Array | None) -> Array | None:

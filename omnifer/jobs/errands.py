@@ -22,12 +22,17 @@ from omnifer.core.model.road import TypedDay
 from omnifer.core.model.season import Season
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.ranking import rank
+from omnifer.core.rehearsal.course import course_of
+from omnifer.core.rehearsal.rehearsing import one_play, played, rehearsed
+from omnifer.core.rehearsal.risk import risk_plan, spares_at_risk
+from omnifer.core.rehearsal.two import two_plans
 from omnifer.core.road.heights import bridged, lacking, thinned, with_heights
 from omnifer.core.road.profile import Profile
 from omnifer.core.road.symbols import FARTHEST_WAYPOINT_KM, stops_of
-from omnifer.core.season import season_of
+from omnifer.core.season import season_of, turned
 from omnifer.core.sensitivity import effect_of
-from omnifer.core.worth import compare, compare_loads, price, tried
+from omnifer.core.stages import Reading
+from omnifer.core.worth import compare, compare_loads, price, tried, with_variant
 from omnifer.formats import tracks
 from omnifer.formats.found import FoundRoad
 from omnifer.formats.osm import read_map
@@ -152,6 +157,63 @@ def trial(errand: Errand) -> BaseModel:
     return tried(sheet, checked(changed if errand.asked.mend is None else mended(changed, errand.asked.mend)), road)
 
 
+def as_ridden(errand: Errand) -> Reading:
+    """The tour as it goes on; see `Desk.as_ridden`."""
+    return errand.desk.as_ridden(errand.desk.tours.read(errand.tour_id))
+
+
+def rehearsal(errand: Errand) -> BaseModel:
+    """Play the tour many times; what is known already is told at once."""
+    stored, plays = errand.desk.tours.read(errand.tour_id), errand.asked.plays
+    kept = errand.desk.kept_rehearsal(stored, plays)
+    if kept is not None:
+        return kept
+    for told in rehearsed(errand.desk.as_ridden(stored), plays):
+        if told.plays < plays:
+            errand.tell(told)
+    errand.desk.keep_rehearsal(stored, told)
+    return told
+
+
+def risk(errand: Errand) -> BaseModel:
+    """A plan at a chosen risk."""
+    asked = errand.asked
+
+    def tell(share: float) -> None:
+        errand.tell(shapes.Progress(what="Playing plans", share=share))
+
+    try:
+        return risk_plan(as_ridden(errand), asked.supply, asked.risk, asked.plays, tell=tell)
+    except KeyError:
+        raise InputProblem(f"This tour carries no {asked.supply}", "field supply", "Choose what is carried.") from None
+
+
+def spares(errand: Errand) -> BaseModel:
+    """Parts at a chosen risk."""
+    return spares_at_risk(played(course_of(as_ridden(errand)), 0, errand.asked.plays), errand.asked.risk)
+
+
+def two(errand: Errand) -> BaseModel:
+    """Two plans on the same fate."""
+    at, asked = as_ridden(errand), errand.asked
+    profile, other, from_km = at.profile, at.tour, at.from_km
+    parts = {name: getattr(asked, name) for name in ("load", "kit", "stores", "road", "start_date", "own_values")}
+    other = other.model_copy(update={name: value for name, value in parts.items() if value is not None})
+    if asked.mend is not None:
+        other = mended(other, asked.mend)
+    if asked.variant_id is not None:
+        variant = next((v for v in other.variants if v.id == asked.variant_id), None)
+        if variant is None:
+            raise NotThereError(asked.variant_id, "variant")
+        other = with_variant(other, profile, variant)
+    if asked.turned:
+        assert profile is not None
+        if from_km:
+            raise InputProblem("The tour is under way", "field turned", "Turn it before it begins.")
+        other, profile = turned(other, profile)
+    return two_plans(at, Reading(checked(other), profile, from_km), asked.plays)
+
+
 def season(tour: TourSheet, road: Profile | None) -> Season:
     """When to go; no starts where there is no road or nobody rides."""
     return season_of(tour, road) if road and tour.riders else Season(starts=[], leaves_out=[])
@@ -250,6 +312,11 @@ KINDS = {
     "ranking": about("tour", lambda tour, road, _: rank(tour, road)),
     "season": about("tour", lambda tour, road, _: season(tour, road)),
     "manner": about("tour", lambda tour, road, _: manner(tour, road)),
+    "rehearsal": Kind(shapes.RehearsalAsked, rehearsal),
+    "play": Kind(shapes.PlayAsked, lambda errand: one_play(as_ridden(errand), errand.asked.number)),
+    "risk": Kind(shapes.RiskAsked, risk),
+    "spares": Kind(shapes.SparesAsked, spares),
+    "two_plans": Kind(shapes.TwoPlansAsked, two),
     "map": Kind(shapes.About, look_at_map, search=True),
     "heights": Kind(shapes.HeightsAsked, bring_heights, search=True),
     "rigs": about("tour", lambda tour, road, _: shapes.Rigs(rigs=compare(tour, road))),

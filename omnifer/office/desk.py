@@ -9,8 +9,10 @@ from pathlib import Path
 from typing import NamedTuple
 
 from omnifer.core.assess import assess, profile_of
+from omnifer.core.diary.history import NEAR_KM
 from omnifer.core.diary.journal import Journal
 from omnifer.core.diary.now import Replanned, replan
+from omnifer.core.diary.ridden import on_road
 from omnifer.core.glance import glance_of
 from omnifer.core.load.keep import standing
 from omnifer.core.load.merging import Collision, changed_parts, merged
@@ -18,9 +20,12 @@ from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.glance import Glance
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.library import same_thing, told_by
+from omnifer.core.model.rehearsal import Rehearsal
 from omnifer.core.model.road import Track
 from omnifer.core.model.tour import Tour, TourSheet
+from omnifer.core.rehearsal.rehearsing import what_matters
 from omnifer.core.road.profile import Profile
+from omnifer.core.stages import Reading
 from omnifer.formats.problem import InputProblem
 from omnifer.office.lately import Lately
 from omnifer.office.profiles import Profiles
@@ -171,6 +176,34 @@ class Desk:
         return self._office.replanned.of(
             key, lambda: replan(stored.sheet, self.assessment(stored), self.profile(stored), self.journal(stored.id))
         )
+
+    def as_ridden(self, stored: StoredTour) -> Reading:
+        """The tour as it goes on: as planned, or under way as its diary has it, from where the party is.
+
+        Raises InputProblem where there is no road or nobody rides.
+        """
+        profile = self.profile(stored)
+        if profile is None or not stored.sheet.riders:
+            raise InputProblem("Without a road and riders nothing can be rehearsed", "", "Bring a track or type the days first.")
+        if not on_road(self.journal(stored.id)):
+            return Reading(stored.sheet, profile)
+        made = self.replanned(stored).ridden
+        return Reading(made.sheet, profile, max(made.here.km - NEAR_KM, 0.0))
+
+    def kept_rehearsal(self, stored: StoredTour, plays: int) -> Rehearsal | None:
+        """What was rehearsed of a tour as it stands, with so many plays; None where nothing was."""
+        kept = self.assessed.read(self._rehearsal_digest(stored, plays))
+        return None if kept is None else Rehearsal.model_validate_json(zlib.decompress(kept))
+
+    def keep_rehearsal(self, stored: StoredTour, told: Rehearsal) -> None:
+        """Keep what was rehearsed, by what it depends on."""
+        with contextlib.suppress(*AWAY):
+            packed = zlib.compress(told.model_dump_json().encode(), QUICKLY)
+            self.assessed.keep(self._rehearsal_digest(stored, told.plays), packed)
+
+    def _rehearsal_digest(self, stored: StoredTour, plays: int) -> str:
+        of = f"{what_matters(self.as_ridden(stored))} {stored.track_digest} {plays}"
+        return f"rehearsal-{hashlib.blake2b(of.encode(), digest_size=16).hexdigest()}-{rules_digest()}"
 
     def start(self, tour: Tour, what: str) -> TourAnswer:
         """Keep a new tour, once it is valid and what it means is known. Raises as `keep`.

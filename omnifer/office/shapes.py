@@ -20,7 +20,8 @@ from omnifer.core.model.library import KitOfThings, Owned
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
-from omnifer.core.model.quantities import DistanceKm, ElevationM, Id, Name, Noun, OneLine, Reach
+from omnifer.core.model.quantities import CarriedSupply, DistanceKm, ElevationM, Id, Name, Noun, OneLine, Reach
+from omnifer.core.model.rehearsal import FIRST_PLAYS, MOST_PLAYS, USUAL_PLAYS, Rehearsal
 from omnifer.core.model.ridden import Now
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
@@ -344,6 +345,48 @@ class Trial(Noun):
     road: Road | None = None
     start_date: TourDate | None = None
     mend: Mend | None = Field(None, description="Tried on top of them")
+
+
+class RehearsalAsked(Noun):
+    """How often a tour is to be played."""
+
+    plays: Annotated[int, Field(ge=FIRST_PLAYS, le=MOST_PLAYS)] = USUAL_PLAYS
+
+
+class KeptRehearsal(Noun):
+    """What was rehearsed of a tour as it stands."""
+
+    rehearsal: Rehearsal | None = Field(description="None: nothing yet, or of another plan")
+
+
+class PlayAsked(Noun):
+    """Which play is to be told."""
+
+    number: Annotated[int, Field(ge=0, lt=MOST_PLAYS)]
+
+
+class RiskAsked(Noun):
+    """What is to be carried, and how seldom it may run out."""
+
+    supply: CarriedSupply
+    risk: Annotated[float, Field(ge=0.002, le=0.5, description="Share of tours like this on which it may run out [-]")] = 0.05
+    plays: Annotated[int, Field(ge=FIRST_PLAYS, le=MOST_PLAYS)] = USUAL_PLAYS
+
+
+class SparesAsked(Noun):
+    """How seldom a part may be lacking."""
+
+    risk: Annotated[float, Field(ge=0.002, le=0.5)] = 0.05
+    plays: Annotated[int, Field(ge=FIRST_PLAYS, le=MOST_PLAYS)] = USUAL_PLAYS
+
+
+class TwoPlansAsked(Trial):
+    """Another plan to be held against the one that stands."""
+
+    own_values: dict[str, float] | None = None
+    variant_id: Id | None = Field(None, description="With the rig of a variant")
+    turned: bool = Field(False, description="Ridden the other way")
+    plays: Annotated[int, Field(ge=FIRST_PLAYS, le=MOST_PLAYS)] = USUAL_PLAYS
 
 
 class Mends(Noun):

@@ -167,6 +167,48 @@ def faults_of(a: Asking) -> list[Fault]:
     return [*found, *(_fault(a, kind, None, from_km, to_km, best) for kind in OF_THE_CAMP if camp[kind.id])]
 
 
+@dataclass(frozen=True)
+class Risk:
+    """A kind of fault of all bikes that it can befall, along the road.
+
+    Attributes
+    ----------
+    expected : shape (places,)
+        How many are expected from the start to each place [-].
+    mends : int
+        How many the parts on board mend that fit one of the bikes, a makeshift as one; enough of them where none is asked for.
+    able : bool
+        Whether a tool and a hand for it are there.
+    """
+
+    kind: Kind
+    expected: np.ndarray[tuple[int], np.dtype[np.float64]]
+    mends: int
+    able: bool
+
+
+ENOUGH = 1000
+"""Of what mends any number."""
+
+
+def risks_of(a: Asking, km: list[float]) -> list[Risk]:
+    """What can break of the bikes, kind by kind; empty where no thing says that it mends anything."""
+    if not a.serving(*{service for kind in OF_A_BIKE for service in (*kind.tool, *kind.part)}):
+        return []
+    best = max((SKILLS.index(rider.mends) for rider in a.tour.riders), default=0)
+    found = []
+    for kind in OF_A_BIKE:
+        bikes = [bike for bike in a.tour.rig.bikes if kind.applies(bike)]
+        parts = [t for t in a.serving(*kind.part) if any(_fits(kind, t, bike) for bike in bikes)]
+        mends = sum(_mends(kind, t) for t in parts) + bool(a.serving(*kind.makeshift))
+        able = not _tools(a, kind, 0)[1] and best >= SKILLS.index(kind.skill)
+        endless = not kind.part or (kind.reusable and mends > 0)
+        expected = np.array([sum(_expected(a, kind, bike, 0.0, at) for bike in bikes) for at in km])
+        if bikes:
+            found.append(Risk(kind, expected, ENOUGH if endless else mends, able))
+    return found
+
+
 def longest_gap(a: Asking) -> tuple[float, float]:
     """From where to where the road has no bike shop the longest [km, km]."""
     end = a.voyage.profile.length_km

@@ -119,6 +119,11 @@ class Ridden:
         """For each kilometre [h/km]."""
         return np.asarray(self._slowest[0][..., 0].mean(axis=1))
 
+    @property
+    def hours_each_way(self) -> Array:
+        """The same for the wind ahead and behind, shape (places, directions) [h/km]."""
+        return np.asarray(self._slowest[0][..., 0])
+
     @cached_property
     def walked(self) -> Array:
         """Part on foot [-]."""
@@ -184,6 +189,11 @@ class Pace:
     def hours(self) -> Array:
         """Riding hours, on foot and off the road included [h]."""
         return self._summed(self.there.hours, self.detour.hours)
+
+    def hours_each_way(self) -> Array:
+        """The same with the wind ahead all along the road, and behind, shape (2, nodes) [h]."""
+        there, off = (r.hours_each_way for r in (self.there, self.detour))
+        return np.array([self._summed(there[:, way], off[:, way]) for way in (0, -1)])
 
     @cached_property
     def walked_km(self) -> Array:

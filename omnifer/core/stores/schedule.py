@@ -79,7 +79,7 @@ def schedule(tour: TourSheet, road: Profile, besides: Collection[str] = ()) -> S
         other = replace(supply, amounts=as_taken(supply, found.take))
         now, then_ = (worth(s, per_minute, money) for s in (supply, other))
         if name not in besides and then_ < now - max(HARDLY_LIGHTER * now, LEAST_LIGHTER):
-            plans[name] = _fixed_least(supply, found.take)
+            plans[name] = fixed_least(supply, found.take)
     steps, then = _that_hold(tour, road, voyage, plans)
     before, after = (sum(worth(s, per_minute, money) for s in v.supplies.values()) for v in (voyage, then))
     if after > before - max(HARDLY_LIGHTER * before, LEAST_LIGHTER):
@@ -97,7 +97,7 @@ def schedule(tour: TourSheet, road: Profile, besides: Collection[str] = ()) -> S
     )  # fmt: skip
 
 
-def _fixed_least(supply: Supply, take: Array) -> Array:
+def fixed_least(supply: Supply, take: Array) -> Array:
     """The fewest places to fix so that the plain rule takes just so much everywhere, shape (refills,); NaN where free.
 
     Where nothing is taken is fixed to nothing; what the rule then takes by itself stays free, and so follows a need that
@@ -116,7 +116,7 @@ def _that_hold(tour: TourSheet, road: Profile, voyage: Voyage, plans: dict[str, 
     that does not help either the supply stays as it was planned.
     """
     for _ in range(MOST_ROUNDS):
-        steps = [step for name, fixed in plans.items() for step in _steps(voyage.supplies[name], fixed)]
+        steps = [step for name, fixed in plans.items() for step in steps_of(voyage.supplies[name], fixed)]
         if not steps:
             break
         then = play(taking(tour, steps), road)
@@ -160,7 +160,8 @@ def _freed(supply: Supply, fixed: Array, places: NDArray[np.intp]) -> Array | No
     return None if np.array_equal(free, fixed, equal_nan=True) else free
 
 
-def _steps(supply: Supply, fixed: Array) -> list[StoreStep]:
+def steps_of(supply: Supply, fixed: Array) -> list[StoreStep]:
+    """The steps that fix so much at each place; NaN where it is free."""
     stops = supply.refills.stops
     ids = [None if place == 0 else stop.id if stop is not None else "" for place, stop in enumerate(stops[:-1])]
     return [

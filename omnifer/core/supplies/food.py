@@ -81,7 +81,7 @@ def plan(ride: Ride) -> Supply:
         left = 1 - usual.evening_share * np.append(out, False) - usual.breakfast_share * np.append(False, served)
         kcal = np.concatenate([[0.0], np.cumsum(np.diff(kcal) * left[days.riding_day(ride.nodes.km[:-1])])])
         resting_kcal = resting_kcal * (1 - usual.evening_share * out - usual.breakfast_share * served)
-    per_kcal = _kg_per_kcal(ride, Refills.at(shops, ride.nodes.length_km))
+    per_kcal = kg_per_kcal(ride, Refills.at(shops, ride.nodes.length_km))
     eaten = np.concatenate([[0.0], np.cumsum(np.diff(kcal) * per_kcal[:-1])])
     resting_kg: Array = np.asarray(resting_kcal * np.interp(ride.rests_km(), ride.nodes.km, per_kcal))
     daily = (float(eaten[-1]) + float(resting_kg.sum())) / days.count
@@ -94,7 +94,7 @@ def plan(ride: Ride) -> Supply:
     return planned(KIND, ride, refills, demand, nights, reserve, terms=Terms(least=usual.least_shop_days * daily))
 
 
-def _kg_per_kcal(ride: Ride, shops: Refills) -> Array:
+def kg_per_kcal(ride: Ride, shops: Refills) -> Array:
     """Mass of what is eaten at each node for its energy: the menu, as far as it keeps since the last shop [kg/kcal]."""
     usual, nodes_km = ride.tour.practice, ride.nodes.km
     plate = plate_of(ride.tour.stores, usual)

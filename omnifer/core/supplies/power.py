@@ -113,6 +113,12 @@ def staying_longer(ride: Ride, extra_h: dict[str, float]) -> Power | None:
     return _Play(ride, devices).run(every) if devices else None
 
 
+def using(ride: Ride, times: float) -> Power | None:
+    """Electricity of a tour whose devices use so many times what is reckoned."""
+    devices = _by_need(ride.things(Device))
+    return _Play(ride, devices, times).run(list(stretches(ride))) if devices else None
+
+
 def _by_need(devices: list[Thing]) -> list[Thing]:
     """What finds the way first, then what is seen, then the rest: so they are charged where there is not enough for all."""
 
@@ -130,6 +136,7 @@ class _Play:
 
     ride: Ride
     devices: list[Thing]
+    times: float = 1.0
     levels: list[float] = field(init=False)
     pool: float = field(init=False)
     at_km: float = 0.0
@@ -183,7 +190,7 @@ class _Play:
         total, harder = 0.0, 1 / self.usual.cold_battery if s.frost else 1.0
         for d, (role, n) in enumerate(zip(self.roles, self.counts, strict=True)):
             part = {"riding": s.riding, "camp": s.camping, "always": s.hours / 24}[role.used]
-            use = self.usual.power_times * n * (role.daily_wh * part + role.wh_a_dark_hour * s.dark_h)
+            use = self.times * self.usual.power_times * n * (role.daily_wh * part + role.wh_a_dark_hour * s.dark_h)
             total += use
             if role.fed_by == "hub" or use == 0:
                 continue

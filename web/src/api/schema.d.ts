@@ -964,6 +964,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was rehearsed of the tour as it stands. */
+        get: operations["kept_rehearsal"];
+        put?: never;
+        /** Play the tour many times. */
+        post: operations["rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/rehearsal/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another plan on the same fate; nothing is kept. */
+        post: operations["two_plans"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/rehearsal/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One of the plays, along the road. */
+        post: operations["one_play"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/rehearsal/risk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The least of a supply to carry at a chosen risk; nothing is kept. */
+        post: operations["plan_at_risk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/rehearsal/spares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Parts to carry at a chosen risk for the whole tour. */
+        post: operations["spares_at_risk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/repair": {
         parameters: {
             query?: never;
@@ -1974,6 +2060,31 @@ export interface components {
              * @description A value for each moment; a single one where it never changes
              */
             rear: number[];
+        };
+        /**
+         * AtGap
+         * @description A stretch between two places of a supply, or a place, and how often it went wrong there.
+         */
+        AtGap: {
+            counted: components["schemas"]["Counted"];
+            /** From Km */
+            from_km: number;
+            /** From Name */
+            from_name: string;
+            /**
+             * Middle
+             * @description Half of these plays were worse; as the outcome's quantity
+             */
+            middle: number;
+            /** To Km */
+            to_km: number;
+            /**
+             * To Name
+             * @description Empty: at the place
+             */
+            to_name: string;
+            /** Worst */
+            worst: number;
         };
         /**
          * AtStop
@@ -3797,6 +3908,30 @@ export interface components {
             unit: string;
         };
         /**
+         * Compared
+         * @description An outcome of two plans on the same fate.
+         */
+        Compared: {
+            /**
+             * Better
+             * @description Plays that go wrong now and not then
+             */
+            better: number;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "dry" | "cold" | "stuck" | "hungry" | "dark" | "fuelless" | "late";
+            now: components["schemas"]["Counted"];
+            then: components["schemas"]["Counted"];
+            words: components["schemas"]["Text-Output"];
+            /**
+             * Worse
+             * @description Plays that go wrong then and not now
+             */
+            worse: number;
+        };
+        /**
          * ComparedDay
          * @description A day of the tour as told, at the height of its road, beside what was planned for.
          */
@@ -3844,6 +3979,23 @@ export interface components {
             rain_mm: number;
             /** Wind Ms */
             wind_ms: number;
+        };
+        /**
+         * Counted
+         * @description A share of plays, with how sure it is: nine and a half in ten such intervals hold the share of endless plays.
+         */
+        Counted: {
+            /** Count */
+            count: number;
+            /** High */
+            high: number;
+            /**
+             * Low
+             * @description Wilson's interval, 95 % [-]
+             */
+            low: number;
+            /** Of */
+            of: number;
         };
         /**
          * Day
@@ -4138,6 +4290,19 @@ export interface components {
              * @description Things with a verdict of their rider's
              */
             unpacked: number;
+        };
+        /**
+         * Decides
+         * @description What of an outcome one draw explains.
+         */
+        Decides: {
+            /**
+             * Share
+             * @description Of how the plays differ in it [-]; first order, by regression
+             */
+            share: number;
+            /** Words */
+            words: string;
         };
         /**
          * Deed
@@ -4631,6 +4796,50 @@ export interface components {
              * @default
              */
             word: string;
+        };
+        /**
+         * Event
+         * @description Something that happened in a play.
+         */
+        Event: {
+            /** Day */
+            day: number;
+            /** Km */
+            km: number;
+            words: components["schemas"]["Text-Output"];
+        };
+        /**
+         * FanPoint
+         * @description When a place is reached: days since the start, with the part of the day that is over.
+         */
+        FanPoint: {
+            /** Heavy High Kg */
+            heavy_high_kg: number;
+            /** Heavy Kg */
+            heavy_kg: number;
+            /**
+             * Heavy Low Kg
+             * @description Supplies on board on leaving [kg]
+             */
+            heavy_low_kg: number;
+            /**
+             * High
+             * @description One in ten plays is later
+             */
+            high: number;
+            /** Km */
+            km: number;
+            /**
+             * Low
+             * @description One in ten plays is sooner
+             */
+            low: number;
+            /** Middle */
+            middle: number;
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: number;
         };
         /**
          * Fault
@@ -5656,6 +5865,14 @@ export interface components {
             pieces: number | null;
         };
         JsonValue: unknown;
+        /**
+         * KeptRehearsal
+         * @description What was rehearsed of a tour as it stands.
+         */
+        KeptRehearsal: {
+            /** @description None: nothing yet, or of another plan */
+            rehearsal: components["schemas"]["Rehearsal"] | null;
+        };
         /**
          * KindEntry
          * @description A kind of thing in the list of all.
@@ -7163,6 +7380,38 @@ export interface components {
             to: components["schemas"]["JsonValue"];
         };
         /**
+         * Outcome
+         * @description Something that went wrong, over all plays.
+         */
+        Outcome: {
+            counted: components["schemas"]["Counted"];
+            /** Decides */
+            decides: components["schemas"]["Decides"][];
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "dry" | "cold" | "stuck" | "hungry" | "dark" | "fuelless" | "late";
+            /** Middle */
+            middle: number;
+            /**
+             * Planned
+             * @description Whether the plan itself already has it: without any chance
+             */
+            planned: boolean;
+            /**
+             * Quantity
+             * @description Of how bad it was
+             * @enum {string}
+             */
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            /** Where */
+            where: components["schemas"]["AtGap"][];
+            words: components["schemas"]["Text-Output"];
+            /** Worst */
+            worst: number;
+        };
+        /**
          * OuterSize
          * @description A carrier as it was measured, filled, from outside.
          */
@@ -7605,6 +7854,38 @@ export interface components {
             words: components["schemas"]["Text-Output"];
         };
         /**
+         * PlayAsked
+         * @description Which play is to be told.
+         */
+        PlayAsked: {
+            /** Number */
+            number: number;
+        };
+        /**
+         * PlayTold
+         * @description One play, along the road; lists are alike long.
+         */
+        PlayTold: {
+            /** Events */
+            events: components["schemas"]["Event"][];
+            /** Food Kg */
+            food_kg: number[];
+            /** Fuel Kg */
+            fuel_kg: number[];
+            /** Km */
+            km: number[];
+            /** Names */
+            names: string[];
+            told: components["schemas"]["Told"];
+            /** Water L */
+            water_l: number[];
+            /**
+             * When
+             * @description Days since the start, with the part of the day that is over
+             */
+            when: number[];
+        };
+        /**
          * Point
          * @description A place in the middle plane of a bike [mm].
          */
@@ -7902,6 +8183,27 @@ export interface components {
             waiting: number;
         };
         /**
+         * Range
+         * @description A figure of the tour over all plays.
+         */
+        Range: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Middle */
+            middle: number;
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: number | null;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+        };
+        /**
          * Ranking
          * @description The whole kit by its price, and the parcels that pay.
          */
@@ -7940,6 +8242,41 @@ export interface components {
              * @default null
              */
             says_otherwise: string | null;
+        };
+        /**
+         * Rehearsal
+         * @description What came of all plays. A share is of this model: the sure thing stays to carry more and to turn back.
+         */
+        Rehearsal: {
+            /** Fan */
+            fan: components["schemas"]["FanPoint"][];
+            /** @description Plays in which nothing went wrong */
+            fine: components["schemas"]["Counted"];
+            /** Gaps */
+            gaps: components["schemas"]["SupplyGap"][];
+            /** Leaves Out */
+            leaves_out: string[];
+            /** Outcomes */
+            outcomes: components["schemas"]["Outcome"][];
+            /** Plays */
+            plays: number;
+            /** Seed */
+            seed: number;
+            /** Told */
+            told: components["schemas"]["Told"][];
+            /** Year */
+            year: components["schemas"]["Range"][];
+        };
+        /**
+         * RehearsalAsked
+         * @description How often a tour is to be played.
+         */
+        RehearsalAsked: {
+            /**
+             * Plays
+             * @default 200
+             */
+            plays?: number;
         };
         /**
          * Relief
@@ -8273,6 +8610,89 @@ export interface components {
         Rigs: {
             /** Rigs */
             rigs: components["schemas"]["RigFigures"][];
+        };
+        /**
+         * RiskAsked
+         * @description What is to be carried, and how seldom it may run out.
+         */
+        RiskAsked: {
+            /**
+             * Plays
+             * @default 200
+             */
+            plays?: number;
+            /**
+             * Risk
+             * @description Share of tours like this on which it may run out [-]
+             * @default 0.05
+             */
+            risk?: number;
+            /**
+             * Supply
+             * @enum {string}
+             */
+            supply: "water" | "food" | "fuel";
+        };
+        /**
+         * RiskPlan
+         * @description The least to carry at a chosen risk.
+         */
+        RiskPlan: {
+            /**
+             * Cannot
+             * @description Stretches on which no vessel holds what the risk asks for
+             */
+            cannot: components["schemas"]["AtGap"][];
+            /**
+             * Curve
+             * @description From the rarest to the most often
+             */
+            curve: components["schemas"]["RiskPoint"][];
+            /** @description Of all supplies with this plan */
+            figures: components["schemas"]["PlanFigures"];
+            /** @description Plays in which it runs out as planned now */
+            now: components["schemas"]["Counted"];
+            /**
+             * Plans
+             * @description Plans as they are made by rule
+             */
+            plans: components["schemas"]["RiskPoint"][];
+            /** Plays */
+            plays: number;
+            /** @description Plays in which it runs out with this plan, played as a whole */
+            reached: components["schemas"]["Counted"];
+            /**
+             * Risk
+             * @description Accepted share of tours like this on which it is used up somewhere [-]
+             */
+            risk: number;
+            /** @description Of all supplies as planned now */
+            stands: components["schemas"]["PlanFigures"];
+            /** Steps */
+            steps: components["schemas"]["StoreStep-Output"][];
+            /**
+             * Supply
+             * @enum {string}
+             */
+            supply: "water" | "food" | "fuel";
+        };
+        /**
+         * RiskPoint
+         * @description A plan, by how much it carries and how often somebody runs out on it.
+         */
+        RiskPoint: {
+            /** @description Plays in which it is used up somewhere */
+            counted: components["schemas"]["Counted"];
+            /**
+             * Kg Km
+             * @description Of the supply, over the whole road [kg km]
+             */
+            kg_km: number;
+            /**
+             * Name
+             * @description Empty: at the risk that is shared out
+             */
+            name: string;
         };
         /**
          * Road
@@ -9117,6 +9537,56 @@ export interface components {
              * @description So much colder it is than the rider sleeps warm [K]; 0: warm enough
              */
             short_k: number;
+        };
+        /**
+         * SparesAsked
+         * @description How seldom a part may be lacking.
+         */
+        SparesAsked: {
+            /**
+             * Plays
+             * @default 200
+             */
+            plays?: number;
+            /**
+             * Risk
+             * @default 0.05
+             */
+            risk?: number;
+        };
+        /**
+         * SparesAtRisk
+         * @description Parts to carry at a chosen risk for the whole tour.
+         */
+        SparesAtRisk: {
+            /** @description Plays in which some part is lacking as the kit is */
+            now: components["schemas"]["Counted"];
+            /** Parts */
+            parts: components["schemas"]["SparesWanted"][];
+            /** Risk */
+            risk: number;
+        };
+        /**
+         * SparesWanted
+         * @description A kind of fault, and the parts for it.
+         */
+        SparesWanted: {
+            /**
+             * Owned
+             * @description Faults of the kind that what is on board mends
+             */
+            owned: number;
+            /** @description Plays in which there are more than are mended */
+            short: components["schemas"]["Counted"];
+            /** Stops */
+            stops: boolean;
+            /**
+             * Wanted
+             * @description At the chosen risk, from one workshop to the next
+             */
+            wanted: number;
+            /** Words */
+            words: string;
         };
         /**
          * Spent
@@ -10070,6 +10540,33 @@ export interface components {
             supply: "water" | "food" | "fuel";
         };
         /**
+         * SupplyGap
+         * @description A stretch between two places that hand a supply over.
+         */
+        SupplyGap: {
+            /**
+             * High Use
+             * @description One in ten uses more
+             */
+            high_use: number;
+            /**
+             * Leaving
+             * @description Taken along as planned
+             */
+            leaving: number;
+            /**
+             * Middle Use
+             * @description Half of the plays use more [l, kg]
+             */
+            middle_use: number;
+            place: components["schemas"]["AtGap"];
+            /**
+             * Supply
+             * @enum {string}
+             */
+            supply: "water" | "food" | "fuel";
+        };
+        /**
          * Support
          * @description A rack, cage or trailer: bolted to a mount, with a limit for all that hangs on it, bags included.
          */
@@ -10938,6 +11435,23 @@ export interface components {
             thing_id: string;
         };
         /**
+         * Told
+         * @description One play in a line.
+         */
+        Told: {
+            /** Days Late */
+            days_late: number;
+            /** Number */
+            number: number;
+            /**
+             * Rank
+             * @enum {string}
+             */
+            rank: "middling" | "bad" | "worst" | "asked";
+            /** Wrong */
+            wrong: ("dry" | "cold" | "stuck" | "hungry" | "dark" | "fuelless" | "late")[];
+        };
+        /**
          * TourAnswer
          * @description A tour after a change, and what it now means.
          */
@@ -11528,6 +12042,72 @@ export interface components {
              * @description Findings that would stay and be worse, as they would be told
              */
             worse: components["schemas"]["Text-Output"][];
+        };
+        /**
+         * TwoPlans
+         * @description Two plans on the same fate, play by play.
+         */
+        TwoPlans: {
+            /** Outcomes */
+            outcomes: components["schemas"]["Compared"][];
+            /** Plays */
+            plays: number;
+            /** Year */
+            year: [
+                components["schemas"]["Range"],
+                components["schemas"]["Range"]
+            ][];
+        };
+        /**
+         * TwoPlansAsked
+         * @description Another plan to be held against the one that stands.
+         */
+        TwoPlansAsked: {
+            /**
+             * Kit
+             * @default null
+             */
+            kit?: components["schemas"]["Thing-Input"][] | null;
+            /** @default null */
+            load?: components["schemas"]["Load-Input"] | null;
+            /**
+             * @description Tried on top of them
+             * @default null
+             */
+            mend?: components["schemas"]["Mend-Input"] | null;
+            /**
+             * Own Values
+             * @default null
+             */
+            own_values?: {
+                [key: string]: number;
+            } | null;
+            /**
+             * Plays
+             * @default 200
+             */
+            plays?: number;
+            /** @default null */
+            road?: components["schemas"]["Road-Input"] | null;
+            /**
+             * Start Date
+             * @default null
+             */
+            start_date?: string | null;
+            /** @default null */
+            stores?: components["schemas"]["Stores-Input"] | null;
+            /**
+             * Turned
+             * @description Ridden the other way
+             * @default false
+             */
+            turned?: boolean;
+            /**
+             * Variant Id
+             * @description With the rig of a variant
+             * @default null
+             */
+            variant_id?: string | null;
         };
         /**
          * TypedDay
@@ -14065,6 +14645,206 @@ export interface operations {
             400: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    kept_rehearsal: {
+        parameters: {
+            query?: {
+                plays?: string;
+            };
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRehearsal"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    rehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearsalAsked"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rehearsal"];
+                    "text/event-stream": {
+                        answer?: components["schemas"]["Rehearsal"];
+                        problem?: components["schemas"]["Problem"];
+                        rehearsal?: components["schemas"]["Rehearsal"];
+                    };
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    two_plans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwoPlansAsked"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoPlans"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    one_play: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayAsked"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlayTold"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    plan_at_risk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RiskAsked"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RiskPlan"];
+                    "text/event-stream": {
+                        answer?: components["schemas"]["RiskPlan"];
+                        problem?: components["schemas"]["Problem"];
+                        progress?: components["schemas"]["Progress"];
+                    };
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    spares_at_risk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SparesAsked"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SparesAtRisk"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };

@@ -1,0 +1,296 @@
+"""What the plays say: counted, with how sure that is, where it happened, and what decided it."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import cast
+
+import numpy as np
+
+from omnifer.core.model.quantities import CarriedSupply, Quantity, Text
+from omnifer.core.model.rehearsal import (
+    AtGap,
+    Counted,
+    Decides,
+    Event,
+    FanPoint,
+    Outcome,
+    OutcomeId,
+    PlayTold,
+    Range,
+    Rank,
+    Rehearsal,
+    SupplyGap,
+    Told,
+)
+from omnifer.core.physics.chance import wilson
+from omnifer.core.rehearsal.course import Array, Bools, Course
+from omnifer.core.rehearsal.play import DAY_H, Kept, Plays
+from omnifer.core.sentence import celsius, hours, say
+
+MATTERS_H = {"water": 1.0, "food": 8.0, "fuel": 12.0}
+"""Less without it is thirst and no trouble, a late meal, a cold one [h]; practice."""
+LATE_DAYS = 1
+"""So much later than planned is late [d]."""
+DECIDES = 0.08
+"""Who explains less of an outcome than this decides nothing [-]."""
+LEAST_PLAYS = 10
+"""Of fewer plays nobody says what decided them."""
+MOST_TOLD = 3
+"""Places of an outcome, and what decides it."""
+HARM = {"dry": 4.0, "cold": 4.0, "stuck": 24.0, "hungry": 0.5, "dark": 6.0, "fuelless": 0.2, "late": 12.0}
+"""Hours without water, degrees too cold, faults, hours without food, days dark, hours without fuel and days late, held against
+each other to say which play was worse; practice."""
+LEAVES_OUT = (
+    "what companions, drivers and doctors do, and what a rider thinks of at the time",
+    "closed roads, ferries that do not go, theft and accidents",
+)
+TYPED_WEATHER = "the weather was typed: it is the same on every play. Take the climate of a place to see it vary"
+NO_BED = "nights too cold: nothing to sleep in is in the kit"
+
+
+@dataclass(frozen=True)
+class Wrong:
+    """An outcome as plays have it: how bad in each, 0 where it did not happen, and by gap or place."""
+
+    id: OutcomeId
+    words: Text
+    quantity: Quantity
+    bad: Array
+    planned: bool
+    where: list[tuple[str, str, float, float, Array]]
+    """From, to, from and to where, and how bad in each play."""
+
+
+def counted(happened: Bools) -> Counted:
+    """A share of plays."""
+    count, of = int(np.count_nonzero(happened)), int(happened.size)
+    low, high = wilson(count, of)
+    return Counted(count=count, of=of, low=round(low, 4), high=round(high, 4))
+
+
+def tell(plays: Plays, plan: Plays, seed: int) -> Rehearsal:
+    """All that is told of some plays, beside the plan, which is a play without any chance."""
+    wrongs = list(wrongs_of(plays, plan))
+    fine = np.all([wrong.bad <= 0 for wrong in wrongs], axis=0)
+    return Rehearsal(
+        plays=plays.count, seed=seed, fine=counted(fine), outcomes=[_outcome(plays, wrong) for wrong in wrongs],
+        gaps=list(_gaps(plays)), fan=list(_fan(plays)), year=list(year_of(plays, plan)), told=_told(plays, wrongs),
+        leaves_out=list(_leaves_out(plays.course)),
+    )  # fmt: skip
+
+
+def wrongs_of(plays: Plays, plan: Plays) -> Iterator[Wrong]:
+    """Every outcome that this tour can have, the harm first."""
+    yield _without(plays, plan, "dry", "water", say("Out of water for an hour or longer"))
+    course = plays.course
+    if not np.isnan(course.bears_c).all():
+        where = [
+            (course.names[place] or "the camp", "", float(course.km[place]), float(course.km[place]),
+             np.where(plays.cold_at == place, plays.colder_k, 0.0))
+            for place in np.unique(plays.cold_at[plays.cold_at >= 0]).tolist()
+        ]  # fmt: skip
+        words = say("A night colder than what is slept in")
+        yield Wrong("cold", words, "temperature_difference", plays.colder_k, bool(plan.colder_k[0] > 0), where)
+    if course.risks:
+        yield _stuck(plays)
+    yield _without(plays, plan, "hungry", "food", say("Out of food for more than a missed meal"))
+    if course.dark is not None:
+        yield _dark(plays, plan)
+    if "fuel" in course.stores:
+        yield _without(plays, plan, "fuelless", "fuel", say("Out of fuel for an evening and a morning"))
+    late = plays.days_late.astype(float)
+    moves = [(f"the {t.by}", t.from_km) for t in course.tour.road.transfers if t.from_km > 0]
+    behind = [
+        (name, "", km, km, np.maximum(np.floor(plays.when[:, place]) - course.day[place], 0.0))
+        for name, km in moves for place in [int(np.searchsorted(course.km, km))]
+    ]  # fmt: skip
+    yield Wrong("late", say("Later at the end than planned by a day or more"), "count", np.where(late >= LATE_DAYS, late, 0.0),
+                False, behind)  # fmt: skip
+
+
+def _without(plays: Plays, plan: Plays, key: OutcomeId, supply: str, words: Text) -> Wrong:
+    store, matters = plays.course.stores[supply], MATTERS_H[supply]
+
+    def bad(kept: Kept) -> Array:
+        return np.where(kept.without_h >= matters, kept.without_h, 0.0)
+
+    there = bad(plays.kept[supply])
+    where = [
+        (store.gap_names[gap], store.gap_names[gap + 1], float(store.gap_km[gap]), float(store.gap_km[gap + 1]), there[:, gap])
+        for gap in range(there.shape[1])
+    ]
+    return Wrong(key, words, "hours", there.sum(axis=1), bool(bad(plan.kept[supply]).any()), where)
+
+
+def _stuck(plays: Plays) -> Wrong:
+    course = plays.course
+    stops = [risk.kind for risk in course.risks if risk.kind.stops]
+    many = np.sum([plays.unmended[kind.id] for kind in stops], axis=0).astype(float) if stops else np.zeros(plays.count)
+    where = [
+        (kind.words, "", 0.0, float(course.km[-1]), plays.unmended[kind.id].astype(float))
+        for kind in stops if plays.unmended[kind.id].any()
+    ]  # fmt: skip
+    return Wrong("stuck", say("Stopped by a fault that nothing on board mends"), "count", many, False, where)
+
+
+def _dark(plays: Plays, plan: Plays) -> Wrong:
+    dark = plays.course.dark
+    assert dark is not None
+    step = plays.power_step
+    days = dark.days[step].astype(float)
+    where = [
+        (name, "", float(np.nanmin(dark.first_km[there])), float(plays.course.km[-1]), np.where(there[step], days, 0.0))
+        for name in dict.fromkeys(filter(None, dark.names))
+        for there in [np.array([one == name for one in dark.names])]
+    ]
+    words = say("Days with a device that has run down")
+    return Wrong("dark", words, "count", days, bool(dark.days[plan.power_step[0]] > 0), where)
+
+
+def _outcome(plays: Plays, wrong: Wrong) -> Outcome:
+    bad = wrong.bad[wrong.bad > 0]
+    places = [at_gap(*place) for place in wrong.where if (place[4] > 0).any()]
+    places.sort(key=lambda place: (-place.counted.count, place.from_km))
+    return Outcome(
+        id=wrong.id, words=wrong.words, counted=counted(wrong.bad > 0), quantity=wrong.quantity,
+        middle=round(float(np.median(bad)), 2) if bad.size else 0.0, worst=round(float(bad.max(initial=0.0)), 2),
+        planned=wrong.planned, where=places[:MOST_TOLD], decides=_decides(plays, wrong.bad),
+    )  # fmt: skip
+
+
+def at_gap(from_name: str, to_name: str, from_km: float, to_km: float, bad: Array) -> AtGap:
+    """A stretch, and how often and how badly it went wrong there."""
+    there = bad[bad > 0]
+    return AtGap(
+        from_name=from_name, to_name=to_name, from_km=round(from_km, 1), to_km=round(to_km, 1), counted=counted(bad > 0),
+        middle=round(float(np.median(there)), 2) if there.size else 0.0, worst=round(float(there.max(initial=0.0)), 2),
+    )  # fmt: skip
+
+
+def _decides(plays: Plays, bad: Array) -> list[Decides]:
+    """Which draws explain how bad plays are: squared correlations, each by itself."""
+    if np.count_nonzero(bad) < LEAST_PLAYS or np.count_nonzero(bad <= 0) < LEAST_PLAYS:
+        return []
+    # Ranks, so that one terrible play does not decide what decides.
+    ranks = np.argsort(np.argsort(bad, kind="stable"), kind="stable").astype(float)
+    ranks[bad <= 0] = ranks[bad <= 0].mean()
+    found = []
+    for words, drawn in plays.drivers.items():
+        if drawn.std() > 0:
+            share = float(np.corrcoef(ranks, drawn)[0, 1] ** 2)
+            found += [Decides(words=words, share=round(share, 2))] if share >= DECIDES else []
+    return sorted(found, key=lambda one: -one.share)[:MOST_TOLD]
+
+
+def _gaps(plays: Plays) -> Iterator[SupplyGap]:
+    for name, store in plays.course.stores.items():
+        kept = plays.kept[name]
+        where = np.searchsorted(plays.course.km, store.gap_km)
+        for gap in range(store.gap_km.size - 1):
+            if store.gap_km[gap + 1] <= plays.course.km[plays.course.begin]:
+                continue
+            asked = kept.asked[:, gap]
+            bad = np.where(kept.without_h[:, gap] >= MATTERS_H[name], kept.without_h[:, gap], 0.0)
+            ends = float(store.gap_km[gap]), float(store.gap_km[gap + 1])
+            yield SupplyGap(
+                supply=cast(CarriedSupply, name), place=at_gap(store.gap_names[gap], store.gap_names[gap + 1], *ends, bad),
+                middle_use=round(float(np.median(asked)), 2), high_use=round(float(np.quantile(asked, 0.9)), 2),
+                leaving=round(float(store.leaving[where[gap]]), 2),
+            )  # fmt: skip
+
+
+def _fan(plays: Plays) -> Iterator[FanPoint]:
+    course = plays.course
+    planned = course.day + course.clock_h / DAY_H
+    kg = np.sum([plays.kept[n].level * store.unit_kg for n, store in course.stores.items()], axis=0)
+    when, heavy = (np.quantile(of, [0.1, 0.5, 0.9], axis=0) for of in (plays.when, kg))
+    for place in np.flatnonzero(np.array([bool(name) for name in course.names]) | (course.night >= 0)).tolist():
+        low, middle, high = when[:, place].tolist()
+        light, usual, most = heavy[:, place].tolist()
+        yield FanPoint(
+            km=round(float(course.km[place]), 1), name=course.names[place], planned=round(float(planned[place]), 3),
+            low=round(low, 3), middle=round(middle, 3), high=round(high, 3), heavy_low_kg=round(light, 2),
+            heavy_kg=round(usual, 2), heavy_high_kg=round(most, 2),
+        )  # fmt: skip
+
+
+def year_of(plays: Plays, plan: Plays) -> Iterator[Range]:
+    """What the year may do."""
+
+    def of(name: str, quantity: Quantity, figure: Callable[[Plays], Array], planned: bool = True) -> Range:
+        low, middle, high = np.quantile(figure(plays), [0.1, 0.5, 0.9]).tolist()
+        as_planned = float(figure(plan)[0]) if planned else None
+        return Range(
+            name=name, quantity=quantity, planned=None if as_planned is None else round(as_planned, 1),
+            low=round(low, 1), middle=round(middle, 1), high=round(high, 1),
+        )  # fmt: skip
+
+    def heaviest(told: Plays) -> Array:
+        stores = told.course.stores
+        return np.asarray(np.sum([told.kept[n].level * s.unit_kg for n, s in stores.items()], axis=0).max(axis=1))
+
+    yield of("Days on the way", "count", lambda told: np.floor(told.when[:, -1]) + 1)
+    if plan.rests[0]:
+        yield of("Days of rest as planned", "count", lambda told: told.rests.astype(float))
+    yield of("Days lost to illness", "count", lambda told: told.ill.astype(float), planned=False)
+    yield of("Wet days", "count", lambda told: told.wet_days.astype(float), planned=False)
+    yield of("Most supplies at once", "mass", heaviest)
+    yield of("Coldest night", "temperature", lambda told: told.coldest_c)
+    if plays.mended:
+        faults = [plays.mended[kind] + plays.unmended[kind] for kind in plays.mended]
+        low, middle, high = np.round(np.quantile(np.sum(faults, axis=0), [0.1, 0.5, 0.9])).tolist()
+        yield Range(name="Faults of the bikes", quantity="count", planned=None, low=low, middle=middle, high=high)
+
+
+def _told(plays: Plays, wrongs: list[Wrong]) -> list[Told]:
+    harm = sum(HARM[wrong.id] * wrong.bad for wrong in wrongs) + 1e-3 * plays.when[:, -1]
+    order = np.argsort(harm, kind="stable")
+    picks: tuple[tuple[Rank, float], ...] = (("middling", 0.5), ("bad", 0.9), ("worst", 1.0))
+    return [_one(plays, wrongs, int(order[round(at * (plays.count - 1))]), rank) for rank, at in picks]
+
+
+def _one(plays: Plays, wrongs: list[Wrong], row: int, rank: Rank) -> Told:
+    return Told(
+        number=plays.first + row, rank=rank, days_late=int(plays.days_late[row]),
+        wrong=[wrong.id for wrong in wrongs if wrong.bad[row] > 0],
+    )  # fmt: skip
+
+
+def play_told(plays: Plays, plan: Plays, row: int) -> PlayTold:
+    """One play along the road, with what happened."""
+    course, wrongs = plays.course, list(wrongs_of(plays, plan))
+    level = {name: np.round(plays.kept[name].level[row].astype(float), 2).tolist() for name in plays.kept}
+    nothing = [0.0] * course.places
+    events = sorted(_events(plays, row), key=lambda event: event.km)
+    return PlayTold(
+        told=_one(plays, wrongs, row, "asked"), km=np.round(course.km, 2).tolist(), names=course.names,
+        when=np.round(plays.when[row], 3).tolist(), water_l=level["water"], food_kg=level["food"],
+        fuel_kg=level.get("fuel", nothing), events=events,
+    )  # fmt: skip
+
+
+def _events(plays: Plays, row: int) -> Iterator[Event]:
+    course = plays.course
+
+    def at(km: float, words: Text) -> Event:
+        day = float(np.interp(km, course.km, plays.when[row]))
+        return Event(km=round(km, 1), day=round(day, 2), words=words)
+
+    for name, kept in plays.kept.items():
+        for gap in np.flatnonzero(kept.without_h[row] >= MATTERS_H[name]).tolist():
+            words = say("no {supply} for {hours}", supply=name, hours=hours(float(kept.without_h[row, gap])))
+            yield at(float(kept.without_km[row, gap]), words)
+    if plays.colder_k[row] > 0:
+        place = int(plays.cold_at[row])
+        yield at(float(course.km[place]), say("a night of {low}", low=celsius(course.bears_c[place] - plays.colder_k[row])))
+    for risk in course.risks:
+        if plays.unmended[risk.kind.id][row] and risk.kind.stops:
+            yield at(float(plays.stuck_at[row]), say("stopped: {fault}", fault=risk.kind.words.lower()))
+
+
+def _leaves_out(course: Course) -> Iterator[str]:
+    if not course.riding.high_k.any():
+        yield TYPED_WEATHER
+    if np.isnan(course.bears_c).all():
+        yield NO_BED
+    yield from LEAVES_OUT

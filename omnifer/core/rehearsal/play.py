@@ -1,0 +1,552 @@
+"""What the rider of a rehearsal does: rows are plays, and one step goes on by one place for all of them.
+
+The policy, in the order in which a place is reached:
+
+1. Riders who reach the night of their plan sleep there, unless they are behind: then they ride on while it is light.
+2. To reach water or the night of the plan they ride a while into the dark. Whoever is at water in the last hours of light and
+   would not even then reach the next stays there; whoever does not reach it camps at dusk. The plan is caught up with later,
+   first of all with its days of rest.
+3. An illness is waited out where it begins. After too many days that were too long one rests for a day.
+4. Where the plan fills and buys, they fill and buy as planned, if the source has water and the shop is open. On a day that is
+   hotter or slower than planned they fill so much more water; whoever will be in the dark before the next fills for a night
+   without any. At a source that the plan does not count on and that has water, and at a shop that happens to be open, they take
+   what the way to the next sure place asks for.
+5. With less food than the way to the next sure place takes they eat so much less, down to two thirds; with less than half of the
+   water that it takes they drink two thirds.
+6. With nothing left they go on without, up to the next place that the plan counts on: those hours are counted.
+7. A fault that parts, tool and hand on board mend costs half an hour; one that they do not mend, and that stops a bike, a day.
+
+Nothing ends a play. With no widths, all of this is the plan.
+"""
+
+from dataclasses import dataclass, field, fields
+from typing import Any
+
+import numpy as np
+
+from omnifer.core.model.practice import Practice
+from omnifer.core.model.quantities import ROUNDING
+from omnifer.core.rehearsal.course import COLDEST_C, HEAD_MS, HEADWINDS, HOTTEST_C, Array, Bools, Course, Ints, Shop, Store
+from omnifer.core.rehearsal.drawn import Draws
+from omnifer.core.rehearsal.fate import DAYS, SPELLS
+
+DAY_H = 24.0
+A_MOMENT_H = 1e-6
+"""What is lost in rounding of hours [h]."""
+RATIONED = ("water", "food")
+
+
+@dataclass
+class Kept:
+    """What is told of one supply, rows are plays."""
+
+    level: Array
+    """On board on leaving each place, shape (plays, places)."""
+    asked: Array
+    """What each stretch between places that hand it over would have taken, shape (plays, gaps)."""
+    foreseen: Array
+    """What of that was seen coming where it was handed over, and taken beyond the plan, shape (plays, gaps)."""
+    without_h: Array
+    """Hours without it on each such stretch, shape (plays, gaps) [h]."""
+    without_km: Array
+    """From where, NaN where never, shape (plays, gaps)."""
+
+
+@dataclass
+class Plays:
+    """What became of each play; rows are plays.
+
+    Attributes
+    ----------
+    first : int
+        Number of the first play.
+    when : shape (plays, places)
+        When each place is reached: days since the start, with the part of the day that is over.
+    kept : dict of str
+        Of each supply.
+    coldest_c, colder_k, cold_nights : shape (plays,)
+        The coldest night, by how much the worst one out of doors was colder than is borne, and how many were.
+    cold_at : shape (plays,)
+        The place of the worst; -1: none.
+    rests, ill, tired, wet_days : shape (plays,)
+        Days of rest as planned that were had, of illness, of rest for tiredness, and wet ones.
+    power : shape (plays,)
+        Use of electricity over what is reckoned.
+    stuck_at : shape (plays,)
+        Where the first fault stopped them that nothing mended [km]; NaN: nowhere.
+    mended, unmended : dict of str
+        Faults of each kind, shape (plays,).
+    most_wanted : dict of str
+        The most faults of each kind from one workshop to the next, shape (plays,).
+    drivers : dict of str
+        What was drawn, in a number a play, by what it is called; shape (plays,).
+    """
+
+    course: Course
+    first: int
+    when: Array
+    kept: dict[str, Kept]
+    coldest_c: Array
+    colder_k: Array
+    cold_nights: Ints
+    cold_at: Ints
+    rests: Ints
+    ill: Ints
+    tired: Ints
+    wet_days: Ints
+    power: Array
+    stuck_at: Array
+    mended: dict[str, Ints] = field(default_factory=dict)
+    unmended: dict[str, Ints] = field(default_factory=dict)
+    most_wanted: dict[str, Ints] = field(default_factory=dict)
+    drivers: dict[str, Array] = field(default_factory=dict)
+
+    @property
+    def count(self) -> int:
+        """How many."""
+        return int(self.when.shape[0])
+
+    @property
+    def days_late(self) -> Ints:
+        """Days later at the end than planned."""
+        return np.asarray(np.floor(self.when[:, -1]).astype(np.int64) - self.course.day[-1])
+
+    @property
+    def power_step(self) -> Ints:
+        """Which of the played uses of electricity each play comes nearest to."""
+        dark = self.course.dark
+        if dark is None:
+            return np.zeros(self.count, dtype=np.int64)
+        return np.asarray(np.searchsorted(np.sqrt(dark.times[:-1] * dark.times[1:]), self.power))
+
+    def and_then(self, more: "Plays") -> "Plays":
+        """These plays and those that follow them."""
+
+        def both(mine: Any, theirs: Any) -> Any:
+            if isinstance(mine, np.ndarray):
+                return np.concatenate([mine, theirs])
+            if isinstance(mine, dict):
+                return {name: both(one, theirs[name]) for name, one in mine.items()}
+            if isinstance(mine, Kept):
+                return Kept(*(both(getattr(mine, f.name), getattr(theirs, f.name)) for f in fields(Kept)))
+            return mine
+
+        return Plays(*(both(getattr(self, f.name), getattr(more, f.name)) for f in fields(Plays)))
+
+
+def rehearse(course: Course, draws: Draws) -> Plays:
+    """Play a course as often as was drawn."""
+    return _Party(course, draws).gone()
+
+
+class _Party:
+    """All plays, on their way; every array has a row a play."""
+
+    def __init__(self, course: Course, draws: Draws) -> None:
+        self.course, self.draws, self.usual = course, draws, course.usual
+        n = draws.plays
+        self.rows = np.arange(n)
+        begin = course.begin
+        self.day = np.full(n, course.day[begin])
+        self.clock = np.full(n, course.clock_h[begin] if begin else course.start_h[0])
+        self.set_out = self.clock.copy()
+        self.behind = np.zeros(n, dtype=np.int64)
+        self.long_days = np.zeros(n, dtype=np.int64)
+        self.wet = np.zeros(n)
+        self.sources = {one.place: one for one in course.sources}
+        self.shops = {one.place: one for one in course.shops}
+        met = {"water": frozenset(self.sources), "food": frozenset(self.shops)}
+        self.stores = {name: _Hand(store, course, n, met.get(name, frozenset())) for name, store in course.stores.items()}
+        nothing = np.zeros(n)
+        count = nothing.astype(np.int64)
+        self.told = Plays(
+            course, draws.fate.first, np.zeros((n, course.places)), {}, nothing + np.inf, nothing.copy(), count.copy(), count - 1,
+            count.copy(), count.copy(), count.copy(), count.copy(), draws.power, np.full(n, np.nan),
+        )  # fmt: skip
+        self.wet_sources: dict[str, Bools] = {}
+        self.lost_h, self.lost_days = self._faults()
+        self._new_day(begin, np.ones(n, dtype=bool))
+
+    def gone(self) -> Plays:
+        """The whole way."""
+        course = self.course
+        self.told.when[:, 0] = course.start_h[0] / DAY_H
+        self.told.when[:, : course.begin] = (course.day + course.clock_h / DAY_H)[: course.begin]
+        for hand in self.stores.values():
+            hand.begins(course.begin)
+        for place in range(course.begin, course.places - 1):
+            if place:
+                self._arrived(place)
+            hours = self._ride(place)
+            self.clock = self.clock + hours
+        last = course.places - 1
+        self.told.when[:, last] = self._now()
+        for hand in self.stores.values():
+            hand.arrived(last)
+            hand.noted(last)
+        self.told.kept = {name: hand.kept for name, hand in self.stores.items()}
+        self.told.drivers = self._drivers()
+        return self.told
+
+    def _drivers(self) -> dict[str, Array]:
+        """What was drawn, in a number a play."""
+        draws, told, days = self.draws, self.told, slice(0, self.course.days)
+        broken = np.sum(list(told.unmended.values()), axis=0) if told.unmended else np.zeros(draws.plays)
+        found = {
+            "a warm or a cold year": draws.year_k + draws.climate, "wet days": told.wet_days.astype(float),
+            "the wind": draws.blows[:, : self.course.days * SPELLS].mean(axis=1), "the pace": draws.pace[:, days].mean(axis=1),
+            "how much they drink": draws.water[:, days].mean(axis=1), "how much they eat": draws.food[:, days].mean(axis=1),
+            "how much they burn": draws.fuel[:, days].mean(axis=1), "how much power they draw": draws.power,
+            "illness": told.ill.astype(float), "faults that nothing mends": np.asarray(broken, dtype=float),
+        }  # fmt: skip
+        return found | {f"the water at {name}": wet.astype(float) for name, wet in self.wet_sources.items()}
+
+    def _now(self) -> Array:
+        return self.day + self.clock / DAY_H
+
+    def _arrived(self, place: int) -> None:
+        """Sleep or not, then fill."""
+        course = self.course
+        self.told.when[:, place] = self._now()
+        if self.lost_days[:, place].any():
+            # Hitched to where there is everything, and back in the same place at the same hour.
+            self.day = self.day + self.lost_days[:, place]
+            self._new_day(place, self.lost_days[:, place] > 0)
+        passing, came = self.clock.copy(), self.day.copy()
+        planned = bool(course.night[place] >= 0)
+        behind = self.day > course.day[place]
+        hours, times = self._hours(place)
+        too_late = self.clock + hours > course.until_h[place + 1] + A_MOMENT_H
+        dark = self._dark_before_better(place, times)
+        too_late &= dark
+        if course.watered[place] and not planned:
+            too_late |= dark & (self.clock > course.until_h[place] - self.usual.settles_h)
+        stays = (~behind | too_late) if planned else too_late
+        for name, hand in self.stores.items():
+            hand.uses(place, hand.store.passing[place], ~stays, self.today[name])
+        if stays.any():
+            self._sleep(place, stays)
+        for name, hand in self.stores.items():
+            more = self._more_water(place, dark & ~stays) if course.watered[place] and name == "water" else 0.0
+            hand.fills(place, self._had(name, place, passing, came, stays), more)
+            hand.noted(place)
+
+    def _dark_before_better(self, place: int, times: Array) -> Bools:
+        """Who reaches neither water nor the night of the plan before it is dark for long."""
+        course, to = self.course, int(self.course.better[place])
+        riding = course.tour.road.pause_factor * course.riding_h[place:to].sum()
+        there = self.clock + riding * times + course.other_h[place:to].sum()
+        return np.asarray(there > course.until_h[to] + self.usual.into_dark_h + A_MOMENT_H)
+
+    def _more_water(self, place: int, camps: Bools) -> Array:
+        """What the day, as it is, asks for beyond the plan up to the next water, and a camp on the way."""
+        store = self.stores["water"].store
+        _, times = self._hours(place)
+        today = times * self._thirst(place, self._air(place)) * self.today["water"]
+        return np.asarray(store.ahead[place] * np.maximum(today - 1, 0) + np.where(camps, store.night.max(), 0.0))
+
+    def _sleep(self, place: int, stays: Bools) -> None:
+        """The night, days of rest as far as the plan has them and they are not behind, and rest for whoever is tired."""
+        course, told, came, passing = self.course, self.told, self.day, self.clock
+        behind = np.maximum(self.day - course.day[place], 0)
+        as_planned = np.where(stays, np.maximum(course.rests[place] - behind, 0), 0)
+        long = self.clock - self.set_out > course.long_h + A_MOMENT_H
+        self.long_days = np.where(stays, np.where(long, self.long_days + 1, 0), self.long_days)
+        tired = stays & (self.long_days >= self.usual.long_days_borne) & (as_planned == 0)
+        self.long_days[tired | (as_planned > 0)] = 0
+        well = as_planned + tired
+        ill = np.where(stays, self.draws.ill[self.rows, self._today(came + 1 + well)], 0)
+        rests = well + ill
+        told.rests, told.tired, told.ill = told.rests + as_planned, told.tired + tired, told.ill + ill
+        self.day = np.where(stays, came + 1 + rests, came)
+        self.clock = np.where(stays, course.start_h[place], self.clock)
+        self.set_out = np.where(stays, self.clock, self.set_out)
+        for name, hand in self.stores.items():
+            dry = self._dry_source(place) if name == "water" else None
+            # A day more than planned eats what no kilometre of the plan does; it is counted below.
+            days = as_planned if name == "food" else rests
+            saves = self.usual if name in RATIONED else None
+            hand.sleeps(place, stays, days, self.today[name], dry, self._until(place, passing), saves)
+        for more in range(int(rests.max()) + 1):
+            self._night(place, stays & (rests >= more), came + more)
+        behind = np.where(stays, self.day - course.day[place + 1], self.behind)
+        if "food" in self.stores:
+            self.stores["food"].uses(place, course.extra_food, stays, self.today["food"] * np.maximum(behind - self.behind, 0))
+        self.behind = np.maximum(self.behind, behind)
+        self._new_day(place, stays)
+
+    def _until(self, place: int, came_h: Array) -> Array:
+        """Hours from when they came to the morning [h]."""
+        return np.asarray(DAY_H - came_h + self.course.start_h[place])
+
+    def _night(self, place: int, slept: Bools, day: Ints) -> None:
+        """How cold one of the nights is, and whether those who sleep out of doors bear it."""
+        course, told, day = self.course, self.told, self._today(day)
+        drawn = self.draws.low[self.rows, day]
+        low = course.nights.low_c[place] + self._off(course.nights.low_k[place], course.nights.unsure[place], drawn)
+        told.coldest_c = np.where(slept, np.minimum(told.coldest_c, low), told.coldest_c)
+        if course.indoors[place] or np.isnan(course.bears_c[place]):
+            return
+        colder = np.where(slept, course.bears_c[place] - low, 0.0)
+        told.cold_nights += colder > ROUNDING
+        worse = colder > np.maximum(told.colder_k, ROUNDING)
+        told.cold_at = np.where(worse, place, told.cold_at)
+        told.colder_k = np.maximum(told.colder_k, np.where(worse, colder, 0.0))
+
+    def _new_day(self, place: int, woken: Bools) -> None:
+        """Look up what was drawn for the day that begins."""
+        day, draws = self._today(self.day), self.draws
+        piece = min(place, self.course.places - 2)
+        p = self.course.rain[piece]
+        chance = p + self.usual.rain_kept * (self.wet - p) if draws.on else np.zeros(self.rows.size)
+        wet = (draws.rain[self.rows, day] < chance).astype(float)
+        self.wet = np.where(woken, wet, self.wet)
+        self.told.wet_days += (woken & (wet > 0)).astype(np.int64)
+        self.pace = draws.pace[self.rows, day]
+        self.blows_from = draws.blows_from[self.rows, day]
+        self.today = {"water": draws.water[self.rows, day], "food": draws.food[self.rows, day],
+                      "fuel": draws.fuel[self.rows, day]}  # fmt: skip
+        self.today_low, self.today_high = draws.low[self.rows, day], draws.high[self.rows, day]
+
+    @staticmethod
+    def _today(day: Ints) -> Ints:
+        return np.minimum(day, DAYS - 1)
+
+    def _off(self, spread_k: float, unsure: float, drawn: Array) -> Array:
+        """How far a high or low is off the usual [K]."""
+        draws = self.draws
+        if not draws.on:
+            return spread_k * drawn
+        return np.asarray(spread_k * (np.sqrt(1 - unsure**2) * drawn + unsure * draws.climate) + draws.year_k)
+
+    def _hours(self, piece: int) -> tuple[Array, Array]:
+        """What the clock goes on by to the next place, and how much longer than planned riding takes [h, -]."""
+        course, usual, draws = self.course, self.usual, self.draws
+        times = self.pace
+        if draws.on:
+            times = times * self._in_wind(piece)
+            if course.unpaved[piece]:
+                times = times * np.where(self.wet > 0, usual.mud_times, 1.0)
+            times = times * np.where(self._high(piece) > usual.hot_index_c, usual.heat_times, 1.0)
+        hours = course.tour.road.pause_factor * course.riding_h[piece] * times + course.other_h[piece]
+        return hours + self.lost_h[:, piece], times
+
+    def _in_wind(self, piece: int) -> Array:
+        course = self.course
+        mean = course.wind_ms[piece]
+        if mean <= 0:
+            return np.ones(self.rows.size)
+        turned = self.blows_from - (course.bearing[piece] if course.bearing is not None else 0.0)
+        spell = (self.clock * SPELLS / DAY_H).astype(np.int64) + self._today(self.day) * SPELLS
+        blows = self.draws.blows[self.rows, np.minimum(spell, DAYS * SPELLS - 1)]
+        head = mean * blows * np.cos(turned) / HEAD_MS + HEADWINDS
+        at = np.clip(head, 0, 2 * HEADWINDS - 1e-9)
+        below = at.astype(np.int64)
+        row = course.in_wind[piece]
+        times = row[below] + (at - below) * (row[below + 1] - row[below])
+        return np.asarray(times**self.draws.on)
+
+    def _high(self, piece: int) -> Array:
+        course, air = self.course, self.course.riding
+        high = air.high_c[piece] + self._off(air.high_k[piece], air.unsure[piece], self.today_high)
+        if self.draws.on and course.rain[piece] > 0:
+            high = high - self.usual.wet_cools_k * (self.wet - course.rain[piece])
+        return np.asarray(high)
+
+    def _ride(self, piece: int) -> Array:
+        """Go on to the next place; what that takes of everything."""
+        hours, times = self._hours(piece)
+        for name, hand in self.stores.items():
+            amount = hand.store.used[piece] * self.today[name]
+            if name == "water":
+                amount = amount * times * self._thirst(piece, self._air(piece))
+            hand.rides(piece, amount, hours, self.usual if name in RATIONED else None)
+        return hours
+
+    def _air(self, piece: int) -> Array:
+        """Air in the hour in which a piece is ridden as planned [°C]."""
+        riding = self.course.riding
+        low = riding.low_c[piece] + self._off(riding.low_k[piece], riding.unsure[piece], self.today_low)
+        return np.asarray(low + (self._high(piece) - low) * self.course.share[piece])
+
+    def _thirst(self, piece: int, air: Array) -> Array:
+        """What is drunk in such air over what is planned [-]."""
+        row = self.course.thirst[piece]
+
+        def litres(at_c: Array) -> Array:
+            at = np.clip(at_c - COLDEST_C, 0, HOTTEST_C - COLDEST_C - 1e-9)
+            below = at.astype(np.int64)
+            return np.asarray(row[below] + (at - below) * (row[below + 1] - row[below]))
+
+        return np.asarray(litres(air) / litres(self.course.planned_c[piece : piece + 1]))
+
+    def _had(self, name: str, place: int, clock: Array, day: Ints, stays: Bools) -> Bools:
+        """For whom a place hands a supply over."""
+        if name == "water" and place in self.sources:
+            return ~self._dry_source(place)
+        if name == "food" and place in self.shops:
+            return self._open(self.shops[place], clock, day, stays)
+        return np.ones(self.rows.size, dtype=bool)
+
+    def _dry_source(self, place: int) -> Bools:
+        one = self.sources.get(place)
+        if one is None:
+            return np.zeros(self.rows.size, dtype=bool)
+        if not self.draws.on:
+            return np.full(self.rows.size, not one.sure)
+        wet = self.draws.source(one.stop.id) < one.chance[self._today(self.day)]
+        self.wet_sources[one.stop.name] = wet
+        return ~wet
+
+    def _open(self, shop: Shop, clock: Array, day: Ints, stays: Bools) -> Bools:
+        """Whether a shop can be used: by whom passes as by the clock; by whom sleeps there or near in the evening, on days of
+        rest or in the morning."""
+        stop, wait_h, today = shop.stop, self.usual.morning_wait_h, self._today(day)
+
+        def at(hour: Array) -> Bools:
+            return np.asarray(np.any([(opens - wait_h <= hour) & (hour <= closes) for opens, closes in stop.open_hours], axis=0))
+
+        if shop.near_night:
+            days = (np.maximum(day - 1, 0), day, np.maximum(self.day, day + 1))
+            found = np.any([~shop.shut[self._today(one)] for one in days], axis=0)
+        else:
+            found = ~shop.shut[today] & at(clock)
+            evening = ~shop.shut[today] & (clock <= stop.open_hours[-1][1])
+            resting = np.zeros(day.size, dtype=bool)
+            for more in range(1, int((self.day - day).max(initial=0))):
+                resting |= (day + more < self.day) & ~shop.shut[self._today(day + more)]
+            morning = ~shop.shut[self._today(self.day)] & at(np.full(day.size, self.course.start_h[shop.place]))
+            found = np.where(stays, evening | resting | morning, found)
+        return np.asarray(found & (self.draws.shop(stop.id) >= self.draws.on * shop.failing))
+
+    def _faults(self) -> tuple[Array, Ints]:
+        """Hours and days that faults cost, by the piece or at the place where they are met."""
+        course, draws, told = self.course, self.draws, self.told
+        n = draws.plays
+        hours, days = np.zeros((n, course.places - 1)), np.zeros((n, course.places), dtype=np.int64)
+        between = np.zeros(course.places, dtype=np.int64)
+        between[course.workshops] = 1
+        between = np.cumsum(between)
+        for risk in course.risks:
+            whole = float(risk.expected[-1] - risk.expected[course.begin])
+            when = draws.faults(risk.kind.id, whole, risk.kind.clustered)
+            places = np.searchsorted(risk.expected - risk.expected[course.begin], when, side="left")
+            there = places < course.places
+            at = np.clip(places - 1, 0, course.places - 2)
+            stretch = np.where(there, between[at], -1)
+            # How many of the kind came since the last workshop, where parts are had again.
+            since = np.array([(stretch[:, : k + 1] == stretch[:, k : k + 1]).sum(axis=1) for k in range(when.shape[1])]).T
+            told.most_wanted[risk.kind.id] = np.where(there, since, 0).max(axis=1)
+            mended = there & risk.able & (since <= risk.mends)
+            stopped = there & ~mended & risk.kind.stops
+            told.mended[risk.kind.id] = mended.sum(axis=1)
+            told.unmended[risk.kind.id] = (there & ~mended).sum(axis=1)
+            rows = np.broadcast_to(self.rows[:, None], at.shape)
+            np.add.at(hours, (rows[mended], at[mended]), self.usual.mending_h)
+            np.add.at(days, (rows[stopped], at[stopped] + 1), int(np.ceil(self.usual.stranded_days)))
+            first = np.where(stopped, course.km[at], np.inf).min(axis=1)
+            told.stuck_at = np.where(np.isfinite(first), np.fmin(told.stuck_at, first), told.stuck_at)
+        return hours, days
+
+
+class _Hand:
+    """One supply in everybody's hand."""
+
+    def __init__(self, store: Store, course: Course, plays: int, met: frozenset[int]) -> None:
+        self.store, self.course, self.met = store, course, met
+        """Besides where the plan takes it on, it may be had at these places."""
+        self.level, self.planned = np.zeros(plays), 0.0
+        self.without = np.zeros(plays, dtype=bool)
+        gaps = store.gap_km.size - 1
+        self.kept = Kept(
+            np.zeros((plays, course.places), dtype=np.float32), np.zeros((plays, gaps)), np.zeros((plays, gaps)),
+            np.zeros((plays, gaps)), np.full((plays, gaps), np.nan),
+        )  # fmt: skip
+
+    def begins(self, begin: int) -> None:
+        """At the start with what is taken along; under way as on arriving, with what is on board as planned."""
+        planned = self.store.planned
+        self.level[:] = planned[begin - 1] - self.store.used[begin - 1] if begin else planned[0]
+        self.kept.level[:, :begin] = planned[:begin]
+        self.noted(begin)
+
+    def uses(self, place: int, amount: float, who: Bools, times: Array) -> None:
+        """Some of it goes at once."""
+        if amount:
+            self._take(place, np.where(who, amount * times, 0.0), np.zeros(times.size), None)
+
+    def sleeps(
+        self, place: int, stays: Bools, rests: Ints, times: Array, dry: Bools | None, hours: Array, usual: Practice | None
+    ) -> None:
+        """A night and days of rest; at a source that turns out dry they take what they take anywhere."""
+        store = self.store
+        amount = (store.night[place] + rests * store.rest[place]) * times
+        if dry is not None and dry.any():
+            somewhere = int(np.argmax(store.night))
+            amount = np.where(dry, (store.night[somewhere] + rests * store.rest[somewhere]) * times, amount)
+        self._take(place, np.where(stays, amount, 0.0), np.where(stays, hours + DAY_H * rests, 0.0), usual)
+
+    def _take(self, place: int, amount: Array, hours: Array, usual: Practice | None) -> None:
+        """Some of it goes at a place, before that hands anything over."""
+        self.kept.asked[:, self.store.gap[place - 1]] += amount
+        amount = self._saved(place, amount, usual)
+        self._lacking(place - 1, amount, hours)
+        self.level = np.maximum(self.level - amount, 0.0)
+
+    def rides(self, piece: int, amount: Array, hours: Array, usual: Practice | None) -> None:
+        """What a piece of the road takes, rationed where it is running short."""
+        store = self.store
+        self.kept.asked[:, store.gap[piece]] += amount
+        amount = self._saved(piece, amount, usual)
+        self._lacking(piece, amount, hours)
+        self.level = np.maximum(self.level - amount, 0.0)
+
+    def _saved(self, place: int, amount: Array, usual: Practice | None) -> Array:
+        """What is taken of an amount once those who run short ration; what was planned is never rationed."""
+        if usual is None:
+            return amount
+        lasts = self.level / np.maximum(np.maximum(self.store.ahead[place], amount), 1e-12)
+        if self.store.name == "food":
+            part = np.clip(lasts, usual.ration, 1.0)
+        else:
+            part = np.where(lasts < usual.rations_below, usual.ration, 1.0)
+        return np.where(self.level < self.planned - ROUNDING, amount * part, amount)
+
+    def _lacking(self, piece: int, amount: Array, hours: Array) -> None:
+        """Count the hours without, from where it ended on."""
+        if not amount.any() and not self.without.any():
+            return
+        ends = (amount > self.level + ROUNDING) & ~self.without
+        part = np.where(ends, 1 - self.level / np.maximum(amount, 1e-12), 1.0)
+        self.without |= ends
+        gap = self.store.gap[piece]
+        self.kept.without_h[:, gap] += np.where(self.without, hours * part, 0.0)
+        new = ends & np.isnan(self.kept.without_km[:, gap])
+        self.kept.without_km[new, gap] = self.course.km[piece]
+
+    def arrived(self, place: int) -> None:
+        """At the end of the road all is had."""
+        self.without[:] = False
+
+    def fills(self, place: int, had: Bools, more: Array | float = 0.0) -> None:
+        """Fill as planned, and so much more as fits; where the plan does not, what the way to the next sure place asks for."""
+        store = self.store
+        leaving = store.leaving[place]
+        if np.isnan(leaving):
+            if place in self.met:
+                self.level = np.where(had, np.maximum(store.wanted[place], self.level), self.level)
+            return
+        if store.anew[place]:
+            self.level = np.full(self.level.size, leaving)
+            self.without[:] = False
+            return
+        self.kept.foreseen[:, store.gap[place]] = more
+        wanted = np.maximum(self.level, np.maximum(leaving, np.minimum(leaving + more, store.capacity[place])))
+        filled = np.minimum(wanted, self.level + store.offer[place])
+        self.level = np.where(had, filled, self.level)
+        self.without &= ~had
+
+    def noted(self, place: int) -> None:
+        """Write down what is on board, and look up what was planned."""
+        self.planned = float(self.store.planned[place])
+        self.kept.level[:, place] = self.level

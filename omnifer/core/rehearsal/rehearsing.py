@@ -1,0 +1,51 @@
+"""A rehearsal as a whole: the course, the plays block by block, and what they say."""
+
+from collections.abc import Iterator
+
+from omnifer.core.model.rehearsal import FIRST_PLAYS, PlayTold, Rehearsal
+from omnifer.core.rehearsal.answers import play_told, tell
+from omnifer.core.rehearsal.course import Course, course_of
+from omnifer.core.rehearsal.drawn import NO_WIDTHS, draw
+from omnifer.core.rehearsal.fate import Fate
+from omnifer.core.rehearsal.play import Plays, rehearse
+from omnifer.core.stages import Reading
+
+BLOCK = 250
+"""Plays at a time: bounds what is held, and how long one waits for news."""
+MATTERS = {"riders", "rig", "kit", "load", "road", "start_date", "stores", "own_values"}
+"""Parts of a tour, its track apart."""
+SEED = 1
+"""Of the fate that is shown unless another is asked for."""
+
+
+def played(course: Course, first: int, plays: int, seed: int = SEED) -> Plays:
+    """So many plays of a course, from a number on."""
+    return rehearse(course, draw(Fate(seed, first, plays), course.usual, course.tour.road.odds))
+
+
+def as_planned(course: Course) -> Plays:
+    """The plan as a play: nothing is drawn."""
+    return rehearse(course, draw(Fate(SEED, 0, 1), course.usual, course.tour.road.odds, NO_WIDTHS))
+
+
+def rehearsed(at: Reading, plays: int, seed: int = SEED) -> Iterator[Rehearsal]:
+    """What so many plays say, told after the first few and refined block by block. Raises ValueError where nobody rides."""
+    course = course_of(at)
+    plan = as_planned(course)
+    so_far = played(course, 0, min(plays, FIRST_PLAYS), seed)
+    yield tell(so_far, plan, seed)
+    while so_far.count < plays:
+        so_far = so_far.and_then(played(course, so_far.count, min(BLOCK, plays - so_far.count), seed))
+        yield tell(so_far, plan, seed)
+
+
+def one_play(at: Reading, number: int, seed: int = SEED) -> PlayTold:
+    """One play along the road. Raises ValueError where nobody rides."""
+    course = course_of(at)
+    return play_told(played(course, number, 1, seed), as_planned(course), 0)
+
+
+def what_matters(at: Reading) -> str:
+    """All of a tour that its rehearsal depends on, as text: a rehearsal of one that says the same is its own."""
+    asked = at.tour.model_dump_json(include=MATTERS)
+    return f"{at.from_km:.3f} {asked}"
