@@ -1,23 +1,23 @@
 """The rehearsal of a tour: playing it many times, one of the plays, and plans at a chosen risk or on the same fate."""
 
-from flask import Blueprint, Response, request
+from flask import Blueprint, Response
 
 from omnifer.api.desk import answer, body, desk
 from omnifer.api.openapi import operation
 from omnifer.api.streams import errand
-from omnifer.core.model.rehearsal import USUAL_PLAYS, PlayTold, Rehearsal, RiskPlan, SparesAtRisk, TwoPlans
+from omnifer.core.model.rehearsal import MORE_PLAYS, USUAL_PLAYS, PlayTold, Rehearsal, RiskPlan, SparesAtRisk, TwoPlans
 from omnifer.office import shapes
 
 blueprint = Blueprint("rehearsal", __name__)
 
 
 @blueprint.get("/api/tours/<tour_id>/rehearsal")
-@operation(gives=shapes.KeptRehearsal, asks=("plays",), problems=(404, 422))
+@operation(gives=shapes.KeptRehearsal, problems=(404, 422))
 def kept_rehearsal(tour_id: str) -> Response:
     """What was rehearsed of the tour as it stands."""
-    asked = shapes.RehearsalAsked.model_validate({"plays": request.args.get("plays", USUAL_PLAYS)})
     stored = desk().tours.read(tour_id)
-    return answer(shapes.KeptRehearsal(rehearsal=desk().kept_rehearsal(stored, asked.plays)))
+    found = desk().kept_rehearsal(stored, MORE_PLAYS) or desk().kept_rehearsal(stored, USUAL_PLAYS)
+    return answer(shapes.KeptRehearsal(rehearsal=found))
 
 
 @blueprint.post("/api/tours/<tour_id>/rehearsal")

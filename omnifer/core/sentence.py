@@ -67,6 +67,11 @@ def hours(value: float) -> Figure:
     return _figure(round(value, 2), "hours")
 
 
+def whole_hours(value: float) -> Figure:
+    """A time that is known to the hour."""
+    return _figure(round(value), "hours", 0)
+
+
 def bar(value: float) -> Figure:
     """A pressure."""
     return _figure(round(value, 2), "pressure")

@@ -21,7 +21,7 @@ from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
 from omnifer.core.model.quantities import CarriedSupply, DistanceKm, ElevationM, Id, Name, Noun, OneLine, Reach
-from omnifer.core.model.rehearsal import FIRST_PLAYS, MOST_PLAYS, USUAL_PLAYS, Rehearsal
+from omnifer.core.model.rehearsal import FIRST_PLAYS, MORE_PLAYS, MOST_PLAYS, USUAL_PLAYS, Rehearsal
 from omnifer.core.model.ridden import Now
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import Road, TypedDay
@@ -356,7 +356,9 @@ class RehearsalAsked(Noun):
 class KeptRehearsal(Noun):
     """What was rehearsed of a tour as it stands."""
 
-    rehearsal: Rehearsal | None = Field(description="None: nothing yet, or of another plan")
+    rehearsal: Rehearsal | None = Field(description="The one with the most plays; None: nothing yet, or of another plan")
+    usual: int = Field(USUAL_PLAYS, description="Plays where nothing else is asked")
+    more: int = Field(MORE_PLAYS, description="For who wants to be surer")
 
 
 class PlayAsked(Noun):

@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from omnifer.core.model.kinds_of_finding import FindingKind
 from omnifer.core.model.lanes import PlanFigures
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
 from omnifer.core.model.stores import StoreStep
@@ -11,8 +12,8 @@ from omnifer.core.model.stores import StoreStep
 OutcomeId = Literal["dry", "cold", "stuck", "hungry", "dark", "fuelless", "late"]
 """What goes wrong in a play; the harm first."""
 Rank = Literal["middling", "bad", "worst", "asked"]
-FIRST_PLAYS, USUAL_PLAYS, MOST_PLAYS = 50, 200, 2000
-"""Told at once; played where nothing else is asked; and at most."""
+FIRST_PLAYS, USUAL_PLAYS, MORE_PLAYS, MOST_PLAYS = 50, 200, 1000, 2000
+"""Told at once; played where nothing else is asked; offered for who wants to be surer; and at most."""
 
 
 class Counted(Noun):
@@ -47,11 +48,14 @@ class Outcome(Noun):
     """Something that went wrong, over all plays."""
 
     id: OutcomeId
+    name: str
     words: Text
     counted: Counted
     quantity: Quantity = Field(description="Of how bad it was")
+    noun: str = Field(description="What is counted, where its quantity is a count")
     middle: float
     worst: float
+    speaks_to: list[FindingKind] = Field(description="Findings that rest on a fixed reserve, and whose trouble this is")
     planned: bool = Field(description="Whether the plan itself already has it: without any chance")
     where: list[AtGap]
     decides: list[Decides]
@@ -130,6 +134,7 @@ class PlayTold(Noun):
     km: list[float]
     names: list[str]
     when: list[float] = Field(description="Days since the start, with the part of the day that is over")
+    behind: list[float] = Field(description="Days later than planned")
     water_l: list[float]
     food_kg: list[float]
     fuel_kg: list[float]
@@ -182,6 +187,7 @@ class Compared(Noun):
     """An outcome of two plans on the same fate."""
 
     id: OutcomeId
+    name: str
     words: Text
     now: Counted
     then: Counted
@@ -189,9 +195,18 @@ class Compared(Noun):
     worse: int = Field(description="Plays that go wrong then and not now")
 
 
+class Middle(Noun):
+    """The middle of a figure over all plays, of two plans."""
+
+    name: str
+    quantity: Quantity
+    now: float
+    then: float
+
+
 class TwoPlans(Noun):
     """Two plans on the same fate, play by play."""
 
     plays: int
     outcomes: list[Compared]
-    year: list[tuple[Range, Range]]
+    year: list[Middle]

@@ -6,6 +6,8 @@ from typing import cast
 
 import numpy as np
 
+from omnifer.core.findings.on_the_road import THIRST_SLOWS
+from omnifer.core.model.kinds_of_finding import FindingKind
 from omnifer.core.model.quantities import CarriedSupply, Quantity, Text
 from omnifer.core.model.rehearsal import (
     AtGap,
@@ -24,11 +26,11 @@ from omnifer.core.model.rehearsal import (
 )
 from omnifer.core.physics.chance import wilson
 from omnifer.core.rehearsal.course import Array, Bools, Course
-from omnifer.core.rehearsal.play import DAY_H, Kept, Plays
-from omnifer.core.sentence import celsius, hours, say
+from omnifer.core.rehearsal.play import DAY_H, Plays
+from omnifer.core.sentence import celsius, number, say, whole_hours
 
-MATTERS_H = {"water": 1.0, "food": 8.0, "fuel": 12.0}
-"""Less without it is thirst and no trouble, a late meal, a cold one [h]; practice."""
+MATTERS_H = {"food": 8.0, "fuel": 12.0}
+"""Less without it is a late meal, or a cold one [h]; practice."""
 LATE_DAYS = 1
 """So much later than planned is late [d]."""
 DECIDES = 0.08
@@ -46,6 +48,18 @@ LEAVES_OUT = (
 )
 TYPED_WEATHER = "the weather was typed: it is the same on every play. Take the climate of a place to see it vary"
 NO_BED = "nights too cold: nothing to sleep in is in the kit"
+
+
+SPEAKS_TO: dict[OutcomeId, list[FindingKind]] = {
+    "dry": ["water_gap"], "cold": ["cold_sleep", "cold_night"], "stuck": ["cannot_mend"], "hungry": ["shop_shut"],
+    "dark": ["device_dies"], "fuelless": ["fuel_gap"], "late": ["no_slack"],
+}  # fmt: skip
+"""Findings whose trouble each outcome is."""
+NAMES: dict[OutcomeId, tuple[str, str]] = {
+    "dry": ("Out of water", ""), "cold": ("Too cold", ""), "stuck": ("Stopped", "faults"), "hungry": ("Out of food", ""),
+    "dark": ("Run down", "days"), "fuelless": ("Out of fuel", ""), "late": ("Late", "days"),
+}  # fmt: skip
+"""What each outcome is called, and what is counted where it is neither hours nor degrees."""
 
 
 @dataclass(frozen=True)
@@ -81,7 +95,7 @@ def tell(plays: Plays, plan: Plays, seed: int) -> Rehearsal:
 
 def wrongs_of(plays: Plays, plan: Plays) -> Iterator[Wrong]:
     """Every outcome that this tour can have, the harm first."""
-    yield _without(plays, plan, "dry", "water", say("Out of water for an hour or longer"))
+    yield _without(plays, plan, "dry", "water", say("Without water until work suffers"))
     course = plays.course
     if not np.isnan(course.bears_c).all():
         where = [
@@ -108,18 +122,25 @@ def wrongs_of(plays: Plays, plan: Plays) -> Iterator[Wrong]:
                 False, behind)  # fmt: skip
 
 
+def lack_that_matters(course: Course, supply: str) -> float:
+    """So much of a supply may lack on a stretch without harm, in its unit: water from which no work suffers yet."""
+    return THIRST_SLOWS * sum(rider.body_mass_kg for rider in course.tour.riders) if supply == "water" else 0.0
+
+
+def gone_h(plays: Plays, supply: str) -> Array:
+    """Hours without a supply on each stretch where that matters, shape (plays, gaps) [h]."""
+    kept = plays.kept[supply]
+    matters = kept.lacking > lack_that_matters(plays.course, supply)
+    return np.where(matters & (kept.without_h >= MATTERS_H.get(supply, 0.0)), kept.without_h, 0.0)
+
+
 def _without(plays: Plays, plan: Plays, key: OutcomeId, supply: str, words: Text) -> Wrong:
-    store, matters = plays.course.stores[supply], MATTERS_H[supply]
-
-    def bad(kept: Kept) -> Array:
-        return np.where(kept.without_h >= matters, kept.without_h, 0.0)
-
-    there = bad(plays.kept[supply])
+    store, there = plays.course.stores[supply], gone_h(plays, supply)
     where = [
         (store.gap_names[gap], store.gap_names[gap + 1], float(store.gap_km[gap]), float(store.gap_km[gap + 1]), there[:, gap])
         for gap in range(there.shape[1])
     ]
-    return Wrong(key, words, "hours", there.sum(axis=1), bool(bad(plan.kept[supply]).any()), where)
+    return Wrong(key, words, "hours", there.sum(axis=1), bool(gone_h(plan, supply).any()), where)
 
 
 def _stuck(plays: Plays) -> Wrong:
@@ -152,9 +173,10 @@ def _outcome(plays: Plays, wrong: Wrong) -> Outcome:
     places = [at_gap(*place) for place in wrong.where if (place[4] > 0).any()]
     places.sort(key=lambda place: (-place.counted.count, place.from_km))
     return Outcome(
-        id=wrong.id, words=wrong.words, counted=counted(wrong.bad > 0), quantity=wrong.quantity,
+        id=wrong.id, name=NAMES[wrong.id][0], noun=NAMES[wrong.id][1], words=wrong.words,
+        counted=counted(wrong.bad > 0), quantity=wrong.quantity,
         middle=round(float(np.median(bad)), 2) if bad.size else 0.0, worst=round(float(bad.max(initial=0.0)), 2),
-        planned=wrong.planned, where=places[:MOST_TOLD], decides=_decides(plays, wrong.bad),
+        planned=wrong.planned, speaks_to=SPEAKS_TO[wrong.id], where=places[:MOST_TOLD], decides=_decides(plays, wrong.bad),
     )  # fmt: skip
 
 
@@ -184,13 +206,12 @@ def _decides(plays: Plays, bad: Array) -> list[Decides]:
 
 def _gaps(plays: Plays) -> Iterator[SupplyGap]:
     for name, store in plays.course.stores.items():
-        kept = plays.kept[name]
+        kept, gone = plays.kept[name], gone_h(plays, name)
         where = np.searchsorted(plays.course.km, store.gap_km)
         for gap in range(store.gap_km.size - 1):
             if store.gap_km[gap + 1] <= plays.course.km[plays.course.begin]:
                 continue
-            asked = kept.asked[:, gap]
-            bad = np.where(kept.without_h[:, gap] >= MATTERS_H[name], kept.without_h[:, gap], 0.0)
+            asked, bad = kept.asked[:, gap], gone[:, gap]
             ends = float(store.gap_km[gap]), float(store.gap_km[gap + 1])
             yield SupplyGap(
                 supply=cast(CarriedSupply, name), place=at_gap(store.gap_names[gap], store.gap_names[gap + 1], *ends, bad),
@@ -264,8 +285,9 @@ def play_told(plays: Plays, plan: Plays, row: int) -> PlayTold:
     events = sorted(_events(plays, row), key=lambda event: event.km)
     return PlayTold(
         told=_one(plays, wrongs, row, "asked"), km=np.round(course.km, 2).tolist(), names=course.names,
-        when=np.round(plays.when[row], 3).tolist(), water_l=level["water"], food_kg=level["food"],
-        fuel_kg=level.get("fuel", nothing), events=events,
+        when=np.round(plays.when[row], 3).tolist(),
+        behind=np.round(plays.when[row] - course.day - course.clock_h / DAY_H, 3).tolist(),
+        water_l=level["water"], food_kg=level["food"], fuel_kg=level.get("fuel", nothing), events=events,
     )  # fmt: skip
 
 
@@ -277,12 +299,15 @@ def _events(plays: Plays, row: int) -> Iterator[Event]:
         return Event(km=round(km, 1), day=round(day, 2), words=words)
 
     for name, kept in plays.kept.items():
-        for gap in np.flatnonzero(kept.without_h[row] >= MATTERS_H[name]).tolist():
-            words = say("no {supply} for {hours}", supply=name, hours=hours(float(kept.without_h[row, gap])))
+        gone = gone_h(plays, name)[row]
+        for gap in np.flatnonzero(gone).tolist():
+            words = say("no {supply} for {hours}", supply=name, hours=whole_hours(float(gone[gap])))
             yield at(float(kept.without_km[row, gap]), words)
     if plays.colder_k[row] > 0:
         place = int(plays.cold_at[row])
         yield at(float(course.km[place]), say("a night of {low}", low=celsius(course.bears_c[place] - plays.colder_k[row])))
+    if plays.ill_at[row] >= 0:
+        yield at(float(course.km[plays.ill_at[row]]), say("ill; {days:day|days} in all", days=number(int(plays.ill[row]))))
     for risk in course.risks:
         if plays.unmended[risk.kind.id][row] and risk.kind.stops:
             yield at(float(plays.stuck_at[row]), say("stopped: {fault}", fault=risk.kind.words.lower()))

@@ -20,7 +20,7 @@ from omnifer.core.physics import body
 from omnifer.core.rehearsal.fate import DAYS
 from omnifer.core.road import arrivals, pace
 from omnifer.core.road.climate import Climate
-from omnifer.core.road.days import SAME_PLACE_KM, Days
+from omnifer.core.road.days import ANY_NIGHT, SAME_PLACE_KM, Days, wished_nights
 from omnifer.core.stages import Reading
 from omnifer.core.supplies import food, power, water
 from omnifer.core.supplies.supply import Supply
@@ -170,10 +170,13 @@ class Course:
         Days of rest as planned.
     start_h, until_h : shape (places,)
         When a day begins that begins there; and the latest that one still rides there [h].
-    better : shape (places,)
-        The next place with water that the plan counts on, or where it spends the night, the sooner.
+    good, better : shape (places,)
+        Whether one stays there rather than go on too late: at water that the plan counts on, or for who wants no wild camp at a
+        site, hut or room; and the next such place, or the night of the plan, the sooner.
     watered : shape (places,)
         Whether the plan counts on water there.
+    wild : bool
+        Whether one camps where it gets dark.
     riding_h, other_h : shape (pieces,)
         Hours of riding, and what else the clock goes on by: ferries, hands busy, another zone [h].
     in_wind : shape (pieces, 2 HEADWINDS + 1)
@@ -201,8 +204,10 @@ class Course:
     rests: Ints
     start_h: Array
     until_h: Array
+    good: Bools
     better: Ints
     watered: Bools
+    wild: bool
     riding_h: Array
     other_h: Array
     in_wind: Array
@@ -307,7 +312,7 @@ class _Course:
         bears, indoors = self._nights(riding_day)
         return Course(
             self.tour, usual, self.km, self._names(), clock, self.day, night, rests, start,
-            np.maximum(dusk, arrives)[riding_day], *self._watered(night >= 0), riding, other, self._in_wind(riding),
+            np.maximum(dusk, arrives)[riding_day], *self._where_to_stay(night >= 0), riding, other, self._in_wind(riding),
             self._bearing(), self._unpaved(),
             of_pieces.rain_chance, of_pieces.wind_ms * usual.wind_at_rider,
             np.clip((planned_c - of_pieces.night_low_c) / np.maximum(swing, 1e-9), 0, 1),
@@ -318,10 +323,14 @@ class _Course:
             self._extra_food(), self._sources(), self._shops(), *self._risks(), self._dark(), self._begin(),
         )  # fmt: skip
 
-    def _watered(self, ends: Bools) -> tuple[Ints, Bools]:
+    def _where_to_stay(self, ends: Bools) -> tuple[Bools, Ints, Bools, bool]:
         watered = np.isin(self.km, self.voyage.supplies["water"].refills.km)
-        good = np.flatnonzero(watered | ends)
-        return good[np.minimum(np.searchsorted(good, np.arange(self.km.size), side="right"), good.size - 1)], watered
+        wished = wished_nights(self.tour.road, self.tour.riders)
+        sheltered = np.isin(self.km, [stop.at_km for stop in self.stops if stop.shelter in wished])
+        good = watered if wished == ANY_NIGHT else sheltered
+        marks = np.flatnonzero(good | ends | (np.arange(self.km.size) == self.km.size - 1))
+        after = np.minimum(np.searchsorted(marks, np.arange(self.km.size), side="right"), marks.size - 1)
+        return good, marks[after], watered, wished == ANY_NIGHT
 
     def _names(self) -> list[str]:
         names = {stop.at_km: stop.name for stop in reversed(self.stops)}
@@ -430,6 +439,13 @@ class _Course:
         if name == "water":
             night = np.full(size, water.dry_camp(len(tour.riders), usual, tour.stores))
             rest = night + usual.dry_day_l * len(tour.riders)
+            watered = np.isin(self.km, self.voyage.supplies["water"].refills.km)
+            night, rest = np.where(watered, 0.0, night), np.where(watered, 0.0, rest)
+            if self.ride.in_snow.any():
+                # Where the night of the plan melts snow, so does one near it.
+                near = np.clip(self.plan.riding_day(self.km, leaving=False), 0, self.ride.in_snow.size - 1)
+                melts = self.ride.in_snow[near] & np.array([self.ride.melts(km) for km in self.km.tolist()])
+                night, rest = np.where(melts, 0.0, night), np.where(melts, 0.0, rest)
         elif name == "food":
             night, rest = np.zeros(size), np.full(size, self._extra_food())
         else:

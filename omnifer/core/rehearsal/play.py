@@ -4,13 +4,15 @@ The policy, in the order in which a place is reached:
 
 1. Riders who reach the night of their plan sleep there, unless they are behind: then they ride on while it is light.
 2. To reach water or the night of the plan they ride a while into the dark. Whoever is at water in the last hours of light and
-   would not even then reach the next stays there; whoever does not reach it camps at dusk. The plan is caught up with later,
-   first of all with its days of rest.
-3. An illness is waited out where it begins. After too many days that were too long one rests for a day.
+   would not even then reach the next stays there; whoever does not reach it camps at dusk. Who wants no wild camp stays at a
+   site, hut or room, and else rides on to one. The plan is caught up with later, first of all with its days of rest.
+3. An illness is waited out where there is everything, and the ride goes on from where it began. After too many days that were too
+   long one rests for a day.
 4. Where the plan fills and buys, they fill and buy as planned, if the source has water and the shop is open. On a day that is
    hotter or slower than planned they fill so much more water; whoever will be in the dark before the next fills for a night
-   without any. At a source that the plan does not count on and that has water, and at a shop that happens to be open, they take
-   what the way to the next sure place asks for.
+   without any. Before a shut shop, with too little for the way to the next, they wait a day for it. At a source that the plan
+   does not count on and that has water, and at a shop that happens to be open, they take what the way to the next sure place
+   asks for.
 5. With less food than the way to the next sure place takes they eat so much less, down to two thirds; with less than half of the
    water that it takes they drink two thirds.
 6. With nothing left they go on without, up to the next place that the plan counts on: those hours are counted.
@@ -46,6 +48,8 @@ class Kept:
     """What each stretch between places that hand it over would have taken, shape (plays, gaps)."""
     foreseen: Array
     """What of that was seen coming where it was handed over, and taken beyond the plan, shape (plays, gaps)."""
+    lacking: Array
+    """What was wanted and not had, shape (plays, gaps)."""
     without_h: Array
     """Hours without it on each such stretch, shape (plays, gaps) [h]."""
     without_km: Array
@@ -70,6 +74,8 @@ class Plays:
         The place of the worst; -1: none.
     rests, ill, tired, wet_days : shape (plays,)
         Days of rest as planned that were had, of illness, of rest for tiredness, and wet ones.
+    ill_at : shape (plays,)
+        The place where the first illness began; -1: none.
     power : shape (plays,)
         Use of electricity over what is reckoned.
     stuck_at : shape (plays,)
@@ -94,6 +100,7 @@ class Plays:
     ill: Ints
     tired: Ints
     wet_days: Ints
+    ill_at: Ints
     power: Array
     stuck_at: Array
     mended: dict[str, Ints] = field(default_factory=dict)
@@ -161,7 +168,7 @@ class _Party:
         count = nothing.astype(np.int64)
         self.told = Plays(
             course, draws.fate.first, np.zeros((n, course.places)), {}, nothing + np.inf, nothing.copy(), count.copy(), count - 1,
-            count.copy(), count.copy(), count.copy(), count.copy(), draws.power, np.full(n, np.nan),
+            count.copy(), count.copy(), count.copy(), count.copy(), count - 1, draws.power, np.full(n, np.nan),
         )  # fmt: skip
         self.wet_sources: dict[str, Bools] = {}
         self.lost_h, self.lost_days = self._faults()
@@ -218,8 +225,8 @@ class _Party:
         hours, times = self._hours(place)
         too_late = self.clock + hours > course.until_h[place + 1] + A_MOMENT_H
         dark = self._dark_before_better(place, times)
-        too_late &= dark
-        if course.watered[place] and not planned:
+        too_late &= dark & course.wild
+        if course.good[place] and not planned:
             too_late |= dark & (self.clock > course.until_h[place] - self.usual.settles_h)
         stays = (~behind | too_late) if planned else too_late
         for name, hand in self.stores.items():
@@ -227,16 +234,29 @@ class _Party:
         if stays.any():
             self._sleep(place, stays)
         for name, hand in self.stores.items():
-            more = self._more_water(place, dark & ~stays) if course.watered[place] and name == "water" else 0.0
-            hand.fills(place, self._had(name, place, passing, came, stays), more)
+            camps = dark & ~stays & course.wild
+            more = self._more_water(place, camps) if course.watered[place] and name == "water" else 0.0
+            had = self._had(name, place, passing, came, stays)
+            if name == "food":
+                had |= self._waits(place, ~had & hand.lacks(place, self.usual.ration))
+            hand.fills(place, had, more)
             hand.noted(place)
 
     def _dark_before_better(self, place: int, times: Array) -> Bools:
-        """Who reaches neither water nor the night of the plan before it is dark for long."""
+        """Who reaches neither a place to stay nor the night of the plan before it is dark for long."""
         course, to = self.course, int(self.course.better[place])
         riding = course.tour.road.pause_factor * course.riding_h[place:to].sum()
         there = self.clock + riding * times + course.other_h[place:to].sum()
         return np.asarray(there > course.until_h[to] + self.usual.into_dark_h + A_MOMENT_H)
+
+    def _waits(self, place: int, waits: Bools) -> Bools:
+        """A day before a shop that is shut."""
+        if waits.any():
+            self.day = np.where(waits, self.day + 1, self.day)
+            self.clock = np.where(waits, self.course.start_h[place], self.clock)
+            self.set_out = np.where(waits, self.clock, self.set_out)
+            self._new_day(place, waits)
+        return waits
 
     def _more_water(self, place: int, camps: Bools) -> Array:
         """What the day, as it is, asks for beyond the plan up to the next water, and a camp on the way."""
@@ -258,20 +278,23 @@ class _Party:
         ill = np.where(stays, self.draws.ill[self.rows, self._today(came + 1 + well)], 0)
         rests = well + ill
         told.rests, told.tired, told.ill = told.rests + as_planned, told.tired + tired, told.ill + ill
+        told.ill_at = np.where((ill > 0) & (told.ill_at < 0), place, told.ill_at)
         self.day = np.where(stays, came + 1 + rests, came)
         self.clock = np.where(stays, course.start_h[place], self.clock)
         self.set_out = np.where(stays, self.clock, self.set_out)
         for name, hand in self.stores.items():
+            hand.comes_to(place, stays & self._had(name, place, passing, came, stays))
             dry = self._dry_source(place) if name == "water" else None
             # A day more than planned eats what no kilometre of the plan does; it is counted below.
-            days = as_planned if name == "food" else rests
+            days = as_planned if name == "food" else well
             saves = self.usual if name in RATIONED else None
             hand.sleeps(place, stays, days, self.today[name], dry, self._until(place, passing), saves)
         for more in range(int(rests.max()) + 1):
             self._night(place, stays & (rests >= more), came + more)
         behind = np.where(stays, self.day - course.day[place + 1], self.behind)
         if "food" in self.stores:
-            self.stores["food"].uses(place, course.extra_food, stays, self.today["food"] * np.maximum(behind - self.behind, 0))
+            more_days = np.maximum(behind - self.behind - ill, 0)
+            self.stores["food"].uses(place, course.extra_food, stays, self.today["food"] * more_days)
         self.behind = np.maximum(self.behind, behind)
         self._new_day(place, stays)
 
@@ -460,7 +483,7 @@ class _Hand:
         gaps = store.gap_km.size - 1
         self.kept = Kept(
             np.zeros((plays, course.places), dtype=np.float32), np.zeros((plays, gaps)), np.zeros((plays, gaps)),
-            np.zeros((plays, gaps)), np.full((plays, gaps), np.nan),
+            np.zeros((plays, gaps)), np.zeros((plays, gaps)), np.full((plays, gaps), np.nan),
         )  # fmt: skip
 
     def begins(self, begin: int) -> None:
@@ -486,17 +509,27 @@ class _Hand:
             amount = np.where(dry, (store.night[somewhere] + rests * store.rest[somewhere]) * times, amount)
         self._take(place, np.where(stays, amount, 0.0), np.where(stays, hours + DAY_H * rests, 0.0), usual)
 
+    def lacks(self, place: int, part: float) -> Bools:
+        """Who would have less than a part of what the way to the next place takes, where the plan takes it on."""
+        if np.isnan(self.store.leaving[place]):
+            return np.zeros(self.level.size, dtype=bool)
+        return np.asarray(self.level < part * self.store.ahead[place])
+
+    def comes_to(self, place: int, had: Bools) -> None:
+        """Who spends the night where it is handed over is not without it that night."""
+        if not np.isnan(self.store.leaving[place]):
+            self.without &= ~had
+
     def _take(self, place: int, amount: Array, hours: Array, usual: Practice | None) -> None:
         """Some of it goes at a place, before that hands anything over."""
-        self.kept.asked[:, self.store.gap[place - 1]] += amount
+        self._asked(place - 1, amount)
         amount = self._saved(place, amount, usual)
         self._lacking(place - 1, amount, hours)
         self.level = np.maximum(self.level - amount, 0.0)
 
     def rides(self, piece: int, amount: Array, hours: Array, usual: Practice | None) -> None:
         """What a piece of the road takes, rationed where it is running short."""
-        store = self.store
-        self.kept.asked[:, store.gap[piece]] += amount
+        self._asked(piece, amount)
         amount = self._saved(piece, amount, usual)
         self._lacking(piece, amount, hours)
         self.level = np.maximum(self.level - amount, 0.0)
@@ -512,6 +545,11 @@ class _Hand:
             part = np.where(lasts < usual.rations_below, usual.ration, 1.0)
         return np.where(self.level < self.planned - ROUNDING, amount * part, amount)
 
+    def _asked(self, piece: int, amount: Array) -> None:
+        gap = self.store.gap[piece]
+        self.kept.asked[:, gap] += amount
+        self.kept.lacking[:, gap] += np.maximum(amount - self.level, 0.0)
+
     def _lacking(self, piece: int, amount: Array, hours: Array) -> None:
         """Count the hours without, from where it ended on."""
         if not amount.any() and not self.without.any():
@@ -521,7 +559,7 @@ class _Hand:
         self.without |= ends
         gap = self.store.gap[piece]
         self.kept.without_h[:, gap] += np.where(self.without, hours * part, 0.0)
-        new = ends & np.isnan(self.kept.without_km[:, gap])
+        new = self.without & np.isnan(self.kept.without_km[:, gap])
         self.kept.without_km[new, gap] = self.course.km[piece]
 
     def arrived(self, place: int) -> None:

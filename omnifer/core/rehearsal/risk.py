@@ -8,7 +8,7 @@ import numpy as np
 
 from omnifer.core.model.quantities import ROUNDING, CarriedSupply
 from omnifer.core.model.rehearsal import AtGap, Counted, RiskPlan, RiskPoint, SparesAtRisk, SparesWanted
-from omnifer.core.rehearsal.answers import MATTERS_H, at_gap, counted
+from omnifer.core.rehearsal.answers import at_gap, counted, gone_h, lack_that_matters
 from omnifer.core.rehearsal.course import Array, Bools, Course, course_of, with_supply
 from omnifer.core.rehearsal.play import Plays
 from omnifer.core.rehearsal.rehearsing import SEED, played
@@ -100,7 +100,7 @@ class _Here:
         self.plays: Plays = played(self.course, 0, count, seed)
         kept = self.plays.kept[name]
         # What is seen coming where it is handed over need not have been planned.
-        self.asked: Array = kept.asked - kept.foreseen
+        self.asked: Array = kept.asked - kept.foreseen - lack_that_matters(self.course, name)
         self.full: Plays = self._played(filled_everywhere(self.supply))
         self.fits: Bools = self._fits()
 
@@ -118,7 +118,7 @@ class _Here:
         return result
 
     def _gone(self, plays: Plays) -> Bools:
-        return np.asarray(plays.kept[self.name].without_h >= MATTERS_H[self.name])
+        return np.asarray(gone_h(plays, self.name) > 0)
 
     def counted(self, plays: Plays) -> Counted:
         """Plays in which it runs out where it need not."""
@@ -174,11 +174,10 @@ class _Here:
 
     def cannot(self) -> Iterator[AtGap]:
         """Stretches on which even who fills up at every place runs out too often."""
-        refills, hours = self.supply.refills, self.full.kept[self.name].without_h
+        refills, bad = self.supply.refills, gone_h(self.full, self.name)
         for gap in np.flatnonzero(~self.fits).tolist():
-            bad = np.where(hours[:, gap] >= MATTERS_H[self.name], hours[:, gap], 0.0)
             ends = float(refills.km[gap]), float(refills.km[gap + 1])
-            yield at_gap(refills.names[gap], refills.names[gap + 1], *ends, bad)
+            yield at_gap(refills.names[gap], refills.names[gap + 1], *ends, bad[:, gap])
 
 
 def spares_at_risk(plays: Plays, risk: float) -> SparesAtRisk:

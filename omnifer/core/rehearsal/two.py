@@ -2,8 +2,8 @@
 
 import numpy as np
 
-from omnifer.core.model.rehearsal import Compared, OutcomeId, TwoPlans
-from omnifer.core.rehearsal.answers import Wrong, counted, wrongs_of, year_of
+from omnifer.core.model.rehearsal import Compared, Middle, OutcomeId, TwoPlans
+from omnifer.core.rehearsal.answers import NAMES, Wrong, counted, wrongs_of, year_of
 from omnifer.core.rehearsal.course import Bools, course_of
 from omnifer.core.rehearsal.rehearsing import SEED, as_planned, played
 from omnifer.core.stages import Reading
@@ -20,11 +20,14 @@ def two_plans(now: Reading, then: Reading, plays: int, seed: int = SEED) -> TwoP
     for key, wrong in (before | after).items():
         here, there = (_happened(side, key, plays) for side in (before, after))
         outcomes.append(
-            Compared(id=key, words=wrong.words, now=counted(here), then=counted(there),
+            Compared(id=key, name=NAMES[key][0], words=wrong.words, now=counted(here), then=counted(there),
                      better=int((here & ~there).sum()), worse=int((there & ~here).sum()))
         )  # fmt: skip
     years = [{figure.name: figure for figure in year_of(*side)} for side in each]
-    both = [(figure, years[1][name]) for name, figure in years[0].items() if name in years[1]]
+    both = [
+        Middle(name=name, quantity=figure.quantity, now=figure.middle, then=years[1][name].middle)
+        for name, figure in years[0].items() if name in years[1]
+    ]  # fmt: skip
     return TwoPlans(plays=plays, outcomes=outcomes, year=both)
 
 

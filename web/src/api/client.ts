@@ -200,6 +200,11 @@ async function taken<T>(call: Promise<{ data?: T; error?: unknown; response: Res
 }
 
 export type Progress = Schemas['Progress']
+export type Rehearsal = Schemas['Rehearsal']
+export type RehearsedOutcome = Schemas['Outcome']
+export type PlayTold = Schemas['PlayTold']
+export type RiskPlan = Schemas['RiskPlan']
+export type Counted = Schemas['Counted']
 /** What long work tells, by the name of the event; as the document of the interface has it. */
 type Streams = {
   [P in keyof paths]: paths[P] extends { post: { responses: { 200: { content: { 'text/event-stream': infer E } } } } } ? E : never
@@ -374,6 +379,17 @@ export const api = {
   takeRate: (id: string, into: string, revision: number, key: string) =>
     taken(client.POST('/api/tours/{tour_id}/debrief/take', { ...at(id), body: { into, revision, key } })),
   handOn: (id: string) => taken(client.POST('/api/tours/{tour_id}/debrief/hand', at(id))),
+  keptRehearsal: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/rehearsal', at(id, signal))),
+  rehearse: (id: string, plays: number, tell: (news: Rehearsal) => void, signal: AbortSignal) =>
+    streamed('/api/tours/{tour_id}/rehearsal', id, JSON.stringify({ plays }), tell, signal),
+  onePlay: (id: string, number: number, signal: AbortSignal) =>
+    taken(client.POST('/api/tours/{tour_id}/rehearsal/play', { ...at(id, signal), body: { number } })),
+  riskPlan: (id: string, body: Schemas['RiskAsked'], tell: (news: Progress) => void, signal: AbortSignal) =>
+    streamed('/api/tours/{tour_id}/rehearsal/risk', id, JSON.stringify(body), tell, signal),
+  sparesAtRisk: (id: string, risk: number, signal: AbortSignal) =>
+    taken(client.POST('/api/tours/{tour_id}/rehearsal/spares', { ...at(id, signal), body: { risk } })),
+  twoPlans: (id: string, body: Partial<Schemas['TwoPlansAsked']>, signal: AbortSignal) =>
+    taken(client.POST('/api/tours/{tour_id}/rehearsal/compare', { ...at(id, signal), body })),
   schedule: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/stores/schedule', at(id, signal))),
   files: (id: string) => ({
     bundle: `/api/tours/${id}/bundle.json`,

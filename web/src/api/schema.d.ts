@@ -3922,6 +3922,8 @@ export interface components {
              * @enum {string}
              */
             id: "dry" | "cold" | "stuck" | "hungry" | "dark" | "fuelless" | "late";
+            /** Name */
+            name: string;
             now: components["schemas"]["Counted"];
             then: components["schemas"]["Counted"];
             words: components["schemas"]["Text-Output"];
@@ -5870,8 +5872,20 @@ export interface components {
          * @description What was rehearsed of a tour as it stands.
          */
         KeptRehearsal: {
-            /** @description None: nothing yet, or of another plan */
+            /**
+             * More
+             * @description For who wants to be surer
+             * @default 1000
+             */
+            more: number;
+            /** @description The one with the most plays; None: nothing yet, or of another plan */
             rehearsal: components["schemas"]["Rehearsal"] | null;
+            /**
+             * Usual
+             * @description Plays where nothing else is asked
+             * @default 200
+             */
+            usual: number;
         };
         /**
          * KindEntry
@@ -6875,6 +6889,23 @@ export interface components {
             mends: components["schemas"]["Mend-Output"][];
         };
         /**
+         * Middle
+         * @description The middle of a figure over all plays, of two plans.
+         */
+        Middle: {
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            /** Then */
+            then: number;
+        };
+        /**
          * Missed
          * @description A supply that is there but does not count when the rider passes.
          */
@@ -7394,6 +7425,13 @@ export interface components {
             id: "dry" | "cold" | "stuck" | "hungry" | "dark" | "fuelless" | "late";
             /** Middle */
             middle: number;
+            /** Name */
+            name: string;
+            /**
+             * Noun
+             * @description What is counted, where its quantity is a count
+             */
+            noun: string;
             /**
              * Planned
              * @description Whether the plan itself already has it: without any chance
@@ -7405,6 +7443,11 @@ export interface components {
              * @enum {string}
              */
             quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+            /**
+             * Speaks To
+             * @description Findings that rest on a fixed reserve, and whose trouble this is
+             */
+            speaks_to: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             /** Where */
             where: components["schemas"]["AtGap"][];
             words: components["schemas"]["Text-Output"];
@@ -7866,6 +7909,11 @@ export interface components {
          * @description One play, along the road; lists are alike long.
          */
         PlayTold: {
+            /**
+             * Behind
+             * @description Days later than planned
+             */
+            behind: number[];
             /** Events */
             events: components["schemas"]["Event"][];
             /** Food Kg */
@@ -12053,10 +12101,7 @@ export interface components {
             /** Plays */
             plays: number;
             /** Year */
-            year: [
-                components["schemas"]["Range"],
-                components["schemas"]["Range"]
-            ][];
+            year: components["schemas"]["Middle"][];
         };
         /**
          * TwoPlansAsked
@@ -14651,9 +14696,7 @@ export interface operations {
     };
     kept_rehearsal: {
         parameters: {
-            query?: {
-                plays?: string;
-            };
+            query?: never;
             header?: never;
             path: {
                 tour_id: string;

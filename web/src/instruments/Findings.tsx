@@ -8,6 +8,7 @@ import { Button, Muted, Section } from '../ui/controls'
 import { Fold } from '../ui/Fold'
 import { GRADES_COUNTED, GRADE_WORDS, Wedge } from '../ui/icons'
 import { useUnits } from '../ui/preferences'
+import { InPlays } from './InPlays'
 import { Mends } from './Mends'
 import { SetAside } from './SetAside'
 import { useFocus, useGoToKm } from './moment'
@@ -108,6 +109,7 @@ export function Findings() {
         <>
           <p>{units.say(finding.reason)}</p>
           {finding.need !== null && finding.holds !== null && finding.quantity && <Evidence finding={finding} />}
+          <InPlays finding={finding} />
           <Mends key={finding.id} finding={finding} asked={finding.id === chosen} />
           <SetAside finding={finding} />
         </>

@@ -25,3 +25,9 @@ export const today = () => {
   const now = new Date()
   return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
 }
+
+/** A local clock hour as HH:MM; hours past midnight start again. */
+export const clock = (hour: number): string => {
+  const minutes = Math.round(hour * 60) % 1440
+  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+}

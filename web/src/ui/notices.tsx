@@ -66,6 +66,23 @@ export const Gauge = styled(Aria.ProgressBar)`
   }
 `
 
+/** How far long work is. */
+export function HowFar({ what, share }: { what: string; share: number | null }) {
+  return (
+    <Gauge aria-label={what} value={(share ?? 0) * 100} isIndeterminate={share === null}>
+      {({ percentage, valueText }) => (
+        <>
+          <span>{what} …</span>
+          <div>
+            <div style={{ width: `${percentage ?? 0}%` }} />
+          </div>
+          <span>{share === null ? '' : valueText}</span>
+        </>
+      )}
+    </Gauge>
+  )
+}
+
 /** Long work, how far it is, and a button to call it off. */
 export function UnderWay({
   what,
@@ -80,17 +97,7 @@ export function UnderWay({
 }) {
   return (
     <Strip className="no-print">
-      <Gauge aria-label={what} value={(share ?? 0) * 100} isIndeterminate={share === null}>
-        {({ percentage, valueText }) => (
-          <>
-            <span>{what} …</span>
-            <div>
-              <div style={{ width: `${percentage ?? 0}%` }} />
-            </div>
-            <span>{share === null ? '' : valueText}</span>
-          </>
-        )}
-      </Gauge>
+      <HowFar what={what} share={share} />
       <Button $small onPress={onCancel}>
         {cancelText}
       </Button>

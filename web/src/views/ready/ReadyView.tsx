@@ -1,8 +1,10 @@
 /** Questions of this tour and their answers, drawn over its days; what is found wrong opens in place, with what helps. */
 import { useMemo, useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import type { Finding, Question } from '../../api/client'
 import { useDesk, useShown } from '../../api/tour'
+import { InPlays } from '../../instruments/InPlays'
 import { Mends } from '../../instruments/Mends'
 import { useFocus, useGoToKm } from '../../instruments/moment'
 import { Ribbon } from '../../instruments/Ribbon'
@@ -23,6 +25,8 @@ import { Hazards } from './Hazards'
 import { Layers } from './Layers'
 import { Nights } from './Nights'
 import { Parcels } from './Parcels'
+import { QuestionRow } from './parts'
+import { Rehearsed } from './Rehearsed'
 import { Repairs } from './Repairs'
 
 const Head = styled.header`
@@ -54,41 +58,27 @@ const Rows = styled.div`
     overflow: visible;
   }
 `
-const Row = styled.section`
-  display: grid;
-  grid-template-columns: 148px minmax(0, 1fr);
-  border-bottom: 1px solid var(--edge);
-  padding-left: 20px;
-  break-inside: avoid;
-  > div {
-    padding-top: 3px;
+/** Two ways to look: what the plan answers, and how often it goes wrong. */
+const Ways = styled.nav`
+  display: flex;
+  gap: 14px;
+  a {
+    display: grid;
+    place-items: center;
+    min-height: 36px;
+    color: var(--ink2);
+    font-weight: 600;
+    text-decoration: none;
   }
-  > div > svg {
-    display: block;
-  }
-  > button {
-    padding: 4px 8px 4px 0;
-    align-self: start;
-    min-height: 44px;
-    text-align: left;
-  }
-  h3 {
-    font-family: ${sign};
-    font-stretch: var(--width-sign);
-    font-weight: 740;
-    font-size: var(--size-small);
-    line-height: 17px;
-  }
-  .state {
-    display: flex;
-    align-items: end;
-    gap: 5px;
-    font-size: var(--size-note);
-    font-stretch: var(--width-narrow);
+  a[aria-current] {
+    color: var(--ink);
+    font-weight: 720;
+    box-shadow: inset 0 -4px 0 var(--ink);
   }
   ${phone} {
-    grid-template-columns: minmax(0, 1fr);
-    padding: 0 14px;
+    a {
+      min-height: 48px;
+    }
   }
 `
 /** On paper each question is a list to leave by, with boxes to tick. */
@@ -168,6 +158,7 @@ export function ReadyView() {
   const [open, setOpen] = useState<string | null>(null)
   const [box, { width }] = useSize<HTMLDivElement>()
   const small = useNarrow()
+  const rehearsed = useSearchParams()[0].has('rehearsed')
   // The same days at the same places as on the ribbon below.
   const wide = Math.max(width - (small ? 28 : 190), 0)
   const scale = useMemo(() => ribbonScale(assessment.days, GUTTER, wide), [assessment.days, wide])
@@ -184,7 +175,15 @@ export function ReadyView() {
     <>
       <Head>
         <h2>Ready</h2>
-        <span>{words.join(', ')}</span>
+        <Ways aria-label="Ready">
+          <Link to="." relative="path" aria-current={rehearsed ? undefined : 'page'}>
+            Asked
+          </Link>
+          <Link to="?rehearsed" aria-current={rehearsed ? 'page' : undefined}>
+            Rehearsed
+          </Link>
+        </Ways>
+        {!rehearsed && <span>{words.join(', ')}</span>}
         <span className="grow" />
         <Button $small className="no-print" onPress={() => window.print()}>
           <Icon name="print" size={16} />
@@ -192,30 +191,32 @@ export function ReadyView() {
         </Button>
       </Head>
       <Rows ref={box}>
-        {assessment.questions.map((question) => (
-          <Row key={question.id} aria-label={question.words} ref={open === question.id ? intoView : undefined}>
-            <button type="button" aria-expanded={open === question.id} onClick={() => setOpen(open === question.id ? null : question.id)}>
-              <h3>{question.words}</h3>
-            </button>
-            <div>
-              {wide > 100 && assessment.days.length > 0 && <Drawing question={question} scale={scale} width={wide} open={open === question.id} />}
-              <First>
-                <State state={state(question)} findings={of(question)} />
-                {open !== question.id && of(question)[0] && <span className="no-print">{units.say(of(question)[0]?.sentence ?? NOTHING)}</span>}
-              </First>
-              <OnPaper aria-hidden="true">
-                {of(question).map((f) => (
-                  <li key={f.id}>
-                    {units.say(f.sentence)} {units.say(f.place)}
-                  </li>
-                ))}
-              </OnPaper>
-              {open === question.id && <Answers question={question} findings={of(question)} />}
-              {open === question.id && <Asks asks={assessment.asks.filter((a) => a.question === question.id)} />}
-              {open === question.id && question.id === 'spared' && <Parcels />}
-            </div>
-          </Row>
-        ))}
+        {rehearsed && <Rehearsed scale={scale} width={wide} />}
+        {!rehearsed &&
+          assessment.questions.map((question) => (
+            <QuestionRow key={question.id} aria-label={question.words} ref={open === question.id ? intoView : undefined}>
+              <button type="button" aria-expanded={open === question.id} onClick={() => setOpen(open === question.id ? null : question.id)}>
+                <h3>{question.words}</h3>
+              </button>
+              <div>
+                {wide > 100 && assessment.days.length > 0 && <Drawing question={question} scale={scale} width={wide} open={open === question.id} />}
+                <First>
+                  <State state={state(question)} findings={of(question)} />
+                  {open !== question.id && of(question)[0] && <span className="no-print">{units.say(of(question)[0]?.sentence ?? NOTHING)}</span>}
+                </First>
+                <OnPaper aria-hidden="true">
+                  {of(question).map((f) => (
+                    <li key={f.id}>
+                      {units.say(f.sentence)} {units.say(f.place)}
+                    </li>
+                  ))}
+                </OnPaper>
+                {open === question.id && <Answers question={question} findings={of(question)} />}
+                {open === question.id && <Asks asks={assessment.asks.filter((a) => a.question === question.id)} />}
+                {open === question.id && question.id === 'spared' && <Parcels />}
+              </div>
+            </QuestionRow>
+          ))}
         <Muted style={{ padding: '8px 20px 14px' }}>
           {sheet.set_aside.length > 0 && `${sheet.set_aside.length} set aside under Load. `}
           Labels of bags and mats are makers’ figures, never the extreme one. Who feels ill, cold or worn out stops; doctors, makers and the law
@@ -293,6 +294,7 @@ function Answers({ question, findings }: { question: Question; findings: Finding
           {finding.id === open && (
             <>
               <p>{units.say(finding.reason)}</p>
+              <InPlays finding={finding} />
               <Mends finding={finding} />
               <SetAside finding={finding} />
             </>

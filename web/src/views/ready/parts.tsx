@@ -4,6 +4,49 @@ import { useShown } from '../../api/tour'
 import { Dot } from '../../ui/icons'
 import { Button } from '../../ui/controls'
 import { useUnits } from '../../ui/preferences'
+import { phone, sign } from '../../ui/theme'
+
+/** A question at the left, its days and its answer beside it. */
+export const QuestionRow = styled.section`
+  display: grid;
+  grid-template-columns: 148px minmax(0, 1fr);
+  border-bottom: 1px solid var(--edge);
+  padding-left: 20px;
+  break-inside: avoid;
+  > div {
+    padding-top: 3px;
+  }
+  > div > svg {
+    display: block;
+  }
+  > h3 {
+    padding: 4px 8px 4px 0;
+  }
+  > button {
+    padding: 4px 8px 4px 0;
+    align-self: start;
+    min-height: 44px;
+    text-align: left;
+  }
+  h3 {
+    font-family: ${sign};
+    font-stretch: var(--width-sign);
+    font-weight: 740;
+    font-size: var(--size-small);
+    line-height: 17px;
+  }
+  .state {
+    display: flex;
+    align-items: end;
+    gap: 5px;
+    font-size: var(--size-note);
+    font-stretch: var(--width-narrow);
+  }
+  ${phone} {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 0 14px;
+  }
+`
 
 const Riders = styled.div`
   display: flex;

@@ -10,7 +10,8 @@ import { useNights } from './nights'
 import { useStarts } from './starts'
 import { Sheet } from '../../ui/sheet'
 import { shortDate } from '../../ui/dates'
-import { campPast, clock } from './words'
+import { clock } from '../../ui/dates'
+import { campPast } from './words'
 
 const NEAR_KM = 0.3
 

@@ -4,11 +4,10 @@ import { api, type Ridden } from '../../api/client'
 import { useTrial, useWork } from '../../api/tour'
 import { useWorkedOut } from '../../api/workedOut'
 import { Muted, RailLine } from '../../ui/controls'
-import { shortDate } from '../../ui/dates'
+import { clock, shortDate } from '../../ui/dates'
 import { Outcome } from '../../instruments/Outcome'
 import { useUnits } from '../../ui/preferences'
 import { nothingElse, plain } from './useLeave'
-import { clock } from './words'
 
 const Ways = styled.table`
   width: 100%;

@@ -4,7 +4,8 @@ import { useUnits } from '../../ui/preferences'
 import styled from 'styled-components'
 import { shortDate } from '../../ui/dates'
 import { aboutAir } from '../../instruments/air'
-import { campPast, clock, SHOP_WORDS, WATER_WORDS } from './words'
+import { clock } from '../../ui/dates'
+import { campPast, SHOP_WORDS, WATER_WORDS } from './words'
 
 const Paper = styled.div`
   display: none;

@@ -13,7 +13,8 @@ import { MapBeside } from './MapBeside'
 import { PlacesBeside, useOffered } from './PlacesBeside'
 import { Sheet } from '../../ui/sheet'
 import { StopDialog } from './StopDialog'
-import { clock, SHOP_WORDS, WATER_WORDS } from './words'
+import { clock } from '../../ui/dates'
+import { SHOP_WORDS, WATER_WORDS } from './words'
 
 const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
   detour_km: 0,

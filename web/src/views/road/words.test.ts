@@ -2,7 +2,8 @@
 import { expect, it } from 'vitest'
 import { freeId } from '../../ui/freeId'
 import { shortDate } from '../../ui/dates'
-import { choices, clock, zoneWords } from './words'
+import { clock } from '../../ui/dates'
+import { choices, zoneWords } from './words'
 
 it.each([
   [0, '00:00'],

@@ -58,11 +58,6 @@ export const zoneWords = (id: string): string => {
   return city.length ? `${city.reverse().join(', ')}, ${region}` : id
 }
 
-/** A local clock hour as HH:MM; hours past midnight start again. */
-export const clock = (hour: number): string => {
-  const minutes = Math.round(hour * 60) % 1440
-  return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
-}
 /** A table of words as the entries of a choice. */
 export const choices = <T extends string>(words: Record<T, string>) => (Object.keys(words) as T[]).map((id) => ({ id, text: words[id] }))
 

@@ -10,7 +10,7 @@ import { Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
 import { phone, sign } from '../../ui/theme'
 import { isQuantity } from '../../ui/units'
-import { clock } from '../road/words'
+import { clock } from '../../ui/dates'
 import { Vessels } from './Vessels'
 
 export const VERBS: Record<Deed['verb'], string> = { fill: 'Fill', buy: 'Buy', refuel: 'Refuel', charge: 'Charge', restock: 'Small things' }

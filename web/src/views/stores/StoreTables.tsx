@@ -11,7 +11,7 @@ import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
 import { Sheet } from '../../ui/sheet'
 import { shortDate } from '../../ui/dates'
-import { clock } from '../road/words'
+import { clock } from '../../ui/dates'
 import { VERBS } from './AtStopStrip'
 
 const Frame = styled.div`
