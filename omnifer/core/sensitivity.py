@@ -5,9 +5,15 @@ from pydantic import Field
 from omnifer.core.assess import assess
 from omnifer.core.model import practice
 from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.chances import Chances
 from omnifer.core.model.quantities import Noun, Quantity
+from omnifer.core.model.rehearsal import USUAL_PLAYS
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.rehearsal.rehearsing import rehearsed
 from omnifer.core.road.profile import Profile
+from omnifer.core.stages import Reading
+
+Figures = dict[str, tuple[Quantity, float]]
 
 
 class Moved(Noun):
@@ -32,12 +38,13 @@ class Effect(Noun):
 def effect_of(tour: TourSheet, road: Profile | None, key: str) -> Effect:
     """What one default moves on a tour. Raises KeyError where there is none of that name."""
     _, told = practice.fields()[key]
+    figures_of = _of_plays if key in Chances.model_fields else _of_tour
     ends = []
     for value in (told["low"], told["high"]):
         own = tour.own_values | {key: value}
         other = TourSheet.model_validate({name: getattr(tour, name) for name in TourSheet.model_fields} | {"own_values": own})
-        ends.append(_figures(assess(other, road)))
-    now = _figures(assess(tour, road))
+        ends.append(figures_of(other, road))
+    now = figures_of(tour, road)
     moved = [
         Moved(name=name, quantity=quantity, low=ends[0][name][1], now=figure, high=ends[1][name][1])
         for name, (quantity, figure) in now.items()
@@ -46,9 +53,22 @@ def effect_of(tour: TourSheet, road: Profile | None, key: str) -> Effect:
     return Effect(key=key, low=told["low"], high=told["high"], figures=moved)
 
 
-def _figures(found: Assessment) -> dict[str, tuple[Quantity, float]]:
+def _of_tour(tour: TourSheet, road: Profile | None) -> Figures:
+    return _figures(assess(tour, road))
+
+
+def _of_plays(tour: TourSheet, road: Profile | None) -> Figures:
+    """What chance moves: how many plays go wrong, and in what."""
+    if road is None or not tour.riders:
+        return {}
+    *_, told = rehearsed(Reading(tour, road), USUAL_PLAYS)
+    figures: Figures = {f"{one.name}, of {told.plays} plays": ("count", one.counted.count) for one in told.outcomes}
+    return figures | {f"{row.name}, one play in ten above": (row.quantity, row.high) for row in told.year}
+
+
+def _figures(found: Assessment) -> Figures:
     """The figures of a tour that riders decide by."""
-    figures: dict[str, tuple[Quantity, float]] = {}
+    figures: Figures = {}
     if found.road is not None:
         figures["Riding hours in all"] = "hours", round(found.road.riding_hours, 1)
         figures["Days"] = "count", len(found.days)

@@ -7,9 +7,10 @@ from pathlib import Path
 
 import pytest
 
-from omnifer.cli import main
+from omnifer.cli import BAD_INPUT, main
 from omnifer.formats.bundle import write_bundle
 from tests.conftest import small_tour, thing
+from tests.core.test_rehearsal import small
 from tests.formats.test_gpx import LINE, gpx
 
 HERE = Path(__file__).parents[2]
@@ -87,3 +88,18 @@ def test_a_release_that_cannot_be_is_refused_in_words(version, why):
     assert refused.returncode == 1
     assert why in refused.stderr
     assert refused.stdout == ""
+
+
+def test_a_rehearsal_is_printed_and_the_same_seed_is_the_same_fate(capsys, tmp_path):
+    bundle = tmp_path / "small.json"
+    bundle.write_text(write_bundle(small(0)))
+    printed = []
+    for seed in ("3", "3", "4"):
+        assert main(["rehearse", str(bundle), "--plays", "60", "--seed", seed]) == 0
+        printed.append(json.loads(capsys.readouterr().out))
+    assert printed[0] == printed[1] != printed[2]
+    assert printed[0]["plays"] == 60
+    assert all({"count", "of", "low", "high"} <= outcome["counted"].keys() for outcome in printed[0]["outcomes"])
+    assert {gap["supply"] for gap in printed[0]["gaps"]} == {"water", "food", "fuel"}
+    assert main(["rehearse", str(bundle), "--plays", "1"]) == BAD_INPUT
+    assert "50 to 2000" in capsys.readouterr().err

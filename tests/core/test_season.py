@@ -9,7 +9,7 @@ from omnifer.core.assess import assess, profile_of
 from omnifer.core.itinerary import days_of
 from omnifer.core.model.road import DayCut, MonthNormals, Station, Weather
 from omnifer.core.road.profile import from_track
-from omnifer.core.season import APART_D, STARTS, _turned, season_of
+from omnifer.core.season import APART_D, STARTS, season_of, turned
 from omnifer.core.voyage import begun_on, play
 from omnifer.formats.tracks import reverse
 from tests.core.test_road import stop, straight
@@ -72,11 +72,11 @@ def test_begun_on_its_own_date_a_voyage_stays_what_it_was():
 def test_the_other_way_is_the_road_from_its_other_end():
     here = tour()
     profile = profile_of(here)
-    turned, back = _turned(here, profile)
+    other, back = turned(here, profile)
     again = from_track(reverse(here.track))
     assert np.abs(back.elevation_m - again.elevation_m).max() < 1
     assert np.abs(back.km - again.km).max() < 0.01
-    assert [s.at_km for s in turned.road.stops] == pytest.approx(sorted(600 - s.at_km for s in here.road.stops), abs=0.5)
+    assert [s.at_km for s in other.road.stops] == pytest.approx(sorted(600 - s.at_km for s in here.road.stops), abs=0.5)
 
 
 def test_typed_weather_is_said_to_be_the_same_all_year():

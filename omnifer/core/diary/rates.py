@@ -1,6 +1,7 @@
 """Rates that the days of a tour teach, with their certainty: offered as defaults of the next, never taken by themselves."""
 
 import datetime as dt
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -20,6 +21,7 @@ from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.physics import learning
 from omnifer.core.physics.learning import Belief
+from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.sentence import celsius, fine_number, kelvin, number, say, share
 from omnifer.core.supplies.used_up import users_of
 
@@ -37,6 +39,10 @@ DAY_KM, DAY_CLIMB_M, PACK_MIN = 20.0, 350.0, 6.0
 PORTION = {"water": 0.5, "food": 0.25, "fuel": 0.015, "power": 5.0, "g": 5.0, "ml": 5.0, "pieces": 1.0, "pads": 0.5}
 """What is taken at one time [l, kg, kg, Wh, g, ml, -, mm]: use is counted in such portions, so that single days differ as days
 do; proposal."""
+WIDTH_OF = {
+    "water_times": "water_width", "food_times": "food_width", "fuel_times": "fuel_width", "power_times": "power_width"
+}  # fmt: skip
+"""The width of what a rehearsal draws of each learned factor."""
 PAD_MM = 2.0
 """Of a pair of pads from new to 1.5 mm left [mm]; practice."""
 
@@ -299,7 +305,8 @@ def taking(sheet: TourSheet, rate: LearnedRate) -> TourSheet | None:
     """A tour that reckons with a learned rate; None where nothing of it would."""
     match rate.takes:
         case "own_value":
-            return sheet.model_copy(update={"own_values": sheet.own_values | {rate.takes_key: rate.takes_value}})
+            learned = {rate.takes_key: rate.takes_value} | _narrowed(sheet, rate)
+            return sheet.model_copy(update={"own_values": sheet.own_values | learned})
         case "cut":
             cut = sheet.road.cut.model_copy(update={"by": "distance", "distance_km": rate.takes_value})
             return sheet.model_copy(update={"road": sheet.road.model_copy(update={"cut": cut})})
@@ -307,6 +314,15 @@ def taking(sheet: TourSheet, rate: LearnedRate) -> TourSheet | None:
             return sheet.model_copy(update={"kit": tuple(_with_rate(t, rate) for t in sheet.kit)})
         case _:
             return None
+
+
+def _narrowed(sheet: TourSheet, rate: LearnedRate) -> dict[str, float]:
+    """How little is left to chance once a rate is learned: the width that a rehearsal draws, where that gets narrower."""
+    key = WIDTH_OF.get(rate.takes_key)
+    if key is None or rate.low <= 0:
+        return {}
+    width = _within(key, math.log(rate.high / rate.low) / (2 * NINE_IN_TEN))
+    return {key: round(width, 3)} if width < getattr(sheet.practice, key) else {}
 
 
 def _with_rate(thing: Thing, rate: LearnedRate) -> Thing:

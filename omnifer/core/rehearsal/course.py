@@ -27,7 +27,7 @@ from omnifer.core.supplies.supply import Supply
 from omnifer.core.voyage import Voyage, voyage_of
 from omnifer.core.world.expected import COUNTED, EXPECTED, known_people
 
-APART_KM, PIECES, SHORTEST_KM = 5.0, 200, 0.5
+APART_KM, PIECES, SHORTEST_KM = 5.0, 80, 0.5
 """Places lie no farther apart than the first; a short road has about so many pieces, none shorter than the last [km, -, km]."""
 HEAD_MS, HEADWINDS = 3.0, 4
 """Winds for which the road is ridden: so many steps of so much against, and as many along [m/s, -]."""

@@ -61,25 +61,25 @@ DRAWN = (
 
 @dataclass(frozen=True)
 class Draws:
-    """All that was drawn, a row for each play. Days count from the start of the tour.
+    """All that was drawn, a row for each play. Days count from the start of the tour; what comes later is as on the last.
 
     Attributes
     ----------
     on : float
         How wide; with 0 every play is the plan.
-    high, low : shape (plays, DAYS)
+    high, low : shape (plays, days)
         Each day's high and low about the usual, in standard deviations.
     climate, year_k : shape (plays,)
         What is not known of the climate, in its widths, and how much warmer the year is [K].
-    rain, blows_from : shape (plays, DAYS)
+    rain, blows_from : shape (plays, days)
         Uniform; where the wind blows from [rad].
-    blows : shape (plays, DAYS * SPELLS)
+    blows : shape (plays, days * SPELLS)
         Wind over its mean.
-    pace, food, water, fuel : shape (plays, DAYS)
+    pace, food, water, fuel : shape (plays, days)
         Times as reckoned.
     power : shape (plays,)
         The same.
-    ill : shape (plays, DAYS)
+    ill : shape (plays, days)
         How long an illness lasts that begins with a morning [d]; 0 where none does.
     """
 
@@ -100,6 +100,11 @@ class Draws:
     fuel: Array
     power: Array
     ill: NDArray[np.int64]
+
+    @property
+    def days(self) -> int:
+        """Of each play."""
+        return int(self.rain.shape[1])
 
     @property
     def plays(self) -> int:
@@ -130,7 +135,7 @@ class Draws:
         return np.asarray(when / self.on if self.on else np.full(when.shape, np.inf))
 
 
-def draw(fate: Fate, usual: Practice, odds: float, on: float = AS_WIDE) -> Draws:
+def draw(fate: Fate, usual: Practice, odds: float, on: float = AS_WIDE, days: int = DAYS) -> Draws:
     """Draw all that concerns the whole tour.
 
     Parameters
@@ -139,32 +144,39 @@ def draw(fate: Fate, usual: Practice, odds: float, on: float = AS_WIDE) -> Draws
         Chance that a day is hotter, or a night colder, than is planned for: with no widths each is as planned for [-].
     on : float
         How wide everything is drawn.
+    days : int
+        How many are wanted; each is as it would be among more.
     """
     beyond = NormalDist().inv_cdf(1 - odds)
 
     def series(name: str) -> Array:
-        return kept_from_day_to_day(fate.normal(name, DAYS), usual.day_kept)
+        return kept_from_day_to_day(fate.normal(name, DAYS, days), usual.day_kept)
 
     def one(name: str) -> Array:
         return fate.normal(name)[:, 0]
 
     def times(name: str, of_tour: float, of_day: float) -> Array:
-        return np.exp(on * (of_tour * fate.normal(name) + of_day * fate.normal(f"{name} of the day", DAYS)))
+        return np.exp(on * (of_tour * fate.normal(name) + of_day * fate.normal(f"{name} of the day", DAYS, days)))
 
     if not on:
-        flat, nothing = np.ones((fate.plays, DAYS)), np.zeros(fate.plays)
+        flat, nothing = np.ones((fate.plays, days)), np.zeros(fate.plays)
+        spells = np.ones((fate.plays, days * SPELLS))
         return Draws(
-            fate, usual, on, beyond * flat, -beyond * flat, nothing, nothing, nothing, flat, flat, flat, flat, flat, flat, flat,
+            fate, usual, on, beyond * flat, -beyond * flat, nothing, nothing, nothing, flat, spells, flat, flat, flat, flat, flat,
             nothing + 1, np.zeros(flat.shape, dtype=np.int64),
         )  # fmt: skip
     high, own = series("warmth"), series("night")
     low = usual.high_with_low * high + np.sqrt(1 - usual.high_with_low**2) * own
-    begins = fate.uniform("illness", DAYS) < on * usual.ill_per_100_days / 100
+
+    def uniform(name: str, each: int = 1) -> Array:
+        return fate.uniform(name, DAYS * each)[:, : days * each]
+
+    begins = uniform("illness") < on * usual.ill_per_100_days / 100
     ends = 1 - 1 / usual.ill_days
-    lasts = 1 + (np.floor(np.log1p(-fate.uniform("length of illness", DAYS)) / np.log(ends)) if ends > 0 else 0)
+    lasts = 1 + (np.floor(np.log1p(-uniform("length of illness")) / np.log(ends)) if ends > 0 else 0)
     return Draws(
         fate, usual, on, on * high, on * low, on * one("climate"), on * usual.year_k * one("year"), one("wet year"),
-        fate.uniform("rain", DAYS), rayleigh(fate.uniform("wind", DAYS * SPELLS)), 2 * np.pi * fate.uniform("direction", DAYS),
+        uniform("rain"), rayleigh(uniform("wind", SPELLS)), 2 * np.pi * uniform("direction"),
         times("pace", usual.pace_width, usual.pace_day_width), times("thirst", usual.water_width, usual.water_day_width),
         times("hunger", usual.food_width, usual.food_day_width), times("fuel", usual.fuel_width, usual.fuel_day_width),
         np.exp(on * usual.power_width * one("power")), (begins * lasts).astype(np.int64),

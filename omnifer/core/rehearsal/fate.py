@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from scipy import special
 
 DAYS = 512
-"""Days of a play; a tour has no more than 400, and what comes later is as on the last of these."""
+"""Days of a play that have draws of their own; a tour has no more than 400."""
 SPELLS = 4
 """Of wind in a day: mean winds of whole days vary much less than those of hours."""
 EVENTS = 16
@@ -42,6 +42,6 @@ class Fate:
         stream = np.random.Philox(key=key, counter=self.first * wide // AT_ONCE)
         return np.random.Generator(stream).random((self.plays, wide))[:, :row]
 
-    def normal(self, name: str, row: int = 1) -> Array:
-        """Standard normal numbers, shape (plays, row)."""
-        return np.asarray(special.ndtri(np.clip(self.uniform(name, row), 1e-12, 1 - 1e-12)))
+    def normal(self, name: str, row: int = 1, first: int | None = None) -> Array:
+        """Standard normal numbers, shape (plays, row); only the first of each row, where no more are wanted."""
+        return np.asarray(special.ndtri(np.clip(self.uniform(name, row)[:, :first], 1e-12, 1 - 1e-12)))

@@ -30,7 +30,7 @@ from omnifer.core.model.practice import Practice
 from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.rehearsal.course import COLDEST_C, HEAD_MS, HEADWINDS, HOTTEST_C, Array, Bools, Course, Ints, Shop, Store
 from omnifer.core.rehearsal.drawn import Draws
-from omnifer.core.rehearsal.fate import DAYS, SPELLS
+from omnifer.core.rehearsal.fate import SPELLS
 
 DAY_H = 24.0
 A_MOMENT_H = 1e-6
@@ -331,9 +331,8 @@ class _Party:
                       "fuel": draws.fuel[self.rows, day]}  # fmt: skip
         self.today_low, self.today_high = draws.low[self.rows, day], draws.high[self.rows, day]
 
-    @staticmethod
-    def _today(day: Ints) -> Ints:
-        return np.minimum(day, DAYS - 1)
+    def _today(self, day: Ints) -> Ints:
+        return np.minimum(day, self.draws.days - 1)
 
     def _off(self, spread_k: float, unsure: float, drawn: Array) -> Array:
         """How far a high or low is off the usual [K]."""
@@ -361,7 +360,7 @@ class _Party:
             return np.ones(self.rows.size)
         turned = self.blows_from - (course.bearing[piece] if course.bearing is not None else 0.0)
         spell = (self.clock * SPELLS / DAY_H).astype(np.int64) + self._today(self.day) * SPELLS
-        blows = self.draws.blows[self.rows, np.minimum(spell, DAYS * SPELLS - 1)]
+        blows = self.draws.blows[self.rows, np.minimum(spell, self.draws.days * SPELLS - 1)]
         head = mean * blows * np.cos(turned) / HEAD_MS + HEADWINDS
         at = np.clip(head, 0, 2 * HEADWINDS - 1e-9)
         below = at.astype(np.int64)

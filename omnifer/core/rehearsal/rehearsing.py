@@ -5,27 +5,35 @@ from collections.abc import Iterator
 from omnifer.core.model.rehearsal import FIRST_PLAYS, PlayTold, Rehearsal
 from omnifer.core.rehearsal.answers import play_told, tell
 from omnifer.core.rehearsal.course import Course, course_of
-from omnifer.core.rehearsal.drawn import NO_WIDTHS, draw
-from omnifer.core.rehearsal.fate import Fate
+from omnifer.core.rehearsal.drawn import AS_WIDE, NO_WIDTHS, Draws, draw
+from omnifer.core.rehearsal.fate import DAYS, Fate
 from omnifer.core.rehearsal.play import Plays, rehearse
 from omnifer.core.stages import Reading
 
 BLOCK = 250
 """Plays at a time: bounds what is held, and how long one waits for news."""
+LATE_DAYS = 60
+"""So much later than planned a play may be, with draws of its own for each day [d]."""
 MATTERS = {"riders", "rig", "kit", "load", "road", "start_date", "stores", "own_values"}
 """Parts of a tour, its track apart."""
 SEED = 1
 """Of the fate that is shown unless another is asked for."""
 
 
+def drawn_for(course: Course, first: int, plays: int, seed: int = SEED, on: float = AS_WIDE) -> Draws:
+    """What is drawn for so many plays of a course, from a number on."""
+    days = min(course.days + LATE_DAYS, DAYS)
+    return draw(Fate(seed, first, plays), course.usual, course.tour.road.odds, on, days)
+
+
 def played(course: Course, first: int, plays: int, seed: int = SEED) -> Plays:
     """So many plays of a course, from a number on."""
-    return rehearse(course, draw(Fate(seed, first, plays), course.usual, course.tour.road.odds))
+    return rehearse(course, drawn_for(course, first, plays, seed))
 
 
 def as_planned(course: Course) -> Plays:
     """The plan as a play: nothing is drawn."""
-    return rehearse(course, draw(Fate(SEED, 0, 1), course.usual, course.tour.road.odds, NO_WIDTHS))
+    return rehearse(course, drawn_for(course, 0, 1, on=NO_WIDTHS))
 
 
 def rehearsed(at: Reading, plays: int, seed: int = SEED) -> Iterator[Rehearsal]:

@@ -8,10 +8,11 @@ import numpy as np
 
 from omnifer.core.model.quantities import ROUNDING, CarriedSupply
 from omnifer.core.model.rehearsal import AtGap, Counted, RiskPlan, RiskPoint, SparesAtRisk, SparesWanted
+from omnifer.core.model.stores import StoreStep
 from omnifer.core.rehearsal.answers import at_gap, counted, gone_h, lack_that_matters
 from omnifer.core.rehearsal.course import Array, Bools, Course, course_of, with_supply
-from omnifer.core.rehearsal.play import Plays
-from omnifer.core.rehearsal.rehearsing import SEED, played
+from omnifer.core.rehearsal.play import Plays, rehearse
+from omnifer.core.rehearsal.rehearsing import SEED, drawn_for, played
 from omnifer.core.rehearsal.sharing import asked_but, shared
 from omnifer.core.stages import Reading
 from omnifer.core.stores.buying import TIE, as_taken, solve
@@ -23,6 +24,8 @@ from omnifer.core.voyage import Voyage, voyage_of
 
 ACCEPTED = (0.0, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.4)
 """Shares of plays that the amounts alone may let run out: points of the curve [-]."""
+WHOLE = 4
+"""So many plans are played as a whole before the best of them is told."""
 CLOSER = 3
 """So often the two points beside the chosen risk are halved."""
 HARDLY = 0.005
@@ -57,14 +60,23 @@ def risk_plan(
             break
         points.append(here.tried((best.failing + more) // 2))
     points.sort(key=lambda one: one.failing)
-    best = max((one for one in points if one.share <= reachable), key=lambda one: one.failing)
     tell(0.8)
     supply, voyage = here.supply, here.voyage
-    steps = steps_of(supply, fixed_least(supply, best.supply.taken))
-    then = Reading(taking(tour, steps), at.profile, at.from_km)
+    found: tuple[float, list[StoreStep], Reading, Plays] | None = None
+    # What is carried slows and makes thirsty: what holds on this pace may not hold on its own, and then the next carries more.
+    for best in [one for one in reversed(points) if one.share <= reachable][:WHOLE]:
+        steps = steps_of(supply, fixed_least(supply, best.supply.taken))
+        then = Reading(taking(tour, steps), at.profile, at.from_km)
+        reached = played(course_of(then), 0, plays, seed)
+        share = here.counted(reached).count / plays
+        if found is None or share < found[0]:
+            found = share, steps, then, reached
+        if share <= reachable:
+            break
+    assert found is not None
+    _, steps, then, reached = found
     after = then[voyage_of]
     assert after is not None
-    reached = played(course_of(then), 0, plays, seed)
     return RiskPlan(
         supply=name, risk=risk, plays=plays, now=here.counted(here.plays), reached=here.counted(reached),
         curve=[here.point("", one.supply, one.happened) for one in points],
@@ -97,18 +109,21 @@ class _Here:
         assert voyage is not None
         self.voyage: Voyage = voyage
         self.supply: Supply = voyage.supplies[name]
-        self.plays: Plays = played(self.course, 0, count, seed)
+        self.draws = drawn_for(self.course, 0, count, seed)
+        self.plays: Plays = rehearse(self.course, self.draws)
         kept = self.plays.kept[name]
         # What is seen coming where it is handed over need not have been planned.
         self.asked: Array = kept.asked - kept.foreseen - lack_that_matters(self.course, name)
-        self.full: Plays = self._played(filled_everywhere(self.supply))
+        most = kept.asked.max(axis=0)
+        self.full: Plays = self._played(self.with_reserve(np.maximum(most - self.supply.used, self.supply.reserve)))
         self.fits: Bools = self._fits()
 
     def _played(self, supply: Supply) -> Plays:
-        return played(with_supply(self.course, self.at, supply), 0, self.count, self.seed)
+        return rehearse(with_supply(self.course, self.at, supply), self.draws)
 
     def _fits(self) -> Bools:
-        """Stretches on which somebody who fills up at every place hardly ever runs out: on others no plan helps."""
+        """Stretches on which who carries the most that any play asks, or all that fits, hardly ever runs out: on others no plan
+        helps."""
         gone = self._gone(self.full)
         result, so_far = np.zeros(gone.shape[1], dtype=bool), np.zeros(self.count, dtype=bool)
         for gap in np.argsort(gone.sum(axis=0), kind="stable").tolist():
@@ -173,7 +188,7 @@ class _Here:
         return RiskPoint(name=name, kg_km=round(kg_km(self.voyage, supply), 1), counted=counted(happened))
 
     def cannot(self) -> Iterator[AtGap]:
-        """Stretches on which even who fills up at every place runs out too often."""
+        """Stretches on which it runs out too often whatever is carried."""
         refills, bad = self.supply.refills, gone_h(self.full, self.name)
         for gap in np.flatnonzero(~self.fits).tolist():
             ends = float(refills.km[gap]), float(refills.km[gap + 1])

@@ -6,6 +6,7 @@ import { api, type PlayTold, type Rehearsal } from '../../api/client'
 import { useDesk, useShown } from '../../api/tour'
 import { useGoToKm, useMoment } from '../../instruments/moment'
 import { Button, Muted } from '../../ui/controls'
+import { Dot } from '../../ui/icons'
 import { clock } from '../../ui/dates'
 import { useUnits } from '../../ui/preferences'
 
@@ -49,6 +50,7 @@ export function OnePlay({ told, play, onPlay }: { told: Rehearsal; play: PlayTol
       <Choices className="no-print">
         {told.told.map((one) => (
           <Button key={one.rank} $small aria-pressed={number === one.number} onPress={() => setNumber(number === one.number ? null : one.number)}>
+            <Dot on={number === one.number} />
             {RANKS[one.rank]}, {one.number}
           </Button>
         ))}

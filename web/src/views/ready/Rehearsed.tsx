@@ -6,6 +6,7 @@ import { useDesk } from '../../api/tour'
 import type { Scale } from '../../instruments/ribbonScale'
 import { Button, Muted, RailLine } from '../../ui/controls'
 import { HowFar } from '../../ui/notices'
+import { phone } from '../../ui/theme'
 import { Fan } from './Fan'
 import { OnePlay } from './OnePlay'
 import { OutcomeRow } from './OutcomeRow'
@@ -25,12 +26,18 @@ const Top = styled.div`
     flex: 1 1 420px;
     line-height: 19px;
   }
+  ${phone} {
+    padding: 8px 14px;
+  }
 `
 const Below = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 380px), 1fr));
   gap: 14px 28px;
   padding: 12px 20px;
+  ${phone} {
+    padding: 12px 14px;
+  }
 `
 
 export function Rehearsed({ scale, width }: { scale: Scale; width: number }) {

@@ -5,6 +5,7 @@ import { api, type Progress, type RiskPlan } from '../../api/client'
 import { useDesk, useWork } from '../../api/tour'
 import { useWorkedOut } from '../../api/workedOut'
 import { Button, Muted } from '../../ui/controls'
+import { Dot } from '../../ui/icons'
 import { HowFar } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
 import { countedWords } from './plays'
@@ -52,6 +53,7 @@ export function RiskPanel({ supply }: { supply: 'water' | 'food' | 'fuel' }) {
         {supply[0]?.toUpperCase() + supply.slice(1)} may run out once in
         {ONCE_IN.map((n) => (
           <Button key={n} $small aria-pressed={once === n} onPress={() => setOnce(n)}>
+            <Dot on={once === n} />
             {n} tours
           </Button>
         ))}
@@ -85,7 +87,7 @@ function Words({ plan, once }: { plan: RiskPlan; once: number }) {
       Now {countedWords(plan.now)}, with this plan <b>{countedWords(plan.reached)}</b>, for{' '}
       {units.show(Math.abs(more), 'mass', Math.abs(more) < 0.1 ? 2 : 1)} {more >= 0 ? 'more' : 'less'} on average.
       {missed && ` Once in ${once} cannot be had by carrying: shut shops, late days and what the day asks take the rest.`}
-      {plan.cannot.length > 0 && ` Not counted: ${plan.cannot.length} stretches on which it runs out even with everything full.`}
+      {plan.cannot.length > 0 && ` Not counted: ${plan.cannot.length} stretches on which it runs out whatever you carry.`}
       {plan.steps.length === 0 && ' The plan that stands is this one.'}
     </p>
   )

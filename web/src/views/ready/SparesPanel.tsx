@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { api } from '../../api/client'
 import { useWorkedOut } from '../../api/workedOut'
 import { Button, Muted } from '../../ui/controls'
+import { Dot } from '../../ui/icons'
 import { countedWords } from './plays'
 import { Figures } from './YearTable'
 
@@ -19,6 +20,7 @@ export function SparesPanel() {
         A part may be lacking once in
         {ONCE_IN.map((n) => (
           <Button key={n} $small aria-pressed={once === n} onPress={() => setOnce(n)}>
+            <Dot on={once === n} />
             {n} tours
           </Button>
         ))}

@@ -1,4 +1,5 @@
 /** The plan against the best there is, proven meanwhile, and against filling up everywhere. */
+import { Link } from 'react-router'
 import styled from 'styled-components'
 import { api, type Schedule } from '../../api/client'
 import { useDesk } from '../../api/tour'
@@ -39,7 +40,10 @@ export function BestPlan() {
           longer &&
           (data.runs_down_then === 0
             ? ` So that nothing runs down, stay at the plug ${longer}.`
-            : ` At the plug ${longer}: ${data.runs_down - data.runs_down_then} of ${data.runs_down} times less something runs down.`)}
+            : ` At the plug ${longer}: ${data.runs_down - data.runs_down_then} of ${data.runs_down} times less something runs down.`)}{' '}
+        <Link to="../ready?rehearsed" className="no-print">
+          How often does it run out?
+        </Link>
       </Words>
       {data?.better && (
         <Button
