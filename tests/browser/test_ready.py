@@ -6,6 +6,8 @@ from playwright.sync_api import Page
 
 from tests.browser.conftest import visit
 from tests.browser.seen import expect
+from tests.browser.test_first_hour import clean
+from tests.browser.test_paper import pages
 
 
 def undo(page: Page, what: str):
@@ -153,3 +155,37 @@ def test_a_tour_begins_like_another_or_with_a_schools_kit(page: Page, site: str)
     page.get_by_role("button", name="Start", exact=True).click()
     page.get_by_role("link", name="Kit").first.click()
     expect(page.get_by_text(re.compile(r"^41 kinds"))).to_be_visible()
+
+
+def test_the_tour_is_rehearsed_scrubbed_and_carried_for_a_chosen_risk(page: Page, site: str, tmp_path):
+    visit(page, site, "ready")
+    page.get_by_role("link", name="Rehearsed").click()
+    food = page.get_by_role("region", name="Out of food", exact=True)
+    expect(food.get_by_text(re.compile(r"\d+ of 200"))).to_be_visible()
+    page.get_by_role("link", name="Asked", exact=True).click()
+    mended = opened(page, "Can you mend it?")
+    expect(mended.get_by_text(re.compile(r"Rehearsed: stopped in \d+ of 200 anywhere"))).to_be_visible()
+    page.get_by_role("link", name="Rehearsed").click()
+    page.get_by_role("button", name=re.compile("^The worst")).click()
+    stands = page.get_by_role("status").filter(has_text=" on board")
+    expect(stands).to_be_visible()
+    expect(page.get_by_text("dashed is play", exact=False)).to_be_visible()
+    before = stands.inner_text()
+    page.get_by_role("slider").first.press("End")
+    expect(stands).not_to_have_text(before)
+    page.get_by_role("button", name="The same tour").click()
+    page.get_by_role("option", name="begun 14 days later").click()
+    expect(page.get_by_role("columnheader", name="Only then")).to_be_visible()
+    food = opened(page, "Out of food")
+    food.get_by_role("button", name="20 tours").click()
+    expect(food.get_by_text("with this plan", exact=False)).to_be_visible()
+    stopped = opened(page, "Stopped")
+    expect(stopped.get_by_role("rowheader", name="Puncture")).to_be_visible()
+    clean(page, "rehearsed")
+    printed = " ".join(pages(page, tmp_path))
+    for words in ("Out of water", "What the year may do", "Coldest night", "to turn back"):
+        assert words in printed, words
+    food = opened(page, "Out of food")
+    food.get_by_role("button", name="20 tours").click()
+    food.get_by_role("button", name="Take this plan").click()
+    expect(undo(page, "Carry food for once in 20")).to_be_visible()

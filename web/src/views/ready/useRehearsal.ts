@@ -28,6 +28,8 @@ export function useRehearsal() {
       if (kept) show(kept)
       // What is kept is better than the first few of more plays.
       const answer = await api.rehearse(id, wanted, (told) => told.plays > (kept?.plays ?? 0) && show(told), signal)
+      // Findings cite it from now on.
+      if (answer) queries.setQueryData(['kept rehearsal', id, tour.revision], { rehearsal: answer, usual, more })
       return answer && news(answer)
     },
     { about, meanwhile: true },
