@@ -20,7 +20,7 @@ from omnifer.core.model.roles import Device, FuelVessel, SleepingBag, Stove
 from omnifer.core.model.stores import Stores
 from omnifer.core.rehearsal.answers import gone_h, lack_that_matters, tell, wrongs_of
 from omnifer.core.rehearsal.course import course_of, with_supply
-from omnifer.core.rehearsal.drawn import draw
+from omnifer.core.rehearsal.drawn import DRAWN, draw
 from omnifer.core.rehearsal.fate import Fate
 from omnifer.core.rehearsal.play import rehearse
 from omnifer.core.rehearsal.rehearsing import as_planned, one_play, played, rehearsed
@@ -267,6 +267,10 @@ def test_every_width_and_chance_moves_something_somewhere():
         return any(told(t.model_copy(update={"own_values": {key: end}})) != was for t, was in zip(tours, now, strict=True))
 
     assert [key for key in Chances.model_fields if not moves(key)] == []
+    # The table of what is drawn names them all, but for what a rider does.
+    named = {key for row in DRAWN for key in row.widths}
+    assert Chances.model_fields.keys() - named == {"into_dark_h", "settles_h"}
+    assert named <= Chances.model_fields.keys()
 
 
 def test_what_a_width_moves_is_told_in_plays():

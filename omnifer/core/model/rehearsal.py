@@ -113,6 +113,14 @@ class Event(Noun):
     words: Text
 
 
+class LeftToChance(Noun):
+    """Something that is drawn anew for each play."""
+
+    words: str
+    how: str = Field(description="From which distribution")
+    widths: list[str] = Field(description="Defaults that say how wide, or how likely, as they stand")
+
+
 class Rehearsal(Noun):
     """What came of all plays. A share is of this model: the sure thing stays to carry more and to turn back."""
 
@@ -124,6 +132,7 @@ class Rehearsal(Noun):
     fan: list[FanPoint]
     year: list[Range]
     told: list[Told]
+    drawn: list[LeftToChance]
     leaves_out: list[str]
 
 

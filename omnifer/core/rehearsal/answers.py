@@ -7,7 +7,9 @@ from typing import cast
 import numpy as np
 
 from omnifer.core.findings.on_the_road import THIRST_SLOWS
+from omnifer.core.model import practice
 from omnifer.core.model.kinds_of_finding import FindingKind
+from omnifer.core.model.practice import Practice
 from omnifer.core.model.quantities import CarriedSupply, Quantity, Text
 from omnifer.core.model.rehearsal import (
     AtGap,
@@ -15,6 +17,7 @@ from omnifer.core.model.rehearsal import (
     Decides,
     Event,
     FanPoint,
+    LeftToChance,
     Outcome,
     OutcomeId,
     PlayTold,
@@ -26,7 +29,9 @@ from omnifer.core.model.rehearsal import (
 )
 from omnifer.core.physics.chance import wilson
 from omnifer.core.rehearsal.course import Array, Bools, Course
-from omnifer.core.rehearsal.play import DAY_H, Plays
+from omnifer.core.rehearsal.drawn import DRAWN, Drawn
+from omnifer.core.rehearsal.hand import DAY_H
+from omnifer.core.rehearsal.kept import Plays
 from omnifer.core.sentence import celsius, number, say, whole_hours
 
 MATTERS_H = {"food": 8.0, "fuel": 12.0}
@@ -89,7 +94,7 @@ def tell(plays: Plays, plan: Plays, seed: int) -> Rehearsal:
     return Rehearsal(
         plays=plays.count, seed=seed, fine=counted(fine), outcomes=[_outcome(plays, wrong) for wrong in wrongs],
         gaps=list(_gaps(plays)), fan=list(_fan(plays)), year=list(year_of(plays, plan)), told=_told(plays, wrongs),
-        leaves_out=list(_leaves_out(plays.course)),
+        drawn=[_left_to_chance(row, plays.course.usual) for row in DRAWN], leaves_out=list(_leaves_out(plays.course)),
     )  # fmt: skip
 
 
@@ -311,6 +316,15 @@ def _events(plays: Plays, row: int) -> Iterator[Event]:
     for risk in course.risks:
         if plays.unmended[risk.kind.id][row] and risk.kind.stops:
             yield at(float(plays.stuck_at[row]), say("stopped: {fault}", fault=risk.kind.words.lower()))
+
+
+def _left_to_chance(row: Drawn, usual: Practice) -> LeftToChance:
+    defaults = practice.fields()
+    widths = [
+        f"{defaults[key][0].description}: {getattr(usual, key):g} {'' if unit in ('', 'share') else unit}".strip()
+        for key in row.widths for unit in [defaults[key][1]["unit"]]
+    ]  # fmt: skip
+    return LeftToChance(words=row.words, how=row.how, widths=widths)
 
 
 def _leaves_out(course: Course) -> Iterator[str]:

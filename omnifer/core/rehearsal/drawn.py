@@ -1,6 +1,5 @@
 """What is drawn: a row for each, with what it is, how it is distributed, and which defaults are its widths."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import NormalDist
 
@@ -181,8 +180,3 @@ def draw(fate: Fate, usual: Practice, odds: float, on: float = AS_WIDE, days: in
         times("hunger", usual.food_width, usual.food_day_width), times("fuel", usual.fuel_width, usual.fuel_day_width),
         np.exp(on * usual.power_width * one("power")), (begins * lasts).astype(np.int64),
     )  # fmt: skip
-
-
-def named(names: Sequence[str]) -> list[Drawn]:
-    """Rows of the table by name."""
-    return [row for row in DRAWN if row.name in names]

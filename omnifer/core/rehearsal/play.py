@@ -21,124 +21,18 @@ The policy, in the order in which a place is reached:
 Nothing ends a play. With no widths, all of this is the plan.
 """
 
-from dataclasses import dataclass, field, fields
-from typing import Any
-
 import numpy as np
 
-from omnifer.core.model.practice import Practice
 from omnifer.core.model.quantities import ROUNDING
-from omnifer.core.rehearsal.course import COLDEST_C, HEAD_MS, HEADWINDS, HOTTEST_C, Array, Bools, Course, Ints, Shop, Store
+from omnifer.core.rehearsal.course import COLDEST_C, HEAD_MS, HEADWINDS, HOTTEST_C, Array, Bools, Course, Ints, Shop
 from omnifer.core.rehearsal.drawn import Draws
 from omnifer.core.rehearsal.fate import SPELLS
+from omnifer.core.rehearsal.hand import DAY_H, Hand
+from omnifer.core.rehearsal.kept import Plays
 
-DAY_H = 24.0
 A_MOMENT_H = 1e-6
 """What is lost in rounding of hours [h]."""
 RATIONED = ("water", "food")
-
-
-@dataclass
-class Kept:
-    """What is told of one supply, rows are plays."""
-
-    level: Array
-    """On board on leaving each place, shape (plays, places)."""
-    asked: Array
-    """What each stretch between places that hand it over would have taken, shape (plays, gaps)."""
-    foreseen: Array
-    """What of that was seen coming where it was handed over, and taken beyond the plan, shape (plays, gaps)."""
-    lacking: Array
-    """What was wanted and not had, shape (plays, gaps)."""
-    without_h: Array
-    """Hours without it on each such stretch, shape (plays, gaps) [h]."""
-    without_km: Array
-    """From where, NaN where never, shape (plays, gaps)."""
-
-
-@dataclass
-class Plays:
-    """What became of each play; rows are plays.
-
-    Attributes
-    ----------
-    first : int
-        Number of the first play.
-    when : shape (plays, places)
-        When each place is reached: days since the start, with the part of the day that is over.
-    kept : dict of str
-        Of each supply.
-    coldest_c, colder_k, cold_nights : shape (plays,)
-        The coldest night, by how much the worst one out of doors was colder than is borne, and how many were.
-    cold_at : shape (plays,)
-        The place of the worst; -1: none.
-    rests, ill, tired, wet_days : shape (plays,)
-        Days of rest as planned that were had, of illness, of rest for tiredness, and wet ones.
-    ill_at : shape (plays,)
-        The place where the first illness began; -1: none.
-    power : shape (plays,)
-        Use of electricity over what is reckoned.
-    stuck_at : shape (plays,)
-        Where the first fault stopped them that nothing mended [km]; NaN: nowhere.
-    mended, unmended : dict of str
-        Faults of each kind, shape (plays,).
-    most_wanted : dict of str
-        The most faults of each kind from one workshop to the next, shape (plays,).
-    drivers : dict of str
-        What was drawn, in a number a play, by what it is called; shape (plays,).
-    """
-
-    course: Course
-    first: int
-    when: Array
-    kept: dict[str, Kept]
-    coldest_c: Array
-    colder_k: Array
-    cold_nights: Ints
-    cold_at: Ints
-    rests: Ints
-    ill: Ints
-    tired: Ints
-    wet_days: Ints
-    ill_at: Ints
-    power: Array
-    stuck_at: Array
-    mended: dict[str, Ints] = field(default_factory=dict)
-    unmended: dict[str, Ints] = field(default_factory=dict)
-    most_wanted: dict[str, Ints] = field(default_factory=dict)
-    drivers: dict[str, Array] = field(default_factory=dict)
-
-    @property
-    def count(self) -> int:
-        """How many."""
-        return int(self.when.shape[0])
-
-    @property
-    def days_late(self) -> Ints:
-        """Days later at the end than planned."""
-        return np.asarray(np.floor(self.when[:, -1]).astype(np.int64) - self.course.day[-1])
-
-    @property
-    def power_step(self) -> Ints:
-        """Which of the played uses of electricity each play comes nearest to."""
-        dark = self.course.dark
-        if dark is None:
-            return np.zeros(self.count, dtype=np.int64)
-        return np.asarray(np.searchsorted(np.sqrt(dark.times[:-1] * dark.times[1:]), self.power))
-
-    def and_then(self, more: "Plays") -> "Plays":
-        """These plays and those that follow them."""
-
-        def both(mine: Any, theirs: Any) -> Any:
-            if isinstance(mine, np.ndarray):
-                return np.concatenate([mine, theirs])
-            if isinstance(mine, dict):
-                return {name: both(one, theirs[name]) for name, one in mine.items()}
-            if isinstance(mine, Kept):
-                return Kept(*(both(getattr(mine, f.name), getattr(theirs, f.name)) for f in fields(Kept)))
-            return mine
-
-        return Plays(*(both(getattr(self, f.name), getattr(more, f.name)) for f in fields(Plays)))
 
 
 def rehearse(course: Course, draws: Draws) -> Plays:
@@ -163,7 +57,7 @@ class _Party:
         self.sources = {one.place: one for one in course.sources}
         self.shops = {one.place: one for one in course.shops}
         met = {"water": frozenset(self.sources), "food": frozenset(self.shops)}
-        self.stores = {name: _Hand(store, course, n, met.get(name, frozenset())) for name, store in course.stores.items()}
+        self.stores = {name: Hand(store, course, n, met.get(name, frozenset())) for name, store in course.stores.items()}
         nothing = np.zeros(n)
         count = nothing.astype(np.int64)
         self.told = Plays(
@@ -217,7 +111,7 @@ class _Party:
         self.told.when[:, place] = self._now()
         if self.lost_days[:, place].any():
             # Hitched to where there is everything, and back in the same place at the same hour.
-            self.day = self.day + self.lost_days[:, place]
+            self.day, self.behind = self.day + self.lost_days[:, place], self.behind + self.lost_days[:, place]
             self._new_day(place, self.lost_days[:, place] > 0)
         passing, came = self.clock.copy(), self.day.copy()
         planned = bool(course.night[place] >= 0)
@@ -469,121 +363,3 @@ class _Party:
             first = np.where(stopped, course.km[at], np.inf).min(axis=1)
             told.stuck_at = np.where(np.isfinite(first), np.fmin(told.stuck_at, first), told.stuck_at)
         return hours, days
-
-
-class _Hand:
-    """One supply in everybody's hand."""
-
-    def __init__(self, store: Store, course: Course, plays: int, met: frozenset[int]) -> None:
-        self.store, self.course, self.met = store, course, met
-        """Besides where the plan takes it on, it may be had at these places."""
-        self.level, self.planned = np.zeros(plays), 0.0
-        self.without = np.zeros(plays, dtype=bool)
-        gaps = store.gap_km.size - 1
-        self.kept = Kept(
-            np.zeros((plays, course.places), dtype=np.float32), np.zeros((plays, gaps)), np.zeros((plays, gaps)),
-            np.zeros((plays, gaps)), np.zeros((plays, gaps)), np.full((plays, gaps), np.nan),
-        )  # fmt: skip
-
-    def begins(self, begin: int) -> None:
-        """At the start with what is taken along; under way as on arriving, with what is on board as planned."""
-        planned = self.store.planned
-        self.level[:] = planned[begin - 1] - self.store.used[begin - 1] if begin else planned[0]
-        self.kept.level[:, :begin] = planned[:begin]
-        self.noted(begin)
-
-    def uses(self, place: int, amount: float, who: Bools, times: Array) -> None:
-        """Some of it goes at once."""
-        if amount:
-            self._take(place, np.where(who, amount * times, 0.0), np.zeros(times.size), None)
-
-    def sleeps(
-        self, place: int, stays: Bools, rests: Ints, times: Array, dry: Bools | None, hours: Array, usual: Practice | None
-    ) -> None:
-        """A night and days of rest; at a source that turns out dry they take what they take anywhere."""
-        store = self.store
-        amount = (store.night[place] + rests * store.rest[place]) * times
-        if dry is not None and dry.any():
-            somewhere = int(np.argmax(store.night))
-            amount = np.where(dry, (store.night[somewhere] + rests * store.rest[somewhere]) * times, amount)
-        self._take(place, np.where(stays, amount, 0.0), np.where(stays, hours + DAY_H * rests, 0.0), usual)
-
-    def lacks(self, place: int, part: float) -> Bools:
-        """Who would have less than a part of what the way to the next place takes, where the plan takes it on."""
-        if np.isnan(self.store.leaving[place]):
-            return np.zeros(self.level.size, dtype=bool)
-        return np.asarray(self.level < part * self.store.ahead[place])
-
-    def comes_to(self, place: int, had: Bools) -> None:
-        """Who spends the night where it is handed over is not without it that night."""
-        if not np.isnan(self.store.leaving[place]):
-            self.without &= ~had
-
-    def _take(self, place: int, amount: Array, hours: Array, usual: Practice | None) -> None:
-        """Some of it goes at a place, before that hands anything over."""
-        self._asked(place - 1, amount)
-        amount = self._saved(place, amount, usual)
-        self._lacking(place - 1, amount, hours)
-        self.level = np.maximum(self.level - amount, 0.0)
-
-    def rides(self, piece: int, amount: Array, hours: Array, usual: Practice | None) -> None:
-        """What a piece of the road takes, rationed where it is running short."""
-        self._asked(piece, amount)
-        amount = self._saved(piece, amount, usual)
-        self._lacking(piece, amount, hours)
-        self.level = np.maximum(self.level - amount, 0.0)
-
-    def _saved(self, place: int, amount: Array, usual: Practice | None) -> Array:
-        """What is taken of an amount once those who run short ration; what was planned is never rationed."""
-        if usual is None:
-            return amount
-        lasts = self.level / np.maximum(np.maximum(self.store.ahead[place], amount), 1e-12)
-        if self.store.name == "food":
-            part = np.clip(lasts, usual.ration, 1.0)
-        else:
-            part = np.where(lasts < usual.rations_below, usual.ration, 1.0)
-        return np.where(self.level < self.planned - ROUNDING, amount * part, amount)
-
-    def _asked(self, piece: int, amount: Array) -> None:
-        gap = self.store.gap[piece]
-        self.kept.asked[:, gap] += amount
-        self.kept.lacking[:, gap] += np.maximum(amount - self.level, 0.0)
-
-    def _lacking(self, piece: int, amount: Array, hours: Array) -> None:
-        """Count the hours without, from where it ended on."""
-        if not amount.any() and not self.without.any():
-            return
-        ends = (amount > self.level + ROUNDING) & ~self.without
-        part = np.where(ends, 1 - self.level / np.maximum(amount, 1e-12), 1.0)
-        self.without |= ends
-        gap = self.store.gap[piece]
-        self.kept.without_h[:, gap] += np.where(self.without, hours * part, 0.0)
-        new = self.without & np.isnan(self.kept.without_km[:, gap])
-        self.kept.without_km[new, gap] = self.course.km[piece]
-
-    def arrived(self, place: int) -> None:
-        """At the end of the road all is had."""
-        self.without[:] = False
-
-    def fills(self, place: int, had: Bools, more: Array | float = 0.0) -> None:
-        """Fill as planned, and so much more as fits; where the plan does not, what the way to the next sure place asks for."""
-        store = self.store
-        leaving = store.leaving[place]
-        if np.isnan(leaving):
-            if place in self.met:
-                self.level = np.where(had, np.maximum(store.wanted[place], self.level), self.level)
-            return
-        if store.anew[place]:
-            self.level = np.full(self.level.size, leaving)
-            self.without[:] = False
-            return
-        self.kept.foreseen[:, store.gap[place]] = more
-        wanted = np.maximum(self.level, np.maximum(leaving, np.minimum(leaving + more, store.capacity[place])))
-        filled = np.minimum(wanted, self.level + store.offer[place])
-        self.level = np.where(had, filled, self.level)
-        self.without &= ~had
-
-    def noted(self, place: int) -> None:
-        """Write down what is on board, and look up what was planned."""
-        self.planned = float(self.store.planned[place])
-        self.kept.level[:, place] = self.level

@@ -7,7 +7,8 @@ from omnifer.core.rehearsal.answers import play_told, tell
 from omnifer.core.rehearsal.course import Course, course_of
 from omnifer.core.rehearsal.drawn import AS_WIDE, NO_WIDTHS, Draws, draw
 from omnifer.core.rehearsal.fate import DAYS, Fate
-from omnifer.core.rehearsal.play import Plays, rehearse
+from omnifer.core.rehearsal.kept import Plays
+from omnifer.core.rehearsal.play import rehearse
 from omnifer.core.stages import Reading
 
 BLOCK = 250

@@ -11,7 +11,8 @@ from omnifer.core.model.rehearsal import AtGap, Counted, RiskPlan, RiskPoint, Sp
 from omnifer.core.model.stores import StoreStep
 from omnifer.core.rehearsal.answers import at_gap, counted, gone_h, lack_that_matters
 from omnifer.core.rehearsal.course import Array, Bools, Course, course_of, with_supply
-from omnifer.core.rehearsal.play import Plays, rehearse
+from omnifer.core.rehearsal.kept import Plays
+from omnifer.core.rehearsal.play import rehearse
 from omnifer.core.rehearsal.rehearsing import SEED, drawn_for, played
 from omnifer.core.rehearsal.sharing import asked_but, shared
 from omnifer.core.stages import Reading

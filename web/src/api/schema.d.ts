@@ -6329,6 +6329,24 @@ export interface components {
             unit: string;
         };
         /**
+         * LeftToChance
+         * @description Something that is drawn anew for each play.
+         */
+        LeftToChance: {
+            /**
+             * How
+             * @description From which distribution
+             */
+            how: string;
+            /**
+             * Widths
+             * @description Defaults that say how wide, or how likely, as they stand
+             */
+            widths: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * Lesson
          * @description What a bag or a rule taught.
          */
@@ -8296,6 +8314,8 @@ export interface components {
          * @description What came of all plays. A share is of this model: the sure thing stays to carry more and to turn back.
          */
         Rehearsal: {
+            /** Drawn */
+            drawn: components["schemas"]["LeftToChance"][];
             /** Fan */
             fan: components["schemas"]["FanPoint"][];
             /** @description Plays in which nothing went wrong */

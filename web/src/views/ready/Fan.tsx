@@ -47,6 +47,7 @@ export function Fan({ told, play, scale, width }: Props) {
           <svg
             width={width}
             height={HEIGHT}
+            viewBox={`0 0 ${width} ${HEIGHT}`}
             role="img"
             aria-label={`Days behind the plan along the road; at the end half of the plays are ${(last?.middle ?? 0).toFixed(1)} days late, one in ten ${(last?.high ?? 0).toFixed(1)}`}
           >
@@ -93,7 +94,13 @@ function OnBoard({ told, play, scale, width, units }: Props & { units: ReturnTyp
     <QuestionRow aria-label="Supplies on board">
       <h3>Supplies on board</h3>
       <div>
-        <svg width={width} height={HEIGHT} role="img" aria-label={`Water, food and fuel on leaving each place, at most ${units.show(most, 'mass')}`}>
+        <svg
+          width={width}
+          height={HEIGHT}
+          viewBox={`0 0 ${width} ${HEIGHT}`}
+          role="img"
+          aria-label={`Water, food and fuel on leaving each place, at most ${units.show(most, 'mass')}`}
+        >
           <path d={`M0 ${y(0)}H${width}M0 ${y(most)}H${width}`} stroke="var(--hair)" />
           <text x={4} y={y(most) - 2} fontSize="var(--size-fine)" style={{ fill: 'var(--ink2)' }}>
             {units.show(most, 'mass')}

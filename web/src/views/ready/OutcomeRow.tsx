@@ -80,7 +80,7 @@ function Marks({ outcome, told, scale, width }: Omit<Props, 'open' | 'onOpen'>) 
   const x = (km: number) => scale.x(km, dayOfKm(assessment.days, km))
   const whole = outcome.id === 'stuck' || outcome.id === 'dark'
   return (
-    <svg width={width} height={HEIGHT} aria-hidden="true">
+    <svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden="true">
       <path d={`M0 ${HEIGHT - 4}H${width}`} stroke="var(--hair)" />
       {!whole &&
         where

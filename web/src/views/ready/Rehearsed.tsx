@@ -5,6 +5,7 @@ import type { PlayTold, Rehearsal, RehearsedOutcome } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import type { Scale } from '../../instruments/ribbonScale'
 import { Button, Muted, RailLine } from '../../ui/controls'
+import { Fold } from '../../ui/Fold'
 import { HowFar } from '../../ui/notices'
 import { phone } from '../../ui/theme'
 import { Fan } from './Fan'
@@ -90,9 +91,19 @@ export function Rehearsed({ scale, width }: { scale: Scale; width: number }) {
           <TwoPlans />
         </div>
       </Below>
-      <Muted style={{ padding: '0 20px 14px' }}>
-        Not played: {told.leaves_out.join('; ')}. Every width and chance stands among the assumptions of the road, with its source.
-      </Muted>
+      <div style={{ padding: '0 20px 14px' }}>
+        <Fold summary="What is left to chance">
+          <ul>
+            {told.drawn.map((row) => (
+              <li key={row.words} style={{ fontSize: 'var(--size-small)', padding: '3px 0' }}>
+                <b>{row.words[0]?.toUpperCase() + row.words.slice(1)}</b>: {row.how}.{' '}
+                <span style={{ color: 'var(--ink2)' }}>{row.widths.map((one) => `${one}.`).join(' ')}</span>
+              </li>
+            ))}
+          </ul>
+        </Fold>
+        <Muted>Not played: {told.leaves_out.join('; ')}. Widths and chances can be changed under Road, among what is assumed.</Muted>
+      </div>
     </>
   )
 }

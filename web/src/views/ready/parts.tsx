@@ -19,6 +19,12 @@ export const QuestionRow = styled.section`
   > div > svg {
     display: block;
   }
+  @media print {
+    > div > svg[viewBox] {
+      width: 100%;
+      height: auto;
+    }
+  }
   > h3 {
     padding: 4px 8px 4px 0;
   }
