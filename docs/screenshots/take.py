@@ -84,6 +84,11 @@ def set_out(page: Page) -> None:
     page.get_by_role("heading", name="Day 1").wait_for()
 
 
+def stores(page: Page) -> None:
+    """The best plan proven."""
+    page.get_by_role("button", name="Take the best").wait_for()
+
+
 def rehearsed(page: Page) -> None:
     """All plays played."""
     page.get_by_text("later at the end than planned").wait_for()
@@ -91,8 +96,8 @@ def rehearsed(page: Page) -> None:
 
 BEFORE: dict[str, Callable[[Page], None]] = {
     "map": road_map,
-    "start": lands, "debrief": debrief, "mend": mend, "pack-phone": card, "rehearsed": rehearsed, "weigh": weigh,
-    "diary-phone": set_out,
+    "start": lands, "debrief": debrief, "mend": mend, "pack-phone": card, "rehearsed": rehearsed, "stores": stores,
+    "weigh": weigh, "diary-phone": set_out,
 }  # fmt: skip
 
 

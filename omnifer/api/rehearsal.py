@@ -12,11 +12,12 @@ blueprint = Blueprint("rehearsal", __name__)
 
 
 @blueprint.get("/api/tours/<tour_id>/rehearsal")
-@operation(gives=shapes.KeptRehearsal, problems=(404, 422))
+@operation(gives=shapes.KeptRehearsal, problems=(404,))
 def kept_rehearsal(tour_id: str) -> Response:
     """What was rehearsed of the tour as it stands."""
     stored = desk().tours.read(tour_id)
-    found = desk().kept_rehearsal(stored, MORE_PLAYS) or desk().kept_rehearsal(stored, USUAL_PLAYS)
+    rides = desk().profile(stored) is not None and bool(stored.sheet.riders)
+    found = (desk().kept_rehearsal(stored, MORE_PLAYS) or desk().kept_rehearsal(stored, USUAL_PLAYS)) if rides else None
     return answer(shapes.KeptRehearsal(rehearsal=found))
 
 

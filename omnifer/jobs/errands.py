@@ -314,7 +314,7 @@ KINDS = {
     "manner": about("tour", lambda tour, road, _: manner(tour, road)),
     "rehearsal": Kind(shapes.RehearsalAsked, rehearsal),
     "play": Kind(shapes.PlayAsked, lambda errand: one_play(as_ridden(errand), errand.asked.number)),
-    "risk": Kind(shapes.RiskAsked, risk),
+    "risk": Kind(shapes.RiskAsked, risk, search=True),
     "spares": Kind(shapes.SparesAsked, spares),
     "two_plans": Kind(shapes.TwoPlansAsked, two),
     "map": Kind(shapes.About, look_at_map, search=True),

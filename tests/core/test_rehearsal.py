@@ -15,7 +15,7 @@ from omnifer.core.model.chances import Chances
 from omnifer.core.model.debrief import LearnedRate
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.rehearsal import FIRST_PLAYS
-from omnifer.core.model.road import DayCut, MonthNormals, Night, Station, SurfaceStretch
+from omnifer.core.model.road import DayCut, MonthNormals, Night, Road, Station, SurfaceStretch, Transfer, TypedDay
 from omnifer.core.model.roles import Device, FuelVessel, SleepingBag, Stove
 from omnifer.core.model.stores import Stores
 from omnifer.core.rehearsal.answers import gone_h, lack_that_matters, tell, wrongs_of
@@ -31,7 +31,7 @@ from omnifer.core.sentence import say
 from omnifer.core.stages import Reading
 from omnifer.core.stores.schedule import taking
 from omnifer.core.voyage import voyage_of
-from tests.conftest import thing
+from tests.conftest import small_tour, thing
 from tests.core.played_by_hand import outcomes
 from tests.core.test_road import stop, straight
 
@@ -82,11 +82,14 @@ def here() -> Reading:
 
 
 def test_without_widths_every_play_is_the_plan(far_sample, here):
-    """The sample with all it has, and ten small tours."""
-    for reading in (Reading(*far_sample), here, *(at(small(n)) for n in range(1, 10))):
+    """The sample with all it has, ten small tours, typed days, one day alone, three kilometres, and a ferry of thirty hours."""
+    ferry = straight(300, (stop(100, water="reliable"),), transfers=(Transfer(from_km=100, to_km=160, by="ferry", hours=30),))
+    others = (small_tour(), small_tour(road=Road(typed_days=(TypedDay(distance_km=40),))), straight(3), ferry)
+    for reading in (Reading(*far_sample), here, *(at(small(n)) for n in range(1, 10)), *map(at, others)):
         course = course_of(reading)
         plan = as_planned(course)
-        assert np.abs(plan.when[0] - course.day - course.clock_h / 24)[1:].max() < 1e-9
+        assert np.abs(plan.when[0] - course.planned)[1:].max() < 1e-9
+        assert plan.days_late == 0
         for name, store in course.stores.items():
             assert np.abs(plan.kept[name].level[0] - store.planned).max() < 1e-5, name
         assert not plan.ill.any()
@@ -197,9 +200,16 @@ def test_what_is_told_comes_from_the_plays(here):
         assert outcome.counted.low <= outcome.counted.count / 120 <= outcome.counted.high
         assert all(place.counted.count <= outcome.counted.count for place in outcome.where)
     assert last.fine.count <= min(120 - o.counted.count for o in last.outcomes)
+    for outcome in last.outcomes:
+        if outcome.more is not None and outcome.more.amount:
+            # On the same fate a little more never runs out more often; rations may end it a little later.
+            assert outcome.more.counted.count <= outcome.where[0].counted.count
+    assert any(outcome.more for outcome in last.outcomes)
     worst = one_play(here, last.told[-1].number)
     assert worst.told.wrong == last.told[-1].wrong
     assert len(worst.km) == len(worst.when) == len(worst.water_l)
+    *_, day = rehearsed(at(small_tour(road=Road(typed_days=(TypedDay(distance_km=40),)))), FIRST_PLAYS)
+    assert "Coldest night" not in [row.name for row in day.year]
 
 
 def test_the_same_plan_on_the_same_fate_differs_in_nothing(here):

@@ -37,6 +37,15 @@ class AtGap(Noun):
     worst: float
 
 
+class WithMore(Noun):
+    """A little more of a supply taken along at one place, on the same fate."""
+
+    name: str = Field(description="Of the place")
+    amount: float = Field(description="More than planned [l, kg]; 0: the vessels hold no more there")
+    quantity: Quantity
+    counted: Counted = Field(description="Plays in which it then still runs out on the stretch from there")
+
+
 class Decides(Noun):
     """What of an outcome one draw explains."""
 
@@ -59,6 +68,7 @@ class Outcome(Noun):
     planned: bool = Field(description="Whether the plan itself already has it: without any chance")
     where: list[AtGap]
     decides: list[Decides]
+    more: WithMore | None = Field(None, description="Of what runs out, where it does so most often")
 
 
 class SupplyGap(Noun):

@@ -30,7 +30,6 @@ from omnifer.core.model.rehearsal import (
 from omnifer.core.physics.chance import wilson
 from omnifer.core.rehearsal.course import Array, Bools, Course
 from omnifer.core.rehearsal.drawn import DRAWN, Drawn
-from omnifer.core.rehearsal.hand import DAY_H
 from omnifer.core.rehearsal.kept import Plays
 from omnifer.core.sentence import celsius, number, say, whole_hours
 
@@ -60,6 +59,8 @@ SPEAKS_TO: dict[OutcomeId, list[FindingKind]] = {
     "dark": ["device_dies"], "fuelless": ["fuel_gap"], "late": ["no_slack"],
 }  # fmt: skip
 """Findings whose trouble each outcome is."""
+RUNS_OUT: dict[str, OutcomeId] = {"water": "dry", "food": "hungry", "fuel": "fuelless"}
+"""What it is called that a supply runs out."""
 NAMES: dict[OutcomeId, tuple[str, str]] = {
     "dry": ("Out of water", ""), "cold": ("Too cold", ""), "stuck": ("Stopped", "faults"), "hungry": ("Out of food", ""),
     "dark": ("Run down", "days"), "fuelless": ("Out of fuel", ""), "late": ("Late", "days"),
@@ -100,7 +101,7 @@ def tell(plays: Plays, plan: Plays, seed: int) -> Rehearsal:
 
 def wrongs_of(plays: Plays, plan: Plays) -> Iterator[Wrong]:
     """Every outcome that this tour can have, the harm first."""
-    yield _without(plays, plan, "dry", "water", say("Without water until work suffers"))
+    yield _without(plays, plan, "water", say("Without water until work suffers"))
     course = plays.course
     if not np.isnan(course.bears_c).all():
         where = [
@@ -112,15 +113,15 @@ def wrongs_of(plays: Plays, plan: Plays) -> Iterator[Wrong]:
         yield Wrong("cold", words, "temperature_difference", plays.colder_k, bool(plan.colder_k[0] > 0), where)
     if course.risks:
         yield _stuck(plays)
-    yield _without(plays, plan, "hungry", "food", say("Out of food for more than a missed meal"))
+    yield _without(plays, plan, "food", say("Out of food for more than a missed meal"))
     if course.dark is not None:
         yield _dark(plays, plan)
     if "fuel" in course.stores:
-        yield _without(plays, plan, "fuelless", "fuel", say("Out of fuel for an evening and a morning"))
+        yield _without(plays, plan, "fuel", say("Out of fuel for an evening and a morning"))
     late = plays.days_late.astype(float)
     moves = [(f"the {t.by}", t.from_km) for t in course.tour.road.transfers if t.from_km > 0]
     behind = [
-        (name, "", km, km, np.maximum(np.floor(plays.when[:, place]) - course.day[place], 0.0))
+        (name, "", km, km, np.maximum(np.floor(plays.when[:, place]) - np.floor(course.planned[place]), 0.0))
         for name, km in moves for place in [int(np.searchsorted(course.km, km))]
     ]  # fmt: skip
     yield Wrong("late", say("Later at the end than planned by a day or more"), "count", np.where(late >= LATE_DAYS, late, 0.0),
@@ -139,13 +140,13 @@ def gone_h(plays: Plays, supply: str) -> Array:
     return np.where(matters & (kept.without_h >= MATTERS_H.get(supply, 0.0)), kept.without_h, 0.0)
 
 
-def _without(plays: Plays, plan: Plays, key: OutcomeId, supply: str, words: Text) -> Wrong:
+def _without(plays: Plays, plan: Plays, supply: str, words: Text) -> Wrong:
     store, there = plays.course.stores[supply], gone_h(plays, supply)
     where = [
         (store.gap_names[gap], store.gap_names[gap + 1], float(store.gap_km[gap]), float(store.gap_km[gap + 1]), there[:, gap])
         for gap in range(there.shape[1])
     ]
-    return Wrong(key, words, "hours", there.sum(axis=1), bool(gone_h(plan, supply).any()), where)
+    return Wrong(RUNS_OUT[supply], words, "hours", there.sum(axis=1), bool(gone_h(plan, supply).any()), where)
 
 
 def _stuck(plays: Plays) -> Wrong:
@@ -227,7 +228,7 @@ def _gaps(plays: Plays) -> Iterator[SupplyGap]:
 
 def _fan(plays: Plays) -> Iterator[FanPoint]:
     course = plays.course
-    planned = course.day + course.clock_h / DAY_H
+    planned = course.planned
     kg = np.sum([plays.kept[n].level * store.unit_kg for n, store in course.stores.items()], axis=0)
     when, heavy = (np.quantile(of, [0.1, 0.5, 0.9], axis=0) for of in (plays.when, kg))
     for place in np.flatnonzero(np.array([bool(name) for name in course.names]) | (course.night >= 0)).tolist():
@@ -261,7 +262,10 @@ def year_of(plays: Plays, plan: Plays) -> Iterator[Range]:
     yield of("Days lost to illness", "count", lambda told: told.ill.astype(float), planned=False)
     yield of("Wet days", "count", lambda told: told.wet_days.astype(float), planned=False)
     yield of("Most supplies at once", "mass", heaviest)
-    yield of("Coldest night", "temperature", lambda told: told.coldest_c)
+    if np.isfinite(plays.coldest_c).all() and np.isfinite(plan.coldest_c).all():
+        yield of("Coldest night", "temperature", lambda told: told.coldest_c)
+    if not np.isnan(plays.course.bears_c).all():
+        yield of("Nights too cold for the bed", "count", lambda told: told.cold_nights.astype(float))
     if plays.mended:
         faults = [plays.mended[kind] + plays.unmended[kind] for kind in plays.mended]
         low, middle, high = np.round(np.quantile(np.sum(faults, axis=0), [0.1, 0.5, 0.9])).tolist()
@@ -291,7 +295,7 @@ def play_told(plays: Plays, plan: Plays, row: int) -> PlayTold:
     return PlayTold(
         told=_one(plays, wrongs, row, "asked"), km=np.round(course.km, 2).tolist(), names=course.names,
         when=np.round(plays.when[row], 3).tolist(),
-        behind=np.round(plays.when[row] - course.day - course.clock_h / DAY_H, 3).tolist(),
+        behind=np.round(plays.when[row] - course.planned, 3).tolist(),
         water_l=level["water"], food_kg=level["food"], fuel_kg=level.get("fuel", nothing), events=events,
     )  # fmt: skip
 

@@ -33,6 +33,7 @@ HEAD_MS, HEADWINDS = 3.0, 4
 """Winds for which the road is ridden: so many steps of so much against, and as many along [m/s, -]."""
 COLDEST_C, HOTTEST_C = -40, 60
 """Between these the thirst is reckoned, degree by degree [°C]."""
+DAY_H = 24.0
 LATEST_H = 21.0
 """Where nobody knows when it gets dark, riding ends by then [h]; practice."""
 POWER_STEPS, POWER_SPREADS = 6, 3.0
@@ -138,6 +139,7 @@ class Shop:
     place: int
     shut: Bools
     failing: float
+    sure: bool
     near_night: bool
     """Whether a night of the plan is spent so near that it is gone to from there."""
 
@@ -240,6 +242,11 @@ class Course:
     def places(self) -> int:
         """How many."""
         return self.km.size
+
+    @property
+    def planned(self) -> Array:
+        """When each place is reached as planned: days since the start, with the part of the day that is over."""
+        return np.asarray(self.day + self.clock_h / DAY_H)
 
     @property
     def days(self) -> int:
@@ -469,11 +476,13 @@ class _Course:
 
     def _shops(self) -> list[Shop]:
         nights = self.plan.km[1:-1]
+        sure = {stop.id for stop in self.voyage.supplies["food"].refills.stops if stop is not None}
         near = {s.id for s in self.stops if self.voyage.visits[s.id].stays_until is not None and s.at_km not in nights}
         return [
             Shop(
                 stop, int(np.searchsorted(self.km, stop.at_km)), np.array([arrivals.shut_on(stop, date) for date in self.dates]),
-                max(self.usual.shop_shut, 1 - _expected_chance(stop, "shop")), stop.id in near,
+                max(self.usual.shop_shut, 1 - _expected_chance(stop, "shop")), stop.id in sure,
+                stop.id in near,
             )
             for stop in self.stops if stop.shop in arrivals.FOOD_SHOPS
         ]  # fmt: skip

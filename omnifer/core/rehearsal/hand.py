@@ -4,10 +4,8 @@ import numpy as np
 
 from omnifer.core.model.practice import Practice
 from omnifer.core.model.quantities import ROUNDING
-from omnifer.core.rehearsal.course import Array, Bools, Course, Ints, Store
+from omnifer.core.rehearsal.course import DAY_H, Array, Bools, Course, Ints, Store
 from omnifer.core.rehearsal.kept import Kept
-
-DAY_H = 24.0
 
 
 class Hand:
@@ -27,7 +25,7 @@ class Hand:
     def begins(self, begin: int) -> None:
         """At the start with what is taken along; under way as on arriving, with what is on board as planned."""
         planned = self.store.planned
-        self.level[:] = planned[begin - 1] - self.store.used[begin - 1] if begin else planned[0]
+        self.level[:] = max(planned[begin - 1] - self.store.used[begin - 1], 0.0) if begin else planned[0]
         self.kept.level[:, :begin] = planned[:begin]
         self.noted(begin)
 

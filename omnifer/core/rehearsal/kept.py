@@ -7,6 +7,9 @@ import numpy as np
 
 from omnifer.core.rehearsal.course import Array, Course, Ints
 
+A_MOMENT_D = 1e-9
+"""What is lost in rounding of days [d]."""
+
 
 @dataclass
 class Kept:
@@ -86,7 +89,8 @@ class Plays:
     @property
     def days_late(self) -> Ints:
         """Days later at the end than planned."""
-        return np.asarray(np.floor(self.when[:, -1]).astype(np.int64) - self.course.day[-1])
+        ends = np.floor([self.when[:, -1] + A_MOMENT_D, np.full(self.count, self.course.planned[-1] + A_MOMENT_D)])
+        return np.asarray(ends[0] - ends[1]).astype(np.int64)
 
     @property
     def power_step(self) -> Ints:

@@ -24,10 +24,10 @@ Nothing ends a play. With no widths, all of this is the plan.
 import numpy as np
 
 from omnifer.core.model.quantities import ROUNDING
-from omnifer.core.rehearsal.course import COLDEST_C, HEAD_MS, HEADWINDS, HOTTEST_C, Array, Bools, Course, Ints, Shop
+from omnifer.core.rehearsal.course import COLDEST_C, DAY_H, HEAD_MS, HEADWINDS, HOTTEST_C, Array, Bools, Course, Ints, Shop
 from omnifer.core.rehearsal.drawn import Draws
 from omnifer.core.rehearsal.fate import SPELLS
-from omnifer.core.rehearsal.hand import DAY_H, Hand
+from omnifer.core.rehearsal.hand import Hand
 from omnifer.core.rehearsal.kept import Plays
 
 A_MOMENT_H = 1e-6
@@ -54,8 +54,9 @@ class _Party:
         self.behind = np.zeros(n, dtype=np.int64)
         self.long_days = np.zeros(n, dtype=np.int64)
         self.wet = np.zeros(n)
-        self.sources = {one.place: one for one in course.sources}
-        self.shops = {one.place: one for one in course.shops}
+        # Of several at a place the one counts that the plan counts on.
+        self.sources = {one.place: one for one in sorted(course.sources, key=lambda one: one.sure)}
+        self.shops = {one.place: one for one in sorted(course.shops, key=lambda one: one.sure)}
         met = {"water": frozenset(self.sources), "food": frozenset(self.shops)}
         self.stores = {name: Hand(store, course, n, met.get(name, frozenset())) for name, store in course.stores.items()}
         nothing = np.zeros(n)
@@ -72,7 +73,7 @@ class _Party:
         """The whole way."""
         course = self.course
         self.told.when[:, 0] = course.start_h[0] / DAY_H
-        self.told.when[:, : course.begin] = (course.day + course.clock_h / DAY_H)[: course.begin]
+        self.told.when[:, : course.begin] = course.planned[: course.begin]
         for hand in self.stores.values():
             hand.begins(course.begin)
         for place in range(course.begin, course.places - 1):

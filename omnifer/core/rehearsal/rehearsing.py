@@ -1,9 +1,13 @@
 """A rehearsal as a whole: the course, the plays block by block, and what they say."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
-from omnifer.core.model.rehearsal import FIRST_PLAYS, PlayTold, Rehearsal
-from omnifer.core.rehearsal.answers import play_told, tell
+import numpy as np
+
+from omnifer.core.model.quantities import ROUNDING, Quantity
+from omnifer.core.model.rehearsal import FIRST_PLAYS, AtGap, PlayTold, Rehearsal, WithMore
+from omnifer.core.rehearsal.answers import RUNS_OUT, counted, gone_h, play_told, tell
 from omnifer.core.rehearsal.course import Course, course_of
 from omnifer.core.rehearsal.drawn import AS_WIDE, NO_WIDTHS, Draws, draw
 from omnifer.core.rehearsal.fate import DAYS, Fate
@@ -13,6 +17,11 @@ from omnifer.core.stages import Reading
 
 BLOCK = 250
 """Plays at a time: bounds what is held, and how long one waits for news."""
+A_LITTLE = {"water": 1.0, "food": 0.5, "fuel": 0.1}
+"""So much more is tried where it runs out [l, kg, kg]; practice."""
+KEPT_AS: dict[str, Quantity] = {"water": "volume", "food": "mass", "fuel": "mass"}
+A_PLACE_KM = 0.1
+"""Kilometres that are told are rounded [km]."""
 LATE_DAYS = 60
 """So much later than planned a play may be, with draws of its own for each day [d]."""
 MATTERS = {"riders", "rig", "kit", "load", "road", "start_date", "stores", "own_values"}
@@ -42,10 +51,38 @@ def rehearsed(at: Reading, plays: int, seed: int = SEED) -> Iterator[Rehearsal]:
     course = course_of(at)
     plan = as_planned(course)
     so_far = played(course, 0, min(plays, FIRST_PLAYS), seed)
-    yield tell(so_far, plan, seed)
+    yield tell(so_far, plan, seed) if so_far.count < plays else _with_more(tell(so_far, plan, seed), course, seed)
     while so_far.count < plays:
         so_far = so_far.and_then(played(course, so_far.count, min(BLOCK, plays - so_far.count), seed))
-        yield tell(so_far, plan, seed)
+        yield tell(so_far, plan, seed) if so_far.count < plays else _with_more(tell(so_far, plan, seed), course, seed)
+
+
+def _with_more(told: Rehearsal, course: Course, seed: int) -> Rehearsal:
+    """The same, and of what runs out how often it still would with a little more, taken along where it runs out most often."""
+    outcomes = []
+    for outcome in told.outcomes:
+        supply = next((name for name, key in RUNS_OUT.items() if key == outcome.id), None)
+        if supply is not None and outcome.where and outcome.counted.count:
+            outcome = outcome.model_copy(update={"more": _one_more(course, supply, outcome.where[0], told.plays, seed)})
+        outcomes.append(outcome)
+    return told.model_copy(update={"outcomes": outcomes})
+
+
+def _one_more(course: Course, supply: str, where: AtGap, plays: int, seed: int) -> WithMore | None:
+    store = course.stores[supply]
+    places = np.flatnonzero(~np.isnan(store.leaving) & (np.abs(course.km - where.from_km) < A_PLACE_KM))
+    if not places.size:
+        return None
+    place = int(places[-1])
+    fits = min(A_LITTLE[supply], float(store.capacity[place] - store.leaving[place]))
+    gap = int(store.gap[min(place, store.gap.size - 1)])
+    if fits <= ROUNDING:
+        return WithMore(name=where.from_name, amount=0.0, quantity=KEPT_AS[supply], counted=where.counted)
+    leaving, offer = store.leaving.copy(), store.offer.copy()
+    leaving[place], offer[place] = leaving[place] + fits, max(offer[place], leaving[place] + fits)
+    more = replace(course, stores={**course.stores, supply: replace(store, leaving=leaving, offer=offer)})
+    gone = [gone_h(played(more, first, min(BLOCK, plays - first), seed), supply)[:, gap] > 0 for first in range(0, plays, BLOCK)]
+    return WithMore(name=where.from_name, amount=round(fits, 2), quantity=KEPT_AS[supply], counted=counted(np.concatenate(gone)))
 
 
 def one_play(at: Reading, number: int, seed: int = SEED) -> PlayTold:

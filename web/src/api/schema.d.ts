@@ -7443,6 +7443,11 @@ export interface components {
             id: "dry" | "cold" | "stuck" | "hungry" | "dark" | "fuelless" | "late";
             /** Middle */
             middle: number;
+            /**
+             * @description Of what runs out, where it does so most often
+             * @default null
+             */
+            more: components["schemas"]["WithMore"] | null;
             /** Name */
             name: string;
             /**
@@ -12776,6 +12781,29 @@ export interface components {
             thing_id: string;
         };
         /**
+         * WithMore
+         * @description A little more of a supply taken along at one place, on the same fate.
+         */
+        WithMore: {
+            /**
+             * Amount
+             * @description More than planned [l, kg]; 0: the vessels hold no more there
+             */
+            amount: number;
+            /** @description Plays in which it then still runs out on the stretch from there */
+            counted: components["schemas"]["Counted"];
+            /**
+             * Name
+             * @description Of the place
+             */
+            name: string;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
+        };
+        /**
          * Zone
          * @description A part of the bike with its bags and what is in them.
          */
@@ -14737,7 +14765,6 @@ export interface operations {
             400: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
-            422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };

@@ -120,6 +120,7 @@ function Answers({ outcome }: { outcome: RehearsedOutcome }) {
             ))}
           </ul>
         )}
+        {outcome.more && <More more={outcome.more} />}
         {outcome.decides.length > 0 ? (
           <p>Mostly {outcome.decides.map((one) => `${one.words} (${Math.round(one.share * 100)} % of it)`).join(', ')} decides how bad it gets.</p>
         ) : (
@@ -129,5 +130,16 @@ function Answers({ outcome }: { outcome: RehearsedOutcome }) {
       {supply && <RiskPanel supply={supply} />}
       {outcome.id === 'stuck' && <SparesPanel />}
     </Opened>
+  )
+}
+
+/** A little more from where it runs out most often. */
+function More({ more }: { more: NonNullable<RehearsedOutcome['more']> }) {
+  const units = useUnits()
+  if (more.amount === 0) return <p>Leaving {more.name} every vessel is full already.</p>
+  return (
+    <p>
+      With {units.show(more.amount, more.quantity)} more from {more.name}: {countedWords(more.counted)} there.
+    </p>
   )
 }

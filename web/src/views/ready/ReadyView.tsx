@@ -46,6 +46,8 @@ const Head = styled.header`
     flex: 1;
   }
   ${phone} {
+    flex-wrap: wrap;
+    gap: 0 14px;
     padding: 6px 14px;
   }
 `
@@ -187,7 +189,7 @@ export function ReadyView() {
         <span className="grow" />
         <Button $small className="no-print" onPress={() => window.print()}>
           <Icon name="print" size={16} />
-          Print the list
+          {rehearsed ? 'Print it' : 'Print the list'}
         </Button>
       </Head>
       <Rows ref={box}>

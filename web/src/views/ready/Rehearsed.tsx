@@ -47,7 +47,13 @@ export function Rehearsed({ scale, width }: { scale: Scale; width: number }) {
   const [open, setOpen] = useState<RehearsedOutcome['id'] | null>(null)
   const [play, setPlay] = useState<PlayTold | null>(null)
   if (error) return <Muted style={{ padding: 20 }}>{error.message}</Muted>
-  if (!data || !assessment.days.length)
+  if (!assessment.days.length)
+    return (
+      <Top>
+        <p>Say where you ride and who rides: then the tour is played 200 times, with weather, thirst, springs and faults as chance has them.</p>
+      </Top>
+    )
+  if (!data)
     return (
       <Top>
         <p role="status">Playing the tour, with weather, thirst, springs and faults as chance has them …</p>

@@ -13,7 +13,7 @@ interface Rehearsed {
 }
 
 export function useRehearsal() {
-  const { tour } = useDesk()
+  const { tour, assessment } = useDesk()
   const queries = useQueryClient()
   const [surer, setSurer] = useState(false)
   const about = surer ? ['surer'] : []
@@ -32,7 +32,7 @@ export function useRehearsal() {
       if (answer) queries.setQueryData(['kept rehearsal', id, tour.revision], { rehearsal: answer, usual, more })
       return answer && news(answer)
     },
-    { about, meanwhile: true },
+    { about, meanwhile: true, wanted: assessment.days.length > 0 },
   )
   return { data, error, playing: isFetching, surer: () => setSurer(true) }
 }

@@ -16,6 +16,10 @@ const Words = styled.p`
   b {
     font-weight: 700;
   }
+  a {
+    color: inherit;
+    white-space: nowrap;
+  }
 `
 export function BestPlan() {
   const { sheet, assessment, change } = useDesk()
