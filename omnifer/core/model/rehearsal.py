@@ -57,6 +57,7 @@ class Outcome(Noun):
     """Something that went wrong, over all plays."""
 
     id: OutcomeId
+    supply: CarriedSupply | None = Field(description="What runs out; None: it is about no supply")
     name: str
     words: Text
     counted: Counted

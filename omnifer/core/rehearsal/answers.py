@@ -59,7 +59,7 @@ SPEAKS_TO: dict[OutcomeId, list[FindingKind]] = {
     "dark": ["device_dies"], "fuelless": ["fuel_gap"], "late": ["no_slack"],
 }  # fmt: skip
 """Findings whose trouble each outcome is."""
-RUNS_OUT: dict[str, OutcomeId] = {"water": "dry", "food": "hungry", "fuel": "fuelless"}
+RUNS_OUT: dict[CarriedSupply, OutcomeId] = {"water": "dry", "food": "hungry", "fuel": "fuelless"}
 """What it is called that a supply runs out."""
 NAMES: dict[OutcomeId, tuple[str, str]] = {
     "dry": ("Out of water", ""), "cold": ("Too cold", ""), "stuck": ("Stopped", "faults"), "hungry": ("Out of food", ""),
@@ -140,7 +140,7 @@ def gone_h(plays: Plays, supply: str) -> Array:
     return np.where(matters & (kept.without_h >= MATTERS_H.get(supply, 0.0)), kept.without_h, 0.0)
 
 
-def _without(plays: Plays, plan: Plays, supply: str, words: Text) -> Wrong:
+def _without(plays: Plays, plan: Plays, supply: CarriedSupply, words: Text) -> Wrong:
     store, there = plays.course.stores[supply], gone_h(plays, supply)
     where = [
         (store.gap_names[gap], store.gap_names[gap + 1], float(store.gap_km[gap]), float(store.gap_km[gap + 1]), there[:, gap])
@@ -179,7 +179,8 @@ def _outcome(plays: Plays, wrong: Wrong) -> Outcome:
     places = [at_gap(*place) for place in wrong.where if (place[4] > 0).any()]
     places.sort(key=lambda place: (-place.counted.count, place.from_km))
     return Outcome(
-        id=wrong.id, name=NAMES[wrong.id][0], noun=NAMES[wrong.id][1], words=wrong.words,
+        id=wrong.id, supply=next((supply for supply, key in RUNS_OUT.items() if key == wrong.id), None), name=NAMES[wrong.id][0],
+        noun=NAMES[wrong.id][1], words=wrong.words,
         counted=counted(wrong.bad > 0), quantity=wrong.quantity,
         middle=round(float(np.median(bad)), 2) if bad.size else 0.0, worst=round(float(bad.max(initial=0.0)), 2),
         planned=wrong.planned, speaks_to=SPEAKS_TO[wrong.id], where=places[:MOST_TOLD], decides=_decides(plays, wrong.bad),

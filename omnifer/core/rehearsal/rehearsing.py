@@ -7,7 +7,7 @@ import numpy as np
 
 from omnifer.core.model.quantities import ROUNDING, Quantity
 from omnifer.core.model.rehearsal import FIRST_PLAYS, AtGap, PlayTold, Rehearsal, WithMore
-from omnifer.core.rehearsal.answers import RUNS_OUT, counted, gone_h, play_told, tell
+from omnifer.core.rehearsal.answers import counted, gone_h, play_told, tell
 from omnifer.core.rehearsal.course import Course, course_of
 from omnifer.core.rehearsal.drawn import AS_WIDE, NO_WIDTHS, Draws, draw
 from omnifer.core.rehearsal.fate import DAYS, Fate
@@ -61,7 +61,7 @@ def _with_more(told: Rehearsal, course: Course, seed: int) -> Rehearsal:
     """The same, and of what runs out how often it still would with a little more, taken along where it runs out most often."""
     outcomes = []
     for outcome in told.outcomes:
-        supply = next((name for name, key in RUNS_OUT.items() if key == outcome.id), None)
+        supply = outcome.supply
         if supply is not None and outcome.where and outcome.counted.count:
             outcome = outcome.model_copy(update={"more": _one_more(course, supply, outcome.where[0], told.plays, seed)})
         outcomes.append(outcome)

@@ -7471,6 +7471,11 @@ export interface components {
              * @description Findings that rest on a fixed reserve, and whose trouble this is
              */
             speaks_to: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
+            /**
+             * Supply
+             * @description What runs out; None: it is about no supply
+             */
+            supply: ("water" | "food" | "fuel") | null;
             /** Where */
             where: components["schemas"]["AtGap"][];
             words: components["schemas"]["Text-Output"];

@@ -4,7 +4,6 @@ import { api } from '../api/client'
 import { useWorkedOut } from '../api/workedOut'
 import { Muted } from '../ui/controls'
 
-const SUPPLIES: Partial<Record<string, string>> = { dry: 'water', hungry: 'food', fuelless: 'fuel' }
 const inWords = (counted: Counted) => `${counted.count} of ${counted.of}`
 
 export function InPlays({ finding }: { finding: Finding }) {
@@ -12,9 +11,9 @@ export function InPlays({ finding }: { finding: Finding }) {
   const told = data?.rehearsal
   const outcome = told?.outcomes.find((one) => one.speaks_to.includes(finding.kind))
   if (!told || !outcome) return null
-  const supply = SUPPLIES[outcome.id]
   const at = finding.at_km
-  const here = at === null ? undefined : told.gaps.find((gap) => gap.supply === supply && gap.place.from_km <= at + 0.1 && at < gap.place.to_km)
+  const here =
+    at === null ? undefined : told.gaps.find((gap) => gap.supply === outcome.supply && gap.place.from_km <= at + 0.1 && at < gap.place.to_km)
   return (
     <Muted>
       Rehearsed: {outcome.name.toLowerCase()} in {here ? `${inWords(here.place.counted)} plays here, ` : ''}

@@ -13,8 +13,6 @@ import { SparesPanel } from './SparesPanel'
 
 const HEIGHT = 30
 const LEAST_PX = 3
-/** What runs out, and can be carried more of. */
-export const SUPPLY = { dry: 'water', hungry: 'food', fuelless: 'fuel' } as const
 const GREAT = 'var(--ink)'
 
 const Words = styled.p`
@@ -73,7 +71,7 @@ export function OutcomeRow({ outcome, told, scale, width, open, onOpen }: Props)
 /** Where it happens: a bar over each stretch, as high as the share of plays. */
 function Marks({ outcome, told, scale, width }: Omit<Props, 'open' | 'onOpen'>) {
   const { assessment } = useDesk()
-  const supply = SUPPLY[outcome.id as keyof typeof SUPPLY]
+  const { supply } = outcome
   const where = supply
     ? told.gaps.filter((gap) => gap.supply === supply).map((gap) => gap.place)
     : outcome.where.filter((place) => place.to_name === '')
@@ -103,7 +101,7 @@ function Marks({ outcome, told, scale, width }: Omit<Props, 'open' | 'onOpen'>) 
 function Answers({ outcome }: { outcome: RehearsedOutcome }) {
   const units = useUnits()
   const goToKm = useGoToKm()
-  const supply = SUPPLY[outcome.id as keyof typeof SUPPLY]
+  const { supply } = outcome
   return (
     <Opened>
       <div>

@@ -50,7 +50,9 @@ export function Rehearsed({ scale, width }: { scale: Scale; width: number }) {
   if (!assessment.days.length)
     return (
       <Top>
-        <p>Say where you ride and who rides: then the tour is played 200 times, with weather, thirst, springs and faults as chance has them.</p>
+        <p>
+          Say where you ride and who rides: then the tour is played some hundred times, with weather, thirst, springs and faults as chance has them.
+        </p>
       </Top>
     )
   if (!data)

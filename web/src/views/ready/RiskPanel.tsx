@@ -5,22 +5,13 @@ import { api, type Progress, type RiskPlan } from '../../api/client'
 import { useDesk, useWork } from '../../api/tour'
 import { useWorkedOut } from '../../api/workedOut'
 import { Button, Muted } from '../../ui/controls'
-import { Dot } from '../../ui/icons'
 import { HowFar } from '../../ui/notices'
 import { useUnits } from '../../ui/preferences'
+import { OnceIn } from './OnceIn'
 import { countedWords } from './plays'
 
-/** Once in so many tours like this. */
-const ONCE_IN = [5, 20, 100]
 const [WIDE, HIGH, LEFT, FOOT] = [340, 150, 34, 22]
 
-const Chosen = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-  padding-bottom: 4px;
-`
 const Curve = styled.svg`
   width: 100%;
   max-width: 460px;
@@ -49,15 +40,7 @@ export function RiskPanel({ supply }: { supply: 'water' | 'food' | 'fuel' }) {
   }
   return (
     <div className="no-print">
-      <Chosen role="group" aria-label={`How seldom ${supply} may run out`}>
-        {supply[0]?.toUpperCase() + supply.slice(1)} may run out once in
-        {ONCE_IN.map((n) => (
-          <Button key={n} $small aria-pressed={once === n} onPress={() => setOnce(n)}>
-            <Dot on={once === n} />
-            {n} tours
-          </Button>
-        ))}
-      </Chosen>
+      <OnceIn what={`${supply[0]?.toUpperCase()}${supply.slice(1)} may run out`} once={once} onChoose={setOnce} />
       {once === null && <Muted>Choose, and the risk is shared out over all stretches so that the least is carried.</Muted>}
       {isFetching && <HowFar what="Playing plans" share={progress?.share ?? 0} />}
       {error && <p role="alert">{error.message}</p>}

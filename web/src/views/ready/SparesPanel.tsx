@@ -2,12 +2,11 @@
 import { useState } from 'react'
 import { api } from '../../api/client'
 import { useWorkedOut } from '../../api/workedOut'
-import { Button, Muted } from '../../ui/controls'
-import { Dot } from '../../ui/icons'
+import { Muted } from '../../ui/controls'
+import { OnceIn } from './OnceIn'
 import { countedWords } from './plays'
 import { Figures } from './YearTable'
 
-const ONCE_IN = [5, 20, 100]
 /** What mends any number is owned in plenty. */
 const PLENTY = 100
 
@@ -16,15 +15,7 @@ export function SparesPanel() {
   const { data, error } = useWorkedOut('spares', (id, signal) => api.sparesAtRisk(id, 1 / once, signal), { about: [String(once)], meanwhile: true })
   return (
     <div>
-      <div role="group" aria-label="How seldom a part may be lacking" style={{ display: 'flex', gap: 6, alignItems: 'center', flexWrap: 'wrap' }}>
-        A part may be lacking once in
-        {ONCE_IN.map((n) => (
-          <Button key={n} $small aria-pressed={once === n} onPress={() => setOnce(n)}>
-            <Dot on={once === n} />
-            {n} tours
-          </Button>
-        ))}
-      </div>
+      <OnceIn what="A part may be lacking" once={once} onChoose={setOnce} />
       {error && <p role="alert">{error.message}</p>}
       {!data && !error && <p role="status">Counting faults …</p>}
       {data && !data.parts.length && <Muted>Nothing on board says that it mends a bike.</Muted>}
