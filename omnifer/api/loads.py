@@ -80,6 +80,13 @@ def compare_rigs(tour_id: str) -> Response:
     return errand("rigs", tour_id, shapes.About())
 
 
+@blueprint.get("/api/tours/<tour_id>/bikes/<bike_id>/choices")
+@operation(gives=shapes.Choices, problems=(404,))
+def bike_choices(tour_id: str, bike_id: str) -> Response:
+    """What could be otherwise on a bike, and what each costs or saves on this road."""
+    return errand("choices", tour_id, shapes.About(key=bike_id))
+
+
 @blueprint.get("/api/tours/<tour_id>/rigs/schools")
 @operation(gives=shapes.SchoolRigs, problems=(404,))
 def rig_schools(tour_id: str) -> Response:

@@ -21,6 +21,7 @@ from omnifer.core.model.finding import Finding
 from omnifer.core.model.lanes import AtStop, Lane, StoresTold
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.model.trace import BikeTrace
+from omnifer.core.needs.asking import Asking
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
 from omnifer.core.stages import PROFILE, Kept, Reading, stage
@@ -171,6 +172,8 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         asks=wanted.asks,
         faults=wanted.faults,
         layers=wanted.layers,
+        parts=wanted.parts,
+        care=wanted.care,
         climate=at[weather],
         moments=at[moments],
         stores=at[stores],
@@ -197,6 +200,8 @@ class Course:
     stops: list[AtStop]
     """Those still to come."""
     findings: list[Finding]
+    asking: Asking | None
+    """As rules look at it; None without a road."""
 
 
 def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
@@ -219,6 +224,7 @@ def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
         lanes=lanes_of(tour, voyage) if voyage else [],
         stops=stops_of(tour, voyage, from_km) if voyage else [],
         findings=find(here, but=OF_PREPARING),
+        asking=here.needed.asking,
     )
 
 

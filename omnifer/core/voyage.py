@@ -252,13 +252,13 @@ def _party(tour: TourSheet) -> list[pace.RidingMass]:
     for rider in tour.riders:
         bikes = [bike for bike in tour.rig.bikes if bike.rider_id == rider.id]
         total = rider.body_mass_kg + owned[rider.id] + shared / len(tour.riders)
-        drag, rolling, slowest = usual.drag_area_m2, usual.rolling_resistance, 0.0
+        drag, rolling, slowest, ground = usual.drag_area_m2, usual.rolling_resistance, 0.0, (1.0,) * len(pace.SURFACES)
         for bike in bikes:
             total += bike.mass_kg + gear[bike.id]
             total += sum(s.mass_kg for s in bike.supports) + sum(c.mass_kg for c in bike.carriers)
             drag, rolling = riding.drag_area_m2(bike), riding.rolling_resistance(bike)
-            slowest = riding.slowest_kmh(bike, usual)
-        result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling, slowest, usual))
+            slowest, ground = riding.slowest_kmh(bike, usual), riding.ground_times(bike)
+        result.append(pace.RidingMass(rider.all_day_power_w, total, 1 / len(tour.riders), drag, rolling, slowest, usual, ground))
     return result
 
 

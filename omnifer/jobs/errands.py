@@ -11,6 +11,7 @@ from typing import Any, NamedTuple
 import numpy as np
 from pydantic import BaseModel
 
+from omnifer.core.choices import choices_of
 from omnifer.core.load.settle import load_proposals
 from omnifer.core.manner import manner_of
 from omnifer.core.mapped.groups import corridor_km, long_gaps
@@ -320,5 +321,6 @@ KINDS = {
     "map": Kind(shapes.About, look_at_map, search=True),
     "heights": Kind(shapes.HeightsAsked, bring_heights, search=True),
     "rigs": about("tour", lambda tour, road, _: shapes.Rigs(rigs=compare(tour, road))),
+    "choices": about("bike", lambda tour, road, key: shapes.Choices(choices=choices_of(tour, road, key))),
     "loads": about("tour", lambda tour, road, _: shapes.Loads(loads=compare_loads(tour, road))),
 }

@@ -10,9 +10,8 @@ from typing import NamedTuple
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.diary.history import NEAR_KM
-from omnifer.core.diary.journal import Journal
+from omnifer.core.diary.journal import Journal, on_road
 from omnifer.core.diary.now import Replanned, replan
-from omnifer.core.diary.ridden import on_road
 from omnifer.core.glance import glance_of
 from omnifer.core.load.keep import standing
 from omnifer.core.load.merging import Collision, changed_parts, merged

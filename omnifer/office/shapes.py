@@ -6,6 +6,7 @@ from uuid import UUID
 
 from pydantic import Field, JsonValue
 
+from omnifer.core.choices import OtherBike
 from omnifer.core.kit.told import KitAnswer, KitQuestion
 from omnifer.core.load.aims import Aim, School
 from omnifer.core.load.explain import Paid
@@ -437,6 +438,12 @@ class Seen(Noun):
     """A change that needs nothing but the revision it was asked on."""
 
     revision: Revision
+
+
+class Choices(Noun):
+    """What could be otherwise on a bike."""
+
+    choices: list[OtherBike]
 
 
 class Rigs(Noun):

@@ -8,9 +8,8 @@ from hypothesis import strategies as st
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.diary.debrief import debrief
-from omnifer.core.diary.journal import Journal
+from omnifer.core.diary.journal import Journal, on_road
 from omnifer.core.diary.now import replan
-from omnifer.core.diary.ridden import on_road
 from omnifer.core.model.diary import GONE
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.road import Road, TypedDay, Weather

@@ -5,10 +5,9 @@ from collections import defaultdict
 from collections.abc import Iterator
 from typing import Literal
 
-from omnifer.core.diary.journal import Journal, Told
+from omnifer.core.diary.journal import Journal, Told, on_road
 from omnifer.core.diary.now import Replanned
 from omnifer.core.diary.rates import rates_of
-from omnifer.core.diary.ridden import on_road
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.debrief import Debrief, Lesson, Mark, NextTime, ThingStory
 from omnifer.core.model.diary import Verb, Verdict

@@ -4,8 +4,8 @@ from collections import Counter
 from collections.abc import Iterator
 from itertools import pairwise
 
-from omnifer.core.diary.journal import Journal, Told
-from omnifer.core.diary.ridden import AT_HOME, Ridden, on_road, set_out_at
+from omnifer.core.diary.journal import AT_HOME, Journal, Told, on_road, set_out_at
+from omnifer.core.diary.ridden import Ridden
 from omnifer.core.model.diary import ABOUT_A_THING, GONE
 from omnifer.core.model.ridden import Doubt
 from omnifer.core.model.tour import TourSheet

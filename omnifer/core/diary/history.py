@@ -4,8 +4,8 @@ import datetime as dt
 from collections.abc import Iterator
 
 from omnifer.core.assess import Course
-from omnifer.core.diary.journal import Journal, Told
-from omnifer.core.diary.ridden import Ridden, on_road
+from omnifer.core.diary.journal import Journal, Told, on_road
+from omnifer.core.diary.ridden import Ridden
 from omnifer.core.glance import at_day
 from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.diary import GONE, WHEELS

@@ -15,6 +15,10 @@ AHEAD = dt.timedelta(minutes=10)
 """A clock so far ahead of the hour at which its entry arrived is not believed; practice."""
 
 
+AT_HOME = frozenset({"weighed", "checked", "verdict"})
+"""What is noted before leaving and after coming home as well."""
+
+
 @dataclass(frozen=True)
 class Told:
     """An entry and when it is believed to have been noted."""
@@ -78,6 +82,18 @@ class Journal:
     def of_verbs(self, *verbs: str) -> list[Told]:
         """What holds, of some kinds."""
         return [told for told in self.standing if told.entry.verb in verbs]
+
+
+def on_road(journal: Journal) -> list[Told]:
+    """Entries from setting out on: those of the last days at home and of the debrief are none."""
+    out = set_out_at(journal)
+    return [t for t in journal.standing if t.entry.verb not in AT_HOME and (out is None or t.at >= out)]
+
+
+def set_out_at(journal: Journal) -> dt.datetime | None:
+    """When the tour began, as noted."""
+    told = journal.of_verbs("set_out")
+    return told[0].at if told else None
 
 
 def _believed(entries: list[Received]) -> list[Told]:

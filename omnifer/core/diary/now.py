@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from omnifer.core.assess import Course, course_of
 from omnifer.core.diary.doubts import doubts_of
 from omnifer.core.diary.history import AT_ONCE, NEAR_KM, history_of, spent, used
-from omnifer.core.diary.journal import Journal
-from omnifer.core.diary.ridden import Ridden, hour_of, on_road, planned_at, ridden
+from omnifer.core.diary.journal import Journal, on_road
+from omnifer.core.diary.ridden import Here, Ridden, hour_of, planned_at, ridden
+from omnifer.core.diary.tended import due
 from omnifer.core.model.assessment import Assessment, Day, Gap
 from omnifer.core.model.finding import Finding
 from omnifer.core.model.quantities import Text
@@ -21,8 +22,6 @@ from omnifer.core.sentence import km, litres, number, say
 EVENING_H = 17.0
 BOLTS = {"bolts-5": 5.0, "bolts-20": 20.0, "bolts-100": 100.0}
 """Kilometres at which bolts and straps are looked at again, by their checks [km]; practice."""
-CHECK_DAYS = 7
-"""Bolts are looked at again after so many days; practice."""
 
 
 @dataclass(frozen=True)
@@ -94,7 +93,8 @@ def _now(
         spent=list(spent(journal, here.day)),
         used=list(used(sheet, journal, here.set_out)),
         defaults=list(_defaults(sheet, plan)),
-        tonight=list(_tonight(journal, here.km, here.set_out, here.date, hour)),
+        tonight=list(_tonight(journal, here, hour, sheet.practice.look_days)),
+        care=[] if here.arrived else due(rest.asking, journal, here.day),
         doubts=doubts_of(sheet, made, journal),
         gone={thing: told.entry.verb for thing, told in made.gone.items()},
     )
@@ -233,20 +233,20 @@ def _defaults(sheet: TourSheet, plan: Assessment) -> Iterator[DefaultAmount]:
             )  # fmt: skip
 
 
-def _tonight(journal: Journal, at_km: float, first: dt.date, date: dt.date, hour: float) -> Iterator[AskedTonight]:
+def _tonight(journal: Journal, here: Here, hour: float, look_days: float) -> Iterator[AskedTonight]:
     """Questions of the evening, only those that are due; bolts whenever they are."""
     if not on_road(journal) or journal.of_verbs("arrived"):
         return
     looked = {t.entry.about: t.date for t in journal.of_verbs("checked") if t.entry.about in BOLTS and t.entry.word == "done"}
-    due = [key for key, km_ in BOLTS.items() if at_km >= km_ and key not in looked]
-    if due:
-        yield AskedTonight(key="bolts", about=due[-1], words="Were bolts and straps looked at again?")
-    elif looked and (date - max(looked.values())).days >= CHECK_DAYS:
+    again = [key for key, km_ in BOLTS.items() if here.km >= km_ and key not in looked]
+    if again:
+        yield AskedTonight(key="bolts", about=again[-1], words="Were bolts and straps looked at again?")
+    elif looked and (here.date - max(looked.values())).days >= look_days:
         yield AskedTonight(key="bolts", about="bolts-100", words="Were bolts and straps looked at this week?")
     if hour < EVENING_H:
         return
-    today = [t.entry for t in on_road(journal) if t.date == date]
-    if date > first and not any(e.verb == "slept" for e in today):
+    today = [t.entry for t in on_road(journal) if t.date == here.date]
+    if here.date > here.set_out and not any(e.verb == "slept" for e in today):
         yield AskedTonight(key="slept", words="How warm was last night?")
     if not any(e.verb in ("left", "filled", "drank") and e.about == "water" for e in today):
         yield AskedTonight(key="water_left", words="How much water is left?")

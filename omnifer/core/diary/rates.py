@@ -8,9 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from omnifer.core.diary.felt import felt_colder, nights_felt
-from omnifer.core.diary.journal import Journal, Told
+from omnifer.core.diary.journal import Journal, Told, on_road
 from omnifer.core.diary.now import Replanned
-from omnifer.core.diary.ridden import on_road
 from omnifer.core.model import practice
 from omnifer.core.model.assessment import Assessment, Day
 from omnifer.core.model.debrief import LearnedRate, Sure

@@ -9,7 +9,8 @@ from itertools import pairwise
 
 from omnifer.core.diary.aboard import NOTED, PlannedLevel, aboard
 from omnifer.core.diary.felt import felt_colder, nights_felt
-from omnifer.core.diary.journal import Journal, Told
+from omnifer.core.diary.journal import Journal, Told, on_road
+from omnifer.core.diary.tended import with_renewed
 from omnifer.core.kit.figures import figures_of
 from omnifer.core.kit.told import told_of
 from omnifer.core.model.assessment import Assessment, Day
@@ -25,8 +26,6 @@ from omnifer.core.road.days import SAME_PLACE_KM
 JUST_BEFORE_KM = 0.02
 """What is on board is counted before anything is taken on at the same place, and after the night that was spent there [km]."""
 SUPPLIES = ("water", "food", "fuel")
-AT_HOME = frozenset({"weighed", "checked", "verdict"})
-"""What is noted before leaving and after coming home as well."""
 MOST = 10_000.0
 """Of a supply nobody has more, in its unit."""
 MOST_ALIKE = 200
@@ -84,6 +83,7 @@ def ridden(sheet: TourSheet, plan: Assessment, journal: Journal, length_km: floa
         update={
             "own_values": own,
             "road": road,
+            "rig": sheet.rig.model_copy(update={"bikes": tuple(with_renewed(bike, journal) for bike in sheet.rig.bikes)}),
             "kit": kit,
             "load": load,
             "stores": stores,
@@ -121,18 +121,6 @@ def planned_at(days: list[Day], date: dt.date, hour: float) -> float:
 def hour_of(wall: dt.datetime) -> float:
     """A wall clock as hours [h]."""
     return wall.hour + wall.minute / 60 + wall.second / 3600
-
-
-def on_road(journal: Journal) -> list[Told]:
-    """Entries from setting out on: those of the last days at home and of the debrief are none."""
-    out = set_out_at(journal)
-    return [t for t in journal.standing if t.entry.verb not in AT_HOME and (out is None or t.at >= out)]
-
-
-def set_out_at(journal: Journal) -> dt.datetime | None:
-    """When the tour began, as noted."""
-    told = journal.of_verbs("set_out")
-    return told[0].at if told else None
 
 
 def _here(sheet: TourSheet, plan: Assessment, journal: Journal, length_km: float) -> Here:

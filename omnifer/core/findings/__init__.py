@@ -15,6 +15,7 @@ from omnifer.core.findings import (
     heights,
     limits,
     on_the_road,
+    parts,
     placing,
     rig,
     shops,
@@ -38,7 +39,8 @@ SHOWN_PER_KIND = 4
 OF_THE_KIT_ITSELF = (clothes, sleep, asked, belongings)
 """Topics of trouble with what the kit is for: nights, clothes, needs, and the things themselves."""
 TOPICS: tuple[ModuleType, ...] = (
-    on_the_road, limits, rig, placing, shops, day_by_day, heights, slack, *OF_THE_KIT_ITSELF, stores, electric, fire_and_frost,
+    on_the_road, limits, rig, placing, shops, day_by_day, heights, slack, parts, *OF_THE_KIT_ITSELF, stores, electric,
+    fire_and_frost,
 )  # fmt: skip
 CHECKS: tuple[Check, ...] = tuple(check for topic in TOPICS for check in vars(topic).values() if isinstance(check, Check))
 """Every look for trouble."""

@@ -12,7 +12,8 @@ from omnifer.core.model.needs import Ask, Fault, Layers
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.serves import SERVICES
-from omnifer.core.needs.repair import fit_for, named
+from omnifer.core.needs.fitting import fit_for
+from omnifer.core.needs.repair import named
 from omnifer.core.needs.worn import evening_clo
 from omnifer.core.sentence import celsius, fine_kg, hours, joined, km, litres, number, say, share, tenths
 from omnifer.core.supplies.used_up import users_of

@@ -1,17 +1,16 @@
 """What the kit shows by itself: doubles, single points, what is untried, worn, too old or fits nothing; and what may go home."""
 
 from collections.abc import Iterator
-from typing import Any
 
 from omnifer.core.findings.asked import bring
 from omnifer.core.findings.mending import one_more, otherwise
 from omnifer.core.findings.situation import Draft, Making, Situation, Spec, later, looks_at
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing, Whereabouts
-from omnifer.core.needs import kit, wear
+from omnifer.core.needs import kit
 from omnifer.core.needs.parcels import post_stops
 from omnifer.core.needs.safe import HAZARDS
-from omnifer.core.sentence import fine_kg, km, litres, metres, number, say, share
+from omnifer.core.sentence import fine_kg, km, litres, number, say, share
 
 IN_THE_KIT = say("in the kit")
 FEW_NIGHTS = 0.1
@@ -27,8 +26,6 @@ NEVER_IDLE: frozenset[str] = WARM | {
     "tail_light",
 }  # fmt: skip
 """What stays along whatever a guess at weather and faults says: without it a small trouble is a great one; practice."""
-MUCH_WEAR = 0.5
-"""A tour that takes such a part of a pair's life is begun with new pads [-]; practice."""
 DAYS_LEFT, WORTH_SENDING_KG = 3, 0.2
 """Nobody goes to the post for less [d, kg]; practice."""
 
@@ -119,10 +116,9 @@ def _single(thing: Thing, what: str, mends: Making) -> Draft:
 @Spec("worn_out", "complete", "delays", no_lack=True)
 @Spec("mismatch", "mended", "delays", no_lack=True, needless=True)
 @Spec("to_get", "complete", "costs", small=True, preparing=True)
-@looks_at("voyage", "days", "needed", "kit", "rig", "start_date", "own_values", "from_km")
+@looks_at("voyage", "kit", "rig", "start_date", "from_km")
 def not_ready(s: Situation) -> Iterator[Draft]:
     """Things that want a trial, a repair or another one before the start, or wear out on the way."""
-    yield from _wearing(s)
     for thing in kit.untried(s.tour):
         tried = Mend(
             name=say("{thing} has been tried", thing=thing.name), consequence=say("one night, one wet ride, or one filling"),
@@ -168,41 +164,6 @@ def not_ready(s: Situation) -> Iterator[Draft]:
             mends=[Mend(name=say("They are there"), consequence=say("owned, and new"),
                         things=[otherwise(t, held="owned", condition="new") for t in wished])],
         )  # fmt: skip
-
-
-def _wearing(s: Situation) -> Iterator[Draft]:
-    """Pads and chains that the road wears out, and that are better begun with new."""
-    asking = s.needed.asking
-    if asking is None:
-        return
-    usual = s.tour.practice
-    for bike in s.tour.rig.bikes:
-        life = wear.pads_life_km(usual.pads_per_1000_km * usual.pad_times)
-        pads, chain = float(wear.pad_km(asking, bike).sum()), float(wear.chain_km(asking).sum())
-        behind = wear.BEHIND[bike.state]
-        descent = sum(day.descent_m for day in s.days)
-        common: dict[str, Any] = {
-            "kind": "worn_out", "grade": "worth_knowing", "place": say("on {bike}", bike=bike.name), "bike_id": bike.id,
-        }  # fmt: skip
-        if bike.brakes != "hub" and pads >= min(1 - behind, MUCH_WEAR) * life:
-            yield Draft(
-                sentence=say("{descent} ridden down take {part} of what a pair of pads lasts on {bike}.", descent=metres(descent),
-                             part=share(pads / life), bike=bike.name),
-                reason=say("By mass, descent and rain; a pair lasts some {life} of usual road. Start with new ones, look at them"
-                           " every few days, and change them while a millimetre and a half is left.", life=km(life)),
-                size=pads / life, about=f"pads-{bike.id}", cause="pads", case=say("{bike}", bike=bike.name),
-                mends=[Mend(name=say("New pads before leaving"), consequence=say("and bed them in on the way to the start"))],
-                **common,
-            )  # fmt: skip
-        if bike.state != "serviced" and behind * wear.CHAIN_KM + chain >= wear.CHAIN_KM:
-            yield Draft(
-                sentence=say("The chain of {bike} wears out on the way: {road} with rain.", bike=bike.name, road=km(s.ahead_km)),
-                reason=say("A chain lasts some {life} in dry grit, in rain half as far. Measure it before leaving; a worn one"
-                           " takes the sprockets with it.", life=km(wear.CHAIN_KM)),
-                size=chain / wear.CHAIN_KM, about=f"chain-{bike.id}", cause="chain", case=say("{bike}", bike=bike.name),
-                mends=[Mend(name=say("A new chain before leaving"), consequence=say("and one at a bike shop on the way"))],
-                **common,
-            )  # fmt: skip
 
 
 @Spec("big_thing", "spared", "costs", small=True, preparing=True)

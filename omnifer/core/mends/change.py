@@ -7,7 +7,7 @@ from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.quantities import Text
-from omnifer.core.model.rig import Carrier
+from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.road import SAME_START_KM, DayStart, Stop
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import share
@@ -30,9 +30,7 @@ def mended(tour: TourSheet, mend: Mend) -> TourSheet:
             "starts": _starting(tour.road.starts, mend.starts),
         }
     )
-    bikes = tuple(
-        bike.model_copy(update={"carriers": tuple(_replaced(bike.carriers, mend.carriers, add=False))}) for bike in tour.rig.bikes
-    )
+    bikes = tuple(_bike(bike, mend) for bike in tour.rig.bikes)
     return tour.model_copy(
         update={
             "kit": kit, "road": road, "rig": tour.rig.model_copy(update={"bikes": bikes}),
@@ -40,6 +38,14 @@ def mended(tour: TourSheet, mend: Mend) -> TourSheet:
             "start_date": mend.start_date or tour.start_date,
         }
     )  # fmt: skip
+
+
+def _bike(bike: Bike, mend: Mend) -> Bike:
+    """A bike with other carriers, and with what is said of its parts."""
+    bike = bike.model_copy(update={"carriers": tuple(_replaced(bike.carriers, mend.carriers, add=False))})
+    for told in mend.parts:
+        bike = bike.with_part(told.part) if told.bike_id == bike.id else bike
+    return bike
 
 
 def _starting(old: Iterable[DayStart], other: Sequence[DayStart]) -> tuple[DayStart, ...]:

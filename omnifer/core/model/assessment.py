@@ -8,7 +8,7 @@ from pydantic import Field
 from omnifer.core.model.camp import Camp
 from omnifer.core.model.finding import Finding, FindingKind, Question
 from omnifer.core.model.lanes import StoresTold
-from omnifer.core.model.needs import Ask, Fault, Layers, Sleeper, Wardrobe
+from omnifer.core.model.needs import Ask, CareTask, Fault, Layers, Sleeper, Wardrobe, WornPart
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
 from omnifer.core.model.road import Station, ZoneStretch
 from omnifer.core.model.trace import BikeTrace
@@ -238,6 +238,8 @@ class Assessment(Noun):
     asks: list[Ask] = Field(description="What this tour asks for; empty: nothing says what it serves")
     faults: list[Fault]
     layers: list[Layers]
+    parts: list[WornPart] = Field(description="What of the bikes wears on the way")
+    care: list[CareTask] = Field(description="What the bikes ask for, evening by evening")
     climate: ClimateLine | None
     moments: Moments | None
     stores: StoresTold | None

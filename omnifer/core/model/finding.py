@@ -9,12 +9,20 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import FoodShare, Placement
 from omnifer.core.model.needs import Grade as Grade
 from omnifer.core.model.needs import QuestionId as QuestionId
+from omnifer.core.model.part import BikePart
 from omnifer.core.model.quantities import Noun, Quantity, Text
 from omnifer.core.model.rig import Carrier
 from omnifer.core.model.road import DayCut, DayStart, Night, Stop
 from omnifer.core.model.stores import Stores
 
 GRADES: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
+
+
+class PartTold(Noun):
+    """What is said of a part of a bike."""
+
+    bike_id: str
+    part: BikePart
 
 
 class Mend(Noun):
@@ -28,6 +36,7 @@ class Mend(Noun):
     gone: list[str] = Field([], description="Things that stay at home")
     stores: Stores | None = Field(None, description="What is decided of the stores instead")
     carriers: list[Carrier] = Field([], description="Carriers to take instead of those with the same identifiers")
+    parts: list[PartTold] = Field([], description="What to say of parts of bikes instead")
     stops: list[Stop] = Field([], description="Stops to take instead of those with the same identifiers")
     start_date: dt.date | None = None
     starts: list[DayStart] = Field(

@@ -46,6 +46,7 @@ FindingKind = Literal[
     "wet_runs",
     "long_way",
     "childs_load",
+    "part_ends",
     "no_clean",
     "cold_sleep",
     "warm_surplus",

@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from omnifer.core.model.part import PartKind
 from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.roles import Piece
 
@@ -119,3 +120,38 @@ class Fault(Noun):
     lacks: list[str] = Field(description="What is missing or does not fit, in words")
     serves: list[str] = Field(description="What would answer it: tool, then part")
     thing_ids: list[str]
+
+
+class WornPart(Noun):
+    """A part of a bike that wears, and where it will be worn out."""
+
+    bike_id: str
+    kind: PartKind
+    words: str
+    behind_km: float = Field(description="At the start [km]")
+    said: bool = Field(description="Its rider said what is behind it; else it is a guess by the state of the bike")
+    life_km: float = Field(description="It lasts so far on usual road [km]")
+    takes_km: float = Field(description="The tour wears it by so many kilometres of usual road [km]")
+    chance: float = Field(description="That it is worn out before the end, or before it is renewed [-]")
+    ends_km: float | None = Field(description="Where it is worn out, a usual one; None: it lasts [km]")
+    ends_day: int | None
+    sold_at: str | None = Field(description="The last stop before that where such a part is sold")
+    renewed_km: float | None = Field(description="Where a new one goes on [km]")
+    spare: list[str] = Field(description="Things on board that stand in for it")
+    stops: bool = Field(description="Without it the ride ends")
+    state: Literal["lasts", "renewed", "spare", "ends"]
+
+
+CareKind = Literal["oil", "clean", "pressure", "look", "spokes", "renew"]
+"""Of a chain; after sand and dust; of tyres; bolts and straps; loose spokes; a part that wears."""
+
+
+class CareTask(Noun):
+    """Something to do for the bikes in the evening of a day."""
+
+    day: int
+    kind: CareKind
+    bike_ids: list[str]
+    part: PartKind | None = Field(None, description="Of a renewal")
+    words: Text
+    because: Text

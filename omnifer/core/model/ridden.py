@@ -8,6 +8,7 @@ from pydantic import Field
 from omnifer.core.model.assessment import Day, Moments
 from omnifer.core.model.finding import Finding
 from omnifer.core.model.lanes import Verb as StoreVerb
+from omnifer.core.model.needs import CareTask
 from omnifer.core.model.quantities import Noun, Text
 
 
@@ -144,5 +145,6 @@ class Now(Noun):
     used: list[Used]
     defaults: list[DefaultAmount]
     tonight: list[AskedTonight]
+    care: list[CareTask] = Field(description="What the bikes ask for this evening")
     doubts: list[Doubt]
     gone: dict[str, str] = Field(description="Things that are on board no more, and why")

@@ -5,6 +5,7 @@ from typing import Annotated, Literal, get_args
 from pydantic import AfterValidator, Field, model_validator
 
 from omnifer.core.model.carrier_kind import KINDS, CarrierKind, Dryness, Opening
+from omnifer.core.model.part import BikePart, Lube, PartKind
 from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, OneLine, PositionMm, Reach, Share, Side, VolumeL
 
 Mount = Literal[
@@ -32,6 +33,7 @@ Post = Literal["fixed", "suspension", "dropper"]
 Source = Literal["maker", "measured", "default"]
 Price = Annotated[float, Field(ge=0, le=100_000, description="In the tour's money")]
 TyreKind = Literal["light", "usual", "armoured"]
+Tread = Literal["slick", "mixed", "knobbly"]
 Valve = Literal["presta", "schrader", "woods"]
 Brakes = Literal["rim", "disc", "hub"]
 Posture = Literal["hoods", "tops", "flat", "upright"]
@@ -165,6 +167,7 @@ class Bike(Noun):
     rim_depth_mm: Annotated[float, Field(ge=0, le=100, description="What a valve must come through [mm]")] = 20
     tubeless: bool = False
     tyre_kind: TyreKind = Field("usual", description="armoured: heavier to turn, seldom punctured; light: the other way round")
+    tread: Tread = Field("mixed", description="slick rolls on asphalt and slips in mud, knobbly the other way round")
     pedals: Literal["flat", "clip_in"] = Field("flat", description="clip_in: a shoe that is clipped in, and another off the bike")
     mudguards: bool = False
     speeds: Annotated[int, Field(ge=1, le=14, description="Sprockets, or gears of a hub")] = 10
@@ -177,6 +180,9 @@ class Bike(Noun):
         (), max_length=30, description="Heads of its bolts (hex 5, T25, ...); none given: not known"
     )
     state: Literal["serviced", "usual", "worn"] = Field("usual", description="serviced: just before the tour")
+    parts: tuple[BikePart, ...] = Field((), max_length=20, description="What its rider says of what wears, each kind once")
+    lube: Lube = Field("wet", description="What its chain is oiled with")
+    hoses: bool = Field(False, description="Brakes work by fluid in hoses")
     seat_angle_deg: Annotated[float, Field(ge=60, le=82)] = 72.5
     head_angle_deg: Annotated[float, Field(ge=60, le=80)] = 71.5
     fork_rake_mm: Annotated[float, Field(ge=0, le=120)] = 50
@@ -222,9 +228,21 @@ class Bike(Noun):
         both = (self.ridden_front_kg or 0.0) + (self.ridden_rear_kg or 0.0)
         if self.ridden_front_kg is not None and both < self.mass_kg + LIGHTEST_KG:
             raise ValueError(f"with its rider on {self.name!r} weighs hardly more than alone: weigh both wheels again")
+        kinds = [part.kind for part in self.parts]
+        if len(set(kinds)) < len(kinds):
+            raise ValueError(f"of {self.name!r} the same part is told twice")
         if self.tyre_least_bar > self.tyre_most_bar:
             raise ValueError(f"the tyres of {self.name!r} want more than they bear: least above most pressure")
         return self
+
+    def part(self, kind: PartKind) -> BikePart:
+        """What is said of a part; nothing said: a part of which nothing is known."""
+        return next((part for part in self.parts if part.kind == kind), BikePart(kind=kind))
+
+    def with_part(self, part: BikePart) -> "Bike":
+        """The bike with a part as it is told now."""
+        others = (one for one in self.parts if one.kind != part.kind)
+        return self.model_copy(update={"parts": (*others, part)})
 
     @property
     def radius_mm(self) -> float:

@@ -7,10 +7,10 @@ import numpy as np
 
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.needs import Ask, Fault, Layers
+from omnifer.core.model.needs import Ask, CareTask, Fault, Layers, WornPart
 from omnifer.core.model.roles import Garment
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.needs import repair, safe, worn
+from omnifer.core.needs import care, repair, safe, wear, worn
 from omnifer.core.needs.asking import Answered, Asking, Days, Wanted, answered
 from omnifer.core.needs.sleep import nights_needing
 from omnifer.core.voyage import Voyage
@@ -29,6 +29,8 @@ class Needed:
     """Services that a rule knows, and that no day of this tour asks for."""
     faults: list[Fault]
     layers: list[Layers]
+    parts: list[WornPart]
+    care: list[CareTask]
 
     @property
     def asks(self) -> list[Ask]:
@@ -63,15 +65,18 @@ class Needed:
 
 
 def needed(tour: TourSheet, voyage: Voyage | None, days: list[Day], reached: Mapping[str, int]) -> Needed:
-    """What a tour asks for; nothing while it has no road, or while no thing says what it serves."""
-    if voyage is None or not days or not any(thing.serves for thing in tour.kit):
-        return Needed(None, [], frozenset(), [], [])
+    """What a tour asks for; nothing while it has no road, and of the kit nothing while no thing says what it serves."""
+    if voyage is None or not days:
+        return Needed(None, [], frozenset(), [], [], [], [])
     asking = Asking(tour, voyage, days, reached)
+    parts, tended = wear.worn_parts(asking), care.care_of(asking)
+    if not any(thing.serves for thing in tour.kit):
+        return Needed(None, [], frozenset(), [], [], parts, tended)
     wanted = list(_wanted(asking))
     answers = answered(asking, wanted)
     asked = {service for one in answers for service in one.ask.serves}
     idle = {service for one in wanted for service in one.serves} - asked - safe.COMFORT
-    return Needed(asking, answers, frozenset(idle), repair.faults_of(asking), worn.layers_of(asking))
+    return Needed(asking, answers, frozenset(idle), repair.faults_of(asking), worn.layers_of(asking), parts, tended)
 
 
 def _wanted(asking: Asking) -> Iterator[Wanted]:

@@ -6,20 +6,17 @@ from itertools import pairwise
 
 import numpy as np
 
-from omnifer.core.model.kit import Fit, Thing
+from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import CellState, Fault
 from omnifer.core.model.practice import Practice
-from omnifer.core.model.rig import Bike, TrailerFrame
+from omnifer.core.model.rig import Bike
 from omnifer.core.model.roles import Mat, Stove
 from omnifer.core.model.serves import SERVICES
+from omnifer.core.needs import fitting
 from omnifer.core.needs.asking import Asking
-from omnifer.core.needs.wear import BEHIND, pad_km, pads_life_km, renewals
+from omnifer.core.needs.wear import BY_KIND, behind_of, life_of, renewals, worn_by
 from omnifer.core.physics.spares import CLUSTERED, spares_wanted
 
-BEYOND_RIM_MM = 20.0
-"""A valve comes at least so far out of its rim [mm]; practice."""
-SPOKE_OFF_MM = 1.5
-"""A spoke that differs by more does not fit [mm]; practice."""
 RISKS = {"stops": 0.05, "slows": 0.1}
 """Accepted chance of running out of a part before the next bike shop [-]; practice."""
 STATE = {"serviced": 0.5, "usual": 1.0, "worn": 2.0}
@@ -34,69 +31,16 @@ THORNS = 3.0
 """Times the punctures, where a stretch has thorns [-]; practice."""
 
 Applies = Callable[[Bike], bool]
-Misfit = Callable[[Fit, Bike], str]
-"""Why a thing does not fit a bike, in words; empty where it does, or where nobody said."""
 NOBODY = "nobody who can do it"
 """What is lacking where no hand knows how."""
-OTHER_WHEEL = "for another wheel"
 
 
 def _any_bike(bike: Bike) -> bool:
     return True
 
 
-def _fits_all(fit: Fit, bike: Bike) -> str:
-    return ""
-
-
-def _wheel(fit: Fit, bike: Bike) -> str:
-    return "" if fit.bead_seat_mm in (None, bike.bead_seat_mm) else OTHER_WHEEL
-
-
-def _tube(fit: Fit, bike: Bike) -> str:
-    asked = bike.rim_depth_mm + BEYOND_RIM_MM
-    if fit.valve_mm is not None and fit.valve_mm < asked:
-        return _wheel(fit, bike) or _valve(fit, bike) or f"valves of {fit.valve_mm:g} mm, the rim asks for {asked:g}"
-    return _wheel(fit, bike) or _valve(fit, bike)
-
-
-def _valve(fit: Fit, bike: Bike) -> str:
-    return "" if fit.valve in (None, bike.valve) else f"{fit.valve.capitalize()}, the rims take {bike.valve.capitalize()}"
-
-
-def _trailer(bike: Bike) -> TrailerFrame | None:
-    return next((support.trailer for support in bike.supports if support.trailer is not None), None)
-
-
 def _has_trailer(bike: Bike) -> bool:
-    return _trailer(bike) is not None
-
-
-def _trailer_wheel(fit: Fit, bike: Bike) -> str:
-    trailer = _trailer(bike)
-    return "" if trailer is None or fit.bead_seat_mm in (None, trailer.bead_seat_mm) else OTHER_WHEEL
-
-
-def _spokes(fit: Fit, bike: Bike) -> str:
-    lacking = [mm for mm in bike.spokes_mm if all(abs(s - mm) > SPOKE_OFF_MM for s in fit.lengths_mm)]
-    return f"none of {', '.join(f'{mm:g}' for mm in lacking)} mm" if fit.lengths_mm and lacking else ""
-
-
-def _speeds(fit: Fit, bike: Bike) -> str:
-    return "" if fit.speeds in (None, bike.speeds) else f"for {fit.speeds} sprockets, there are {bike.speeds}"
-
-
-def _pattern(fit: Fit, wanted: str) -> str:
-    named = fit.pattern and wanted
-    return f"{fit.pattern}, the bike takes {wanted}" if named and wanted.lower() not in fit.pattern.lower() else ""
-
-
-def _hanger(fit: Fit, bike: Bike) -> str:
-    return _pattern(fit, bike.hanger)
-
-
-def _pads(fit: Fit, bike: Bike) -> str:
-    return _pattern(fit, bike.pads)
+    return fitting.trailer_of(bike) is not None
 
 
 @dataclass(frozen=True)
@@ -111,7 +55,7 @@ class Kind:
     stops: bool
     makeshift: tuple[str, ...] = ()
     """What gets one on where the part is missing."""
-    misfit: Misfit = _fits_all
+    misfit: fitting.Misfit = fitting.fits_all
     applies: Applies = _any_bike
     clustered: bool = False
     reusable: bool = False
@@ -123,24 +67,29 @@ class Kind:
 
 
 OF_A_BIKE: tuple[Kind, ...] = (
-    Kind("puncture", "Puncture", ("levers",), ("tube", "patches"), "little", True, misfit=_tube,
+    Kind("puncture", "Puncture", ("levers",), ("tube", "patches"), "little", True, misfit=fitting.tube,
          applies=lambda b: not b.tubeless),
-    Kind("tubeless", "Tubeless leak", ("plugs",), ("tube", "sealant"), "little", True, misfit=_tube,
+    Kind("tubeless", "Tubeless leak", ("plugs",), ("tube", "sealant"), "little", True, misfit=fitting.tube,
          applies=lambda b: b.tubeless),
-    Kind("valve", "Valve and pump", ("pump",), (), "little", True, misfit=_valve),
-    Kind("cut_tyre", "Cut tyre", ("levers",), ("tyre", "boot"), "little", True, ("binding", "bank_card"), _wheel),
-    Kind("spoke", "Spoke", ("spoke_key",), ("spoke",), "workshop", False, ("binding",), _spokes, clustered=True),
-    Kind("sprocket_spoke", "Spoke at sprockets", ("sprocket_tool",), ("spoke",), "workshop", False, (), _spokes,
+    Kind("valve", "Valve and pump", ("pump",), (), "little", True, misfit=fitting.valve),
+    Kind("cut_tyre", "Cut tyre", ("levers",), ("tyre", "boot"), "little", True, ("binding", "bank_card"), fitting.wheel),
+    Kind("spoke", "Spoke", ("spoke_key",), ("spoke",), "workshop", False, ("binding",), fitting.spokes, clustered=True),
+    Kind("sprocket_spoke", "Spoke at sprockets", ("sprocket_tool",), ("spoke",), "workshop", False, (), fitting.spokes,
          clustered=True),
-    Kind("chain", "Chain", ("chain_tool",), ("chain_link",), "roadside", True, misfit=_speeds),
-    Kind("hanger", "Hanger", ("keys", "spanner"), ("hanger",), "roadside", True, misfit=_hanger),
+    Kind("chain", "Chain", ("chain_tool",), ("chain_link",), "roadside", True, misfit=fitting.speeds),
+    Kind("hanger", "Hanger", ("keys", "spanner"), ("hanger",), "roadside", True, misfit=fitting.hanger),
     Kind("cable", "Gear or brake cable", ("keys", "cutter"), ("cable",), "roadside", False,
          applies=lambda b: b.brakes != "disc" or b.speeds > 1),
-    Kind("pads", "Brake pads", ("keys", "spanner"), ("pads",), "roadside", True, misfit=_pads,
+    Kind("pads", "Brake pads", ("keys", "spanner"), ("pads",), "roadside", True, misfit=fitting.pads,
          applies=lambda b: b.brakes != "hub"),
     Kind("bolt", "Bolt of rack or cage", ("keys", "spanner"), ("bolts",), "little", False, ("binding",)),
     Kind("loose", "Headset, crank, pedal", ("keys", "spanner"), (), "roadside", False),
-    Kind("trailer_tube", "Trailer's tyre", ("levers",), ("tube", "patches"), "little", True, misfit=_trailer_wheel,
+    Kind("valve_core", "Valve core", (), ("valve_core",), "little", False, ("tube",), applies=lambda b: b.tubeless,
+         reusable=True),
+    Kind("hose", "Brake hose", (), ("hose_kit",), "workshop", False, applies=lambda b: b.hoses, reusable=True),
+    Kind("cleat", "Bolt of a cleat", ("keys", "spanner"), ("cleat_bolts",), "little", False, ("bolts",),
+         applies=lambda b: b.pedals == "clip_in", reusable=True),
+    Kind("trailer_tube", "Trailer's tyre", ("levers",), ("tube", "patches"), "little", True, misfit=fitting.trailer_wheel,
          applies=_has_trailer),
     Kind("trailer_pin", "Trailer's pin", (), ("bolts",), "little", True, ("binding", "strap"), applies=_has_trailer,
          reusable=True),
@@ -271,7 +220,7 @@ def _misfits(kind: Kind, things: list[Thing], bike: Bike | None) -> str:
     if bike is None or any(_fits(kind, t, bike) for t in things):
         return ""
     told = [(t.name, kind.misfit(t.fit, bike)) for t in things if t.fit is not None]
-    told.sort(key=lambda one: one[1] == OTHER_WHEEL)
+    told.sort(key=lambda one: one[1] == fitting.OTHER_WHEEL)
     return f"{told[0][1]} ({told[0][0]})" if told else ""
 
 
@@ -283,34 +232,6 @@ def _unpumped(a: Asking, kind: Kind, tubes: list[Thing]) -> str:
         return ""
     wanted, fills = (" or ".join(sorted(v.capitalize() for v in those if v)) for those in (valves, set(pumps)))
     return f"its tube takes {wanted}, the pump {fills}"
-
-
-def fit_for(service: str, bike: Bike, of_trailer: bool = False) -> Fit | None:
-    """What a part or a tool must fit to serve a bike or its trailer; None where everything of its kind does."""
-    trailer = _trailer(bike) if of_trailer else None
-    match service:
-        case "tube" if trailer is not None:
-            return Fit(bead_seat_mm=trailer.bead_seat_mm)
-        case "pump" if trailer is not None:
-            return None
-        case "tube":
-            return Fit(bead_seat_mm=bike.bead_seat_mm, valve=bike.valve, valve_mm=bike.rim_depth_mm + BEYOND_RIM_MM)
-        case "tyre":
-            return Fit(bead_seat_mm=bike.bead_seat_mm)
-        case "pump":
-            return Fit(valve=bike.valve)
-        case "spoke" if bike.spokes_mm:
-            return Fit(lengths_mm=bike.spokes_mm)
-        case "chain_link":
-            return Fit(speeds=bike.speeds)
-        case "hanger" if bike.hanger:
-            return Fit(pattern=bike.hanger)
-        case "pads" if bike.pads:
-            return Fit(pattern=bike.pads)
-        case "keys" if bike.heads:
-            return Fit(keys=bike.heads)
-        case _:
-            return None
 
 
 def _part(a: Asking, kind: Kind, wanted: int, owned: int) -> CellState:
@@ -330,7 +251,7 @@ def named(service: str) -> str:
 def _expected(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: float) -> float:
     """How often it comes up on the gap [-]."""
     if kind.id == "pads" and bike is not None:
-        return _pads_worn(a, kind, bike, from_km, to_km)
+        return _pads_worn(a, bike, from_km, to_km)
     rate, km = kind.per_1000_km(a.tour.practice) / 1000 * (STATE[bike.state] if bike else 1.0), to_km - from_km
     if kind.id in OF_A_TYRE and bike is not None:
         rate *= TYRE[bike.tyre_kind]
@@ -338,12 +259,13 @@ def _expected(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: f
     return rate * km * (a.tour.practice.puncture_times if kind.id in OF_A_TYRE else 1.0)
 
 
-def _pads_worn(a: Asking, kind: Kind, bike: Bike, from_km: float, to_km: float) -> float:
+def _pads_worn(a: Asking, bike: Bike, from_km: float, to_km: float) -> float:
     """How many pairs of pads are renewed on the gap [-]: worn by mass, descent and rain rather than broken by chance."""
-    life = pads_life_km(kind.per_1000_km(a.tour.practice) * a.tour.practice.pad_times)
-    worn = np.append(0.0, np.cumsum(pad_km(a, bike)))
+    row, usual = BY_KIND["pads"], a.tour.practice
+    life, behind = life_of(bike, row, usual), behind_of(bike, row, usual)
+    worn = np.append(0.0, np.cumsum(worn_by(a, bike, row)))
     at, to = np.interp([from_km, to_km], np.append(0.0, a.end_km), worn)
-    return renewals(BEHIND[bike.state] * life + float(at), float(to - at), life)
+    return renewals(behind + float(at), float(to - at), life)
 
 
 def _thorny_km(a: Asking, from_km: float, to_km: float) -> float:

@@ -5,7 +5,7 @@ import numpy as np
 from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import Practice
-from omnifer.core.model.rig import Bike, TyreKind
+from omnifer.core.model.rig import Bike, Tread, TyreKind
 from omnifer.core.physics import air, gearing
 
 
@@ -23,6 +23,23 @@ def rolling_resistance(bike: Bike) -> float:
     """Rolling resistance of a bike on smooth asphalt [-]: as measured, or the usual one with such tyres."""
     known = bike.sources.get("rolling_resistance", "default") != "default"
     return bike.rolling_resistance * (1.0 if known else TYRE_ROLLS[bike.tyre_kind])
+
+
+TREAD_ROLLS: dict[Tread, tuple[float, ...]] = {
+    "slick": (0.95, 0.98, 1.1, 1.25, 1.0), "mixed": (1.0,) * 5, "knobbly": (1.3, 1.2, 1.0, 0.85, 1.0),
+}  # fmt: skip
+"""Rolling resistance by tread over a mixed one, by ground in the order of `road.pace.SURFACES` [-]; practice."""
+USUAL_WIDTH_MM, NARROWEST, WIDEST = 42.0, 0.8, 1.5
+"""What the resistance of rough ground is told for; of widths beyond these parts of it nothing more is said [mm, -, -];
+practice."""
+WIDTH_ROLLS = (0.0, 0.2, 0.4, 0.8, 0.0)
+"""Resistance falls with a tyre's width to this power, by ground: it sinks in less [-]; practice."""
+
+
+def ground_times(bike: Bike) -> tuple[float, ...]:
+    """Rolling resistance of a bike's tyres over that of usual ones, by ground in the order of `road.pace.SURFACES` [-]."""
+    width = min(max(bike.tyre_width_mm / USUAL_WIDTH_MM, NARROWEST), WIDEST)
+    return tuple(tread * width**-power for tread, power in zip(TREAD_ROLLS[bike.tread], WIDTH_ROLLS, strict=True))
 
 
 def _turn_m(bike: Bike) -> float:

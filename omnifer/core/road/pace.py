@@ -46,6 +46,8 @@ class RidingMass:
     slowest_kmh: float = 0.0
     """The lowest gear cannot be turned slower than this [km/h]."""
     usual: Practice = USUAL
+    ground_times: tuple[float, ...] = (1.0,) * len(SURFACES)
+    """Rolling resistance of the tyres over that of usual ones, by surface [-]."""
 
 
 @dataclass(frozen=True)
@@ -95,10 +97,13 @@ class Ridden:
 
     def lighter(self, rider: int, less_kg: float) -> "Ridden":
         """The same pieces with one rider so much lighter."""
-        light = replace(self.party[rider], dry_kg=self.party[rider].dry_kg - less_kg)
+        return self.otherwise(rider, replace(self.party[rider], dry_kg=self.party[rider].dry_kg - less_kg))
+
+    def otherwise(self, rider: int, riding: RidingMass) -> "Ridden":
+        """The same pieces with one rider riding otherwise."""
         directions = self.alone[rider].shape[1]
         party, alone = list(self.party), list(self.alone)
-        party[rider], alone[rider] = light, _alone(light, self.where)[:, :directions]
+        party[rider], alone[rider] = riding, _alone(riding, self.where)[:, :directions]
         return Ridden(party, self.where, alone)
 
     def some(self, which: Ints) -> "Ridden":
@@ -161,6 +166,10 @@ class Pace:
     def lighter(self, rider: int, less_kg: float) -> "Pace":
         """The same ride with one of the riders so much lighter."""
         return replace(self, there=self.there.lighter(rider, less_kg), detour=self.detour.lighter(rider, less_kg))
+
+    def otherwise(self, rider: int, riding: RidingMass) -> "Pace":
+        """The same road with one of the riders riding otherwise."""
+        return replace(self, there=self.there.otherwise(rider, riding), detour=self.detour.otherwise(rider, riding))
 
     def saved_hours(self, rider: int, less_kg: float) -> float:
         """What the party saves with one of the riders so much lighter, about [h].
@@ -335,6 +344,7 @@ def _of_surface(rider: RidingMass, where: Places) -> tuple[Array, Array, NDArray
     usual = rider.usual
     times = np.array([1.0, usual.rough_asphalt_times, usual.gravel_times, usual.soft_times, 1.0])[where.surface]
     cap = np.array([1.0, usual.rough_asphalt_cap, usual.gravel_cap, usual.soft_cap, 1.0])[where.surface]
+    times = times * np.array(rider.ground_times)[where.surface]
     return rider.rolling_resistance * times, usual.descent_cap_kmh / 3.6 * cap, where.surface == SURFACES.index("push")
 
 

@@ -65,6 +65,11 @@ export const BOUNDS = {
     low_cog: [9, 60],
     low_hub_ratio: [0, 4],
   },
+  BikePart: {
+    behind_km: [0, 100000],
+    lasts_km: [100, 200000],
+    renewed_km: [0, 50000],
+  },
   Carrier: {
     mass_kg: [0, 1000],
     volume_l: [0, 1000],

@@ -18,6 +18,7 @@ export type Assumption = Schemas['Assumption']
 export type Bike = Schemas['Bike-Output']
 export type BikeTrace = Schemas['BikeTrace']
 export type Box = Schemas['Box']
+export type OtherBike = Schemas['OtherBike']
 export type Carrier = Schemas['Carrier-Output']
 export type CarrierTemplate = Schemas['CarrierTemplate']
 export type CarrierTrace = Schemas['CarrierTrace']
@@ -313,6 +314,8 @@ export const api = {
   repair: (id: string, revision: number, what: string, load: Load, held: string[]) =>
     taken(client.POST('/api/tours/{tour_id}/repair', { ...at(id), body: { revision, what, load, held } })),
   aims: (id: string) => taken(client.GET('/api/tours/{tour_id}/aims', at(id))),
+  choices: (id: string, bike: string, signal: AbortSignal) =>
+    taken(client.GET('/api/tours/{tour_id}/bikes/{bike_id}/choices', { params: { path: { tour_id: id, bike_id: bike } }, signal })),
   rigs: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/rigs', at(id, signal))),
   rigSchools: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/rigs/schools', at(id, signal))),
   loads: (id: string, signal: AbortSignal) => taken(client.GET('/api/tours/{tour_id}/loads', at(id, signal))),

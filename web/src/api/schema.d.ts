@@ -399,6 +399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/bikes/{bike_id}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What could be otherwise on a bike, and what each costs or saves on this road. */
+        get: operations["bike_choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/bundle.json": {
         parameters: {
             query?: never;
@@ -1919,10 +1936,15 @@ export interface components {
             /** Cards */
             cards: components["schemas"]["PackCard"][];
             /**
+             * Care
+             * @description What the bikes ask for, evening by evening
+             */
+            care: components["schemas"]["CareTask"][];
+            /**
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
+            checked: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -1942,6 +1964,11 @@ export interface components {
                 [key: string]: number;
             };
             moments: components["schemas"]["Moments"] | null;
+            /**
+             * Parts
+             * @description What of the bikes wears on the way
+             */
+            parts: components["schemas"]["WornPart"][];
             /** Passings */
             passings: components["schemas"]["Passing"][];
             profile: components["schemas"]["ProfileLine"] | null;
@@ -2331,6 +2358,12 @@ export interface components {
              */
             hookless?: boolean;
             /**
+             * Hoses
+             * @description Brakes work by fluid in hoses
+             * @default false
+             */
+            hoses?: boolean;
+            /**
              * Id
              * @description Identifier, unique among its kind in the tour
              */
@@ -2358,6 +2391,13 @@ export interface components {
              * @default 1
              */
             low_hub_ratio?: number;
+            /**
+             * Lube
+             * @description What its chain is oiled with
+             * @default wet
+             * @enum {string}
+             */
+            lube?: "wet" | "dry" | "wax";
             /**
              * Mass Kg
              * @description Bare bike [kg]
@@ -2395,6 +2435,12 @@ export interface components {
              * @default
              */
             pads?: string;
+            /**
+             * Parts
+             * @description What its rider says of what wears, each kind once
+             * @default []
+             */
+            parts?: components["schemas"]["BikePart-Input"][];
             /**
              * Pedals
              * @description clip_in: a shoe that is clipped in, and another off the bike
@@ -2506,6 +2552,13 @@ export interface components {
              * @default []
              */
             supports?: components["schemas"]["Support-Input"][];
+            /**
+             * Tread
+             * @description slick rolls on asphalt and slips in mud, knobbly the other way round
+             * @default mixed
+             * @enum {string}
+             */
+            tread?: "slick" | "mixed" | "knobbly";
             /**
              * @description Measured sides; they then count instead of stack and reach
              * @default null
@@ -2687,6 +2740,12 @@ export interface components {
              */
             hookless: boolean;
             /**
+             * Hoses
+             * @description Brakes work by fluid in hoses
+             * @default false
+             */
+            hoses: boolean;
+            /**
              * Id
              * @description Identifier, unique among its kind in the tour
              */
@@ -2714,6 +2773,13 @@ export interface components {
              * @default 1
              */
             low_hub_ratio: number;
+            /**
+             * Lube
+             * @description What its chain is oiled with
+             * @default wet
+             * @enum {string}
+             */
+            lube: "wet" | "dry" | "wax";
             /**
              * Mass Kg
              * @description Bare bike [kg]
@@ -2751,6 +2817,12 @@ export interface components {
              * @default
              */
             pads: string;
+            /**
+             * Parts
+             * @description What its rider says of what wears, each kind once
+             * @default []
+             */
+            parts: components["schemas"]["BikePart-Output"][];
             /**
              * Pedals
              * @description clip_in: a shoe that is clipped in, and another off the bike
@@ -2863,6 +2935,13 @@ export interface components {
              */
             supports: components["schemas"]["Support-Output"][];
             /**
+             * Tread
+             * @description slick rolls on asphalt and slips in mud, knobbly the other way round
+             * @default mixed
+             * @enum {string}
+             */
+            tread: "slick" | "mixed" | "knobbly";
+            /**
              * @description Measured sides; they then count instead of stack and reach
              * @default null
              */
@@ -2914,6 +2993,76 @@ export interface components {
              * @default 1060
              */
             wheelbase_mm: number;
+        };
+        /**
+         * BikePart
+         * @description What a rider says of a part; of what is not said the state of the bike tells.
+         */
+        "BikePart-Input": {
+            /**
+             * Behind Km
+             * @description Ridden at the start; None: not said
+             * @default null
+             */
+            behind_km?: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rear_tyre" | "front_tyre" | "chain" | "sprockets" | "pads" | "cables" | "bearings" | "bar_tape" | "saddle";
+            /**
+             * Lasts Km
+             * @description Of usual road, as it lasts with this rider; None: the usual of its kind
+             * @default null
+             */
+            lasts_km?: number | null;
+            /**
+             * Renewed Km
+             * @description Where on the road a new one goes on; None: nowhere
+             * @default null
+             */
+            renewed_km?: number | null;
+            /**
+             * Verdict
+             * @description What its rider thinks of it
+             * @default
+             */
+            verdict?: string;
+        };
+        /**
+         * BikePart
+         * @description What a rider says of a part; of what is not said the state of the bike tells.
+         */
+        "BikePart-Output": {
+            /**
+             * Behind Km
+             * @description Ridden at the start; None: not said
+             * @default null
+             */
+            behind_km: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rear_tyre" | "front_tyre" | "chain" | "sprockets" | "pads" | "cables" | "bearings" | "bar_tape" | "saddle";
+            /**
+             * Lasts Km
+             * @description Of usual road, as it lasts with this rider; None: the usual of its kind
+             * @default null
+             */
+            lasts_km: number | null;
+            /**
+             * Renewed Km
+             * @description Where on the road a new one goes on; None: nowhere
+             * @default null
+             */
+            renewed_km: number | null;
+            /**
+             * Verdict
+             * @description What its rider thinks of it
+             * @default
+             */
+            verdict: string;
         };
         /**
          * BikeTrace
@@ -3132,6 +3281,29 @@ export interface components {
             moment: "shelter" | "bed" | "kitchen";
             /** Thing Ids */
             thing_ids: string[];
+        };
+        /**
+         * CareTask
+         * @description Something to do for the bikes in the evening of a day.
+         */
+        CareTask: {
+            because: components["schemas"]["Text-Output"];
+            /** Bike Ids */
+            bike_ids: string[];
+            /** Day */
+            day: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "oil" | "clean" | "pressure" | "look" | "spokes" | "renew";
+            /**
+             * Part
+             * @description Of a renewal
+             * @default null
+             */
+            part: ("rear_tyre" | "front_tyre" | "chain" | "sprockets" | "pads" | "cables" | "bearings" | "bar_tape" | "saddle") | null;
+            words: components["schemas"]["Text-Output"];
         };
         /**
          * Carrier
@@ -3768,6 +3940,14 @@ export interface components {
             id: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Choices
+         * @description What could be otherwise on a bike.
+         */
+        Choices: {
+            /** Choices */
+            choices: components["schemas"]["OtherBike"][];
         };
         /**
          * Chosen
@@ -5009,7 +5189,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel";
+            kind: "water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel";
             /** Need */
             need: number | null;
             /**
@@ -6799,6 +6979,12 @@ export interface components {
              */
             nights?: components["schemas"]["Night-Input"][] | null;
             /**
+             * Parts
+             * @description What to say of parts of bikes instead
+             * @default []
+             */
+            parts?: components["schemas"]["PartTold-Input"][];
+            /**
              * Start Date
              * @default null
              */
@@ -6869,6 +7055,12 @@ export interface components {
              * @default null
              */
             nights: components["schemas"]["Night-Output"][] | null;
+            /**
+             * Parts
+             * @description What to say of parts of bikes instead
+             * @default []
+             */
+            parts: components["schemas"]["PartTold-Output"][];
             /**
              * Start Date
              * @default null
@@ -7291,6 +7483,11 @@ export interface components {
             /** Behind Km */
             behind_km: number;
             /**
+             * Care
+             * @description What the bikes ask for this evening
+             */
+            care: components["schemas"]["CareTask"][];
+            /**
              * Date
              * Format: date
              */
@@ -7399,6 +7596,36 @@ export interface components {
             stops: components["schemas"]["OfferedStop"][];
         };
         /**
+         * OtherBike
+         * @description Something that could be otherwise on a bike, and its price on this road.
+         */
+        OtherBike: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "tyres" | "posture" | "contact";
+            /** Against */
+            against: string;
+            /** @description The bike with it; None: nothing that is said of it changes */
+            bike: components["schemas"]["Bike-Output"] | null;
+            /** Id */
+            id: string;
+            /**
+             * Kg
+             * @description More mass, less where negative [kg]
+             */
+            kg: number;
+            /**
+             * Minutes A Day
+             * @description More riding of the party, less where negative; None: no road [min/d]
+             */
+            minutes_a_day: number | null;
+            /** Speaks For */
+            speaks_for: string;
+            words: components["schemas"]["Text-Output"];
+        };
+        /**
          * Otherwise
          * @description One place of an answer that is otherwise than its reader has it.
          */
@@ -7470,7 +7697,7 @@ export interface components {
              * Speaks To
              * @description Findings that rest on a fixed reserve, and whose trouble this is
              */
-            speaks_to: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
+            speaks_to: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             /**
              * Supply
              * @description What runs out; None: it is about no supply
@@ -7758,6 +7985,24 @@ export interface components {
              * @enum {string}
              */
             way: "home" | "ahead";
+        };
+        /**
+         * PartTold
+         * @description What is said of a part of a bike.
+         */
+        "PartTold-Input": {
+            /** Bike Id */
+            bike_id: string;
+            part: components["schemas"]["BikePart-Input"];
+        };
+        /**
+         * PartTold
+         * @description What is said of a part of a bike.
+         */
+        "PartTold-Output": {
+            /** Bike Id */
+            bike_id: string;
+            part: components["schemas"]["BikePart-Output"];
         };
         /**
          * Passing
@@ -8234,7 +8479,7 @@ export interface components {
              */
             id: "warm" | "dressed" | "clean" | "mended" | "seen" | "safe" | "complete" | "spared" | "supplied" | "packed";
             /** Kinds */
-            kinds: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
+            kinds: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             /**
              * Open
              * @description Nothing was said that could answer it
@@ -12809,6 +13054,78 @@ export interface components {
             quantity: "mass" | "volume" | "distance" | "elevation" | "temperature" | "temperature_difference" | "share" | "minutes" | "hours" | "length" | "count" | "grade" | "speed" | "pressure" | "energy" | "money";
         };
         /**
+         * WornPart
+         * @description A part of a bike that wears, and where it will be worn out.
+         */
+        WornPart: {
+            /**
+             * Behind Km
+             * @description At the start [km]
+             */
+            behind_km: number;
+            /** Bike Id */
+            bike_id: string;
+            /**
+             * Chance
+             * @description That it is worn out before the end, or before it is renewed [-]
+             */
+            chance: number;
+            /** Ends Day */
+            ends_day: number | null;
+            /**
+             * Ends Km
+             * @description Where it is worn out, a usual one; None: it lasts [km]
+             */
+            ends_km: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rear_tyre" | "front_tyre" | "chain" | "sprockets" | "pads" | "cables" | "bearings" | "bar_tape" | "saddle";
+            /**
+             * Life Km
+             * @description It lasts so far on usual road [km]
+             */
+            life_km: number;
+            /**
+             * Renewed Km
+             * @description Where a new one goes on [km]
+             */
+            renewed_km: number | null;
+            /**
+             * Said
+             * @description Its rider said what is behind it; else it is a guess by the state of the bike
+             */
+            said: boolean;
+            /**
+             * Sold At
+             * @description The last stop before that where such a part is sold
+             */
+            sold_at: string | null;
+            /**
+             * Spare
+             * @description Things on board that stand in for it
+             */
+            spare: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "lasts" | "renewed" | "spare" | "ends";
+            /**
+             * Stops
+             * @description Without it the ride ends
+             */
+            stops: boolean;
+            /**
+             * Takes Km
+             * @description The tour wears it by so many kilometres of usual road [km]
+             */
+            takes_km: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Zone
          * @description A part of the bike with its bags and what is in them.
          */
@@ -13605,6 +13922,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Effect"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    bike_choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Choices"];
                 };
             };
             400: components["responses"]["Refused"];

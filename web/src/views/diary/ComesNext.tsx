@@ -11,7 +11,7 @@ import type { Shown } from './useDiary'
 import { HERE_KM } from './Where'
 
 type Planned = Now['planned'][number]
-const Lines = styled.ul`
+export const Lines = styled.ul`
   border-top: 3px solid var(--ink);
   margin: 8px 0;
   li {
@@ -29,6 +29,11 @@ const Lines = styled.ul`
     font-stretch: 112%;
     font-weight: 750;
     font-size: var(--size-small);
+  }
+  small {
+    display: block;
+    color: var(--ink2);
+    font-size: var(--size-note);
   }
   li > button:not(:last-child) {
     text-align: left;

@@ -6,6 +6,7 @@ import { useAuthor } from '../../offline/useAuthor'
 import { Actions, Button } from '../../ui/controls'
 import { Dot } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
+import { CareTonight } from './CareTonight'
 import { ComesNext } from './ComesNext'
 import { type OpenVerb, VerbPanel } from './Panels'
 import type { Today } from './useToday'
@@ -101,6 +102,11 @@ export function Deeds({ today }: { today: Today }) {
       {now.planned.length > 0 && (
         <ComesNext planned={now.planned.slice(0, 3)} entries={diary.entries} onDone={(draft) => void note([draft])} onOther={setOpen} />
       )}
+      <CareTonight
+        tasks={now.care}
+        today={diary.entries.filter((one) => wallOf(one.entry).date === now.date)}
+        onDone={(draft) => void note([draft])}
+      />
       <Four>
         {BIG.map((v) => (
           <button key={v} type="button" onClick={() => setOpen(v)}>

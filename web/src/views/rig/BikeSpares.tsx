@@ -6,6 +6,7 @@ import { Choice, Measure, SettledField } from '../../ui/fields'
 import { Picks } from '../../ui/Picks'
 
 const TYRES = { light: 'light', usual: 'usual', armoured: 'armoured against thorns' } as const
+const TREADS = { slick: 'slick', mixed: 'mixed', knobbly: 'knobbly' } as const
 const STATES = { serviced: 'serviced just before', usual: 'as usual', worn: 'worn' } as const
 const PEDALS = { flat: 'flat', clip_in: 'clip in' } as const
 const entries = <T extends string>(words: Record<T, string>) => (Object.keys(words) as T[]).map((id) => ({ id, text: words[id] }))
@@ -16,11 +17,12 @@ const listed = (text: string) =>
     .filter(Boolean)
 
 export function BikeSpares({ bike, say }: { bike: Bike; say: (what: string, part: Partial<Bike>) => void }) {
-  const flags = [...(bike.tubeless ? ['tubeless'] : []), ...(bike.mudguards ? ['mudguards'] : [])]
+  const flags = [...(bike.tubeless ? ['tubeless'] : []), ...(bike.mudguards ? ['mudguards'] : []), ...(bike.hoses ? ['hoses'] : [])]
   return (
     <>
       <Row $min={130}>
         <Choice label="Tyres are" value={bike.tyre_kind} onChange={(tyre_kind) => say('Tyres', { tyre_kind })} options={entries(TYRES)} />
+        <Choice label="Their tread is" value={bike.tread} onChange={(tread) => say('Tread', { tread })} options={entries(TREADS)} />
         <Measure
           label="Rim, depth"
           value={bike.rim_depth_mm}
@@ -63,9 +65,10 @@ export function BikeSpares({ bike, say }: { bike: Bike; say: (what: string, part
         options={[
           { id: 'tubeless', text: 'tyres without tubes' },
           { id: 'mudguards', text: 'mudguards' },
+          { id: 'hoses', text: 'brakes with fluid in hoses' },
         ]}
         chosen={flags}
-        onChange={(v) => say('Fittings', { tubeless: v.includes('tubeless'), mudguards: v.includes('mudguards') })}
+        onChange={(v) => say('Fittings', { tubeless: v.includes('tubeless'), mudguards: v.includes('mudguards'), hoses: v.includes('hoses') })}
       />
       <Muted>Tubes, spokes, pads, hangers and keys of the kit are held against these under Ready.</Muted>
     </>

@@ -13,6 +13,7 @@ import { BikeFigures } from './BikeFigures'
 import { ChooseBike } from './ChooseBike'
 import { DrawnBike } from './DrawnBike'
 import { HungList } from './HungList'
+import { PartsDialog } from './PartsDialog'
 import { Variants } from './Variants'
 
 const Stage = styled.div`
@@ -62,6 +63,7 @@ export function RigView() {
   const { data: catalogue } = useQuery({ queryKey: ['catalogue'], queryFn: api.catalogue })
   const [choosing, setChoosing] = useState(false)
   const [joining, setJoining] = useState(false)
+  const [tending, setTending] = useState(false)
   const bikes = sheet.rig.bikes
   const bike = bikes.find((b) => b.id === bikeId)
   const trace = assessment.bikes.find((b) => b.bike_id === bikeId)
@@ -94,6 +96,10 @@ export function RigView() {
               Figures<em>yours to overwrite</em>
             </RailLine>
             <BikeFigures key={bike.id} bike={bike} trace={trace} onChange={put} />
+            <Button $small onPress={() => setTending(true)}>
+              Parts, care and what could be otherwise
+            </Button>
+            {tending && <PartsDialog bike={bike} onChange={put} onClose={() => setTending(false)} />}
             <Button
               $small
               onPress={() => void change(`Remove ${bike.name}`.slice(0, 200), { rig: { bikes: bikes.filter((b) => b.id !== bike.id) } })}

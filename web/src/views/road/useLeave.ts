@@ -13,6 +13,7 @@ export const nothingElse = {
   gone: [],
   stores: null,
   carriers: [],
+  parts: [],
   stops: [],
   nights: null,
   starts: [],
