@@ -129,10 +129,10 @@ _TRACES: Kept[BikeTrace] = Kept(24)
 """Of three tours with the most bikes that there can be."""
 
 
-@stage(loaded)
+@stage(loaded, "own_values")
 def bags(at: Reading) -> list[PackCard]:
     """Every bag as it is packed at the start."""
-    return cards(at[loaded].bikes)
+    return cards(at[loaded].bikes, at.tour.practice)
 
 
 @stage(loaded, days, "own_values")

@@ -29,9 +29,9 @@ PROFILE, FROM_KM = "profile", "from_km"
 RIDDEN = "kit.ridden"
 """The kit with no more of each thing than a ride depends on: not what it is called, nor what it is packed beside."""
 NOT_RIDDEN: Mapping[str, object] = {
-    "volume_l": 0.0, "pressed_l": 0.0, "longest_mm": 0.0, "dry": "any", "wet": False, "natures": (), "not_with": (),
-    "guessed": (), "may_stay": False, "bag": False, "fit": None, "condition": "trusted", "held": "owned", "spare": False,
-    "name": "", "must": False, "unused_tours": 0, "year": None, "instead_of": None, "closed": False, "group": "",
+    "volume_l": 0.0, "pressed_l": 0.0, "longest_mm": 0.0, "thick_mm": 0.0, "dry": "any", "wet": False, "natures": (),
+    "not_with": (), "guessed": (), "may_stay": False, "bag": False, "fit": None, "condition": "trusted", "held": "owned",
+    "spare": False, "name": "", "must": False, "unused_tours": 0, "year": None, "instead_of": None, "closed": False, "group": "",
 }  # fmt: skip
 """The other fields, and what all things have there as a ride reads them."""
 NOTES: Mapping[str, object] = {"because": "", "last_time": "", "library_id": None}

@@ -9,12 +9,20 @@ from scipy.stats import weibull_min
 
 from omnifer.core.assess import assess, profile_of
 from omnifer.core.choices import choices_of
+from omnifer.core.diary.journal import Journal
+from omnifer.core.load.nesting import as_one
+from omnifer.core.load.rules import spot_of, why_not
 from omnifer.core.mends import mended
+from omnifer.core.model.aims import Aims
+from omnifer.core.model.kit import Thing
+from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.part import BikePart
-from omnifer.core.model.rig import Bike
+from omnifer.core.model.rig import Bike, Carrier, OuterSize
 from omnifer.core.model.road import Road, Stop, SurfaceStretch, TypedDay
 from omnifer.core.model.tour import Tour
 from omnifer.core.needs import wear
+from omnifer.core.pack.checks import checks_of
+from omnifer.core.rig.catalogue import carrier
 from tests.conftest import pannier_bike, small_tour, thing
 from tests.core.offered import offers
 
@@ -146,3 +154,93 @@ def test_another_tyre_costs_what_its_rolling_costs():
     assert "knobbly" not in {c.id for c in choices_of(small_tour(bikes=(taken,)), None, "touring")}
     with pytest.raises(KeyError):
         choices_of(tour, None, "nobody's")
+
+
+def stowed(*kit: Thing, bags: list[Carrier], aims: Aims | None = None, where: dict[str, str] | None = None) -> Tour:
+    """Things in the first bag, or in those named."""
+    places = tuple(Placement(thing_id=t.id, carrier_id=(where or {}).get(t.id, bags[0].id), count=t.count) for t in kit)
+    bike = pannier_bike(carriers=[bag.model_dump() for bag in bags])
+    return small_tour(*kit, bikes=(bike,), load=Load(placements=places), aims=aims or Aims())
+
+
+def kinds(tour: Tour) -> list[tuple[str, tuple[str, ...]]]:
+    return [(f.kind, tuple(f.thing_ids)) for f in assess(tour, profile_of(tour)).findings]
+
+
+def test_a_thick_thing_does_not_enter_a_narrow_bag():
+    """A half frame bag is 66 mm wide as the table has it; a pannier 168, and as wide as its rider measured it."""
+    pot = thing("pot", 0.4, 1.2, thick_mm=100)
+    bags = {
+        kind: carrier(kind, kind, "frame_triangle" if "frame" in kind else "rack") for kind in ("half_frame_bag", "rear_pannier")
+    }
+    bike = pannier_bike()
+    assert why_not(pot, spot_of(bike, bags["half_frame_bag"])).figures["over"].value == pytest.approx(34)
+    assert why_not(pot, spot_of(bike, bags["rear_pannier"])) is None
+    assert why_not(pot, spot_of(bike, bags["half_frame_bag"].model_copy(update={"thick_mm": 110.0}))) is None
+    in_a_bag = small_tour(thing("cooking", 0.1, 0.1, bag=True), pot.model_copy(update={"inside": "cooking"}))
+    assert as_one(in_a_bag).kit[0].thick_mm == 100
+
+
+def test_what_lies_at_the_mouth_of_a_roll_is_reached_at_a_stop():
+    """Two litres find room at one mouth, four at both; the smallest first, rain wear whatever its size."""
+    small = [thing(f"small-{n}", 0.1, 0.9, reach="stop", count=1) for n in range(5)]
+    jacket = thing("jacket", 0.3, 3, reach="stop", serves=("rain_jacket",))
+    for kind, mount, there in (("saddle_pack", "saddle", 2), ("handlebar_roll", "handlebar", 4)):
+        bag = carrier(kind, "roll", mount, limit_kg=9)
+        deep = [ids for what, ids in kinds(stowed(*small, bags=[bag])) if what == "too_deep"]
+        assert len(deep[0]) == 5 - there
+        assert "jacket" not in str(kinds(stowed(jacket, bags=[bag])))
+    card = next(
+        c for c in assess(stowed(small[0], thing("tent", 1, 6), bags=[carrier("saddle_pack", "p", "saddle")]), None).cards
+    )
+    assert [layer.place for layer in card.layers][-1] == "at the mouth"
+
+
+def test_two_walls_where_one_is_not_trusted():
+    """Down in a proof bag has one wall; a liner, or a dry bag of its own, is the second. Each mend ends it."""
+    down, bag = thing("quilt", 0.7, 6, natures=("down",), dry="must"), carrier("rear_pannier", "left", "rack", "left")
+    assert "not_dry" not in dict(kinds(stowed(down, bags=[bag])))
+    doubting = stowed(down, bags=[bag], aims=Aims(two_walls=True))
+    found = next(f for f in assess(doubting, profile_of(doubting)).findings if f.kind == "not_dry")
+    told = offers(doubting, found)
+    assert len(told) == 2
+    for mend in told:
+        assert "not_dry" not in dict(kinds(mended(doubting, mend))), mend.name
+    splashed = stowed(down, bags=[carrier("half_frame_bag", "frame", "frame_triangle", longest_mm=900, volume_l=20)])
+    assert "not_dry" in dict(kinds(splashed))
+    lined = stowed(down, bags=[carrier("half_frame_bag", "frame", "frame_triangle", longest_mm=900, volume_l=20, liner=True)])
+    assert "not_dry" not in dict(kinds(lined))
+
+
+def test_a_bag_that_stands_over_another_comes_off_first():
+    """A roll of 270 mm covers a third of a pannier's mouth, one of 560 mm all of it: strapped, 2 x 90 s."""
+    pannier, roll = carrier("rear_pannier", "left", "rack", "left"), carrier("rack_top_bag", "roll", "rack")
+    size = OuterSize(length_mm=460, height_mm=230, width_mm=560)
+    wide = roll.model_copy(update={"size": size})
+    snack = thing("lunch", 0.5, 1, reach="stop")
+    free, under = (stowed(snack, bags=[pannier, over]) for over in (roll, wide))
+    assert [c.under for c in assess(free, None).cards] == [[], []]
+    card = assess(under, None).cards[0]
+    assert (card.under, card.under_minutes) == (["roll"], 3.0)
+    told = [f for f in assess(under, profile_of(under)).findings if f.kind == "too_deep"]
+    assert told[0].thing_ids == ["lunch"]
+    assert told[0].reason.figures["time"].value == 3
+
+
+def test_what_is_held_sways_later_and_is_looked_at_first():
+    """Three kilograms usual in a saddle pack, half as much again with a strap more; what hops and chafes is on the list."""
+    pack = carrier("saddle_pack", "p", "saddle")
+    assert (pack.sways_from_kg, pack.model_copy(update={"steadied": True}).sways_from_kg) == (3.0, 4.5)
+    rough = (SurfaceStretch(from_km=0, to_km=60, surface="gravel"),)
+    keys = {}
+    for name, surfaces in (("smooth", ()), ("rough", rough)):
+        tour = stowed(
+            thing("x"),
+            bags=[pack, carrier("rear_pannier", "left", "rack", "left"), carrier("bottle_cage", "b", "down_tube_bolts")],
+        )
+        tour = tour.model_copy(update={"road": tour.road.model_copy(update={"surfaces": surfaces})})
+        keys[name] = {
+            c.key.split(":")[0] for c in checks_of(tour, assess(tour, profile_of(tour)), Journal.of([])) if c.of == "again"
+        }
+    assert keys["rough"] - keys["smooth"] == {"hooks", "bottles"}
+    assert "sinks" in keys["smooth"]

@@ -67,8 +67,8 @@ def test_a_saddle_pack_is_dense_by_the_post():
     layers = assess(small_tour(*kit, bikes=(bike,), load=load), None).cards[0].layers
     assert [(layer.thing_id, layer.place) for layer in layers] == [
         ("tools", "by the post"),
-        ("jacket", ""),
-        ("down", "at the far end"),
+        ("down", ""),
+        ("jacket", "at the mouth"),
     ]
 
 

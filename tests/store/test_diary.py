@@ -12,11 +12,13 @@ from omnifer.store.diary import Diary
 from omnifer.store.tours import Tours
 from tests.conftest import small_tour
 from tests.core.test_diary import told
+from tests.patience import PATIENCE_S
 
 
 @pytest.fixture
 def pool(database):
     pool = open_pool(database)
+    pool.wait(PATIENCE_S)
     yield pool
     pool.close()
 

@@ -5,19 +5,36 @@ from typing import Any
 
 import numpy as np
 
-from omnifer.core.findings.mending import otherwise
+from omnifer.core.findings.mending import into_reach, otherwise
 from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.load.aims import SIDES_TOLERANCE_KG
 from omnifer.core.load.keep import shelf_of
 from omnifer.core.load.nesting import sheltered
-from omnifer.core.load.rules import FOOD, clashes, fits_in_length, left_behind, spot_of, stays_dry, stays_in, steps_too_deep
+from omnifer.core.load.rules import (
+    FOOD,
+    RUINED_BY_WATER,
+    clashes,
+    dry_walls,
+    fits_in_length,
+    left_behind,
+    spot_of,
+    stays_dry,
+    stays_in,
+    steps_too_deep,
+)
+from omnifer.core.load.trace import CarrierContents
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import ROUNDING
-from omnifer.core.sentence import fine_kg, kg, number, say, share
+from omnifer.core.model.reach import at_mouth
+from omnifer.core.model.rig import Carrier
+from omnifer.core.rig.covers import covers, minutes_off
+from omnifer.core.sentence import fine_kg, kg, minutes, number, say, share
 
 DRY_BAG_KG = 0.06
 """A dry bag for one thing [kg]; practice."""
+LINER_KG, TWO = 0.08, 2
+"""A liner for a whole bag [kg]; practice. And the walls that one wants who trusts none alone."""
 GUESSES_NAMED = 3
 FAR_APART_KG, FAR_OFF_SHARE = 1.5, 0.06
 """From where uneven sides, and a front wheel outside its range, slow a rider down [kg, -]; practice."""
@@ -35,15 +52,17 @@ FAR_APART_KG, FAR_OFF_SHARE = 1.5, 0.06
 @Spec("too_deep", "packed", "delays", loaded="things", advice=("Change what it is wanted for", "no bag in reach has room for it"))
 @Spec("too_long", "packed", "delays", loaded="things", advice=("Lash it outside", "no bag is long enough"))
 @Spec("not_together", "packed", "delays", loaded="things", advice=("Part them by a tight bag", "no bag is free for either"))
-@looks_at("voyage", "days", "loaded", "needed", "kit")
+@looks_at("voyage", "days", "loaded", "needed", "kit", "aims", "own_values")
 def misplaced(s: Situation) -> Iterator[Draft]:
     """Things that get damp, fall out, stay behind, lie too deep, are too long, or ride with what they must not."""
     whole = {thing.id: thing for thing in s.tour.kit}
     told = {thing_id for ask in s.needed.asks if ask.state == "too_deep" for thing_id in ask.thing_ids}
     for bike in s.bikes:
+        over = covers(bike.bike)
         for contents in bike.contents:
             carrier, things = contents.carrier, sheltered(contents.inside)
             spot = spot_of(bike.bike, carrier)
+            at_hand = at_mouth(((t, t.volume_l * p.count) for t, p in contents.inside), carrier)
             common: dict[str, Any] = {
                 "place": say("in {bag}", bag=carrier.name), "bike_id": bike.bike.id, "carrier_id": carrier.id,
             }  # fmt: skip
@@ -58,7 +77,14 @@ def misplaced(s: Situation) -> Iterator[Draft]:
                         reason = say("It has no dry bag of its own: {why}.", why=damp.metric())
                     yield Draft(
                         kind="not_dry", grade="slows_you", sentence=say("{thing} gets damp in {bag}.", **names), reason=reason,
-                        size=3, mends=later(_own_dry_bag, whole[thing.id]), cause="damp", **of_it,
+                        size=3, mends=later(_second_wall, whole[thing.id], carrier), cause="damp", **of_it,
+                    )  # fmt: skip
+                elif s.tour.aims.two_walls and RUINED_BY_WATER & set(thing.natures) and dry_walls(thing, carrier) < TWO:
+                    yield Draft(
+                        kind="not_dry", grade="worth_knowing",
+                        sentence=say("One wall keeps {thing} dry in {bag}.", **names),
+                        reason=say("You want two: a proof bag, and a liner or a dry bag of its own. Seams and zips leak."),
+                        size=1, mends=later(_second_wall, whole[thing.id], carrier), cause="one wall", **of_it,
                     )  # fmt: skip
                 if stays_in(thing, spot):
                     yield Draft(
@@ -78,19 +104,54 @@ def misplaced(s: Situation) -> Iterator[Draft]:
                         kind="too_long", grade="slows_you", sentence=say("{thing} is too long for {bag}.", **names),
                         reason=too_long, size=3, **of_it,
                     )  # fmt: skip
-                if thing.id not in told and (deep := steps_too_deep(thing, carrier)):
+                reached = thing.id in told or (thing.id in at_hand and thing.reach == "stop")
+                if not reached and (deep := steps_too_deep(thing, carrier)):
                     yield Draft(
                         kind="too_deep", grade="worth_knowing" if deep == 1 else "slows_you",
                         sentence=say("{thing} is out of reach in {bag}.", **names),
                         reason=say("A thing deeper than its reach is not used, or costs a full unpack."), size=deep,
                         cause="deep", **of_it,
                     )  # fmt: skip
+            yield from _covered(s, contents, over.get(carrier.id, []), common)
             for one, other, reason in clashes([*things, FOOD] if contents.food_kg.any() else things):
                 yield Draft(
                     kind="not_together", grade="slows_you",
                     sentence=say("{a} and {b} share {bag}.", a=one.name, b=other.name, bag=carrier.name), reason=reason, size=2,
                     things=(one.id, other.id), about=f"{one.id}+{other.id}", **common,
                 )  # fmt: skip
+
+
+def _covered(s: Situation, contents: CarrierContents, over: list[Carrier], common: dict[str, Any]) -> Iterator[Draft]:
+    """What is wanted on the way, in a bag that another stands over."""
+    wanted = [thing for thing in sheltered(contents.inside) if thing.reach in ("riding", "stop")]
+    if not over or not wanted:
+        return
+    names, lead = " and ".join(bag.name for bag in over), wanted[0]
+    yield Draft(
+        kind="too_deep", grade="worth_knowing",
+        sentence=say("To reach {thing} in {bag}, {over} comes off.", thing=lead.name, bag=contents.carrier.name, over=names),
+        reason=say("That takes {time} each time, and is not done in the rain.", time=minutes(minutes_off(over, s.tour.practice))),
+        size=len(wanted), things=tuple(thing.id for thing in wanted), about="covered", cause="covered",
+        case=say("{thing} in {bag}", thing=lead.name, bag=contents.carrier.name),
+        mends=later(_uncovered, s, wanted), **common,
+    )  # fmt: skip
+
+
+def _uncovered(s: Situation, wanted: list[Thing]) -> Iterator[Mend]:
+    moves = (into_reach(s, thing, thing.reach) for thing in wanted)
+    yield from (move for move in moves if move is not None)
+
+
+def _second_wall(thing: Thing, carrier: Carrier) -> Iterator[Mend]:
+    """A dry bag for the thing, or a liner for all that rides with it."""
+    if thing.dry != "own_bag":
+        yield _own_dry_bag(thing)
+    if not carrier.liner:
+        lined = carrier.model_copy(update={"liner": True, "mass_kg": carrier.mass_kg + LINER_KG})
+        yield Mend(
+            name=say("A liner in {bag}", bag=carrier.name),
+            consequence=say("about {mass}, for all that is in it", mass=fine_kg(LINER_KG)), carriers=[lined],
+        )  # fmt: skip
 
 
 def _own_dry_bag(thing: Thing) -> Mend:

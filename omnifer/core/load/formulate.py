@@ -356,8 +356,8 @@ def _soft(tour: TourSheet, pairs: list[tuple[Bike, Carrier]], levers: dict[str, 
         rows.aim("front", f"front high {bike.id}", front - high * borne, None, high * total - bare.front, weight)
         for j, (b, carrier) in enumerate(pairs):
             row, alone = KINDS[carrier.kind], np.eye(len(pairs))[j]
-            if row.sway_limit_kg is not None and b.id == bike.id:
-                rows.aim("sway", f"sway {carrier.id}", alone, None, row.sway_limit_kg, aims.SWAY * tour.aims.sway)
+            if carrier.sways_from_kg is not None and b.id == bike.id:
+                rows.aim("sway", f"sway {carrier.id}", alone, None, carrier.sways_from_kg, aims.SWAY * tour.aims.sway)
             if row.pleasant_kg is not None and b.id == bike.id:
                 rows.aim("carry", f"bar {carrier.id}", alone, None, row.pleasant_kg, aims.BAR * tour.aims.carry)
         if len(tour.rig.bikes) > 1 and power:

@@ -106,6 +106,7 @@ def _together(outer: Thing, inner: list[Thing]) -> Whole:
         "volume_l": loose_l,
         "pressed_l": least_l if least_l < loose_l else 0,
         "longest_mm": max((t.longest_mm for t in (every if outer.bag else [outer])), default=0),
+        "thick_mm": max((t.thick_mm for t in (every if outer.bag else [outer])), default=0),
         "natures": tuple(dict.fromkeys(n for t in every for n in t.natures)),
         "not_with": tuple(dict.fromkeys(n for t in every for n in t.not_with)),
         "wet": any(t.wet for t in every),

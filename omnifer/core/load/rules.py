@@ -48,6 +48,14 @@ def fits_in_length(thing: Thing, spot: Spot) -> Text | None:
     return Text(words="{over} too long", figures={"over": over})
 
 
+def fits_in_girth(thing: Thing, spot: Spot) -> Text | None:
+    """What keeps its shape must be no thicker than the bag is wide."""
+    if thing.thick_mm <= spot.carrier.admits_mm:
+        return None
+    over = Figure(value=thing.thick_mm - spot.carrier.admits_mm, quantity="length")
+    return Text(words="{over} too thick", figures={"over": over})
+
+
 def fits_in_volume(thing: Thing, spot: Spot) -> Text | None:
     """A thing, pressed as far as it goes, must be smaller than the bag stuffed full."""
     over_l = thing.least_l - spot.brim_l
@@ -67,12 +75,20 @@ def within_limit(thing: Thing, spot: Spot) -> Text | None:
 
 
 def stays_dry(thing: Thing, spot: Spot) -> Text | None:
-    """What must stay dry needs a waterproof bag, or its own; in a bag that leaks down and electronics need their own too."""
+    """What must stay dry needs a waterproof bag, a liner, or its own; in one that leaks down and electronics need theirs too."""
+    if spot.carrier.liner:
+        return None
     if spot.carrier.leaks and thing.dry != "own_bag" and (thing.dry == "must" or RUINED_BY_WATER & set(thing.natures)):
         return Text(words="that bag leaks {where}", names={"where": spot.carrier.leaks})
     if thing.dry != "must" or spot.carrier.dryness == "waterproof":
         return None
     return Text(words="not dry in there")
+
+
+def dry_walls(thing: Thing, carrier: Carrier) -> int:
+    """How many walls keep water from a thing: a proof bag without leaks, a liner, a dry bag of its own."""
+    proof = carrier.dryness == "waterproof" and not carrier.leaks
+    return proof + carrier.liner + (thing.dry == "own_bag")
 
 
 def stays_in(thing: Thing, spot: Spot) -> Text | None:
@@ -114,6 +130,7 @@ RULES: tuple[Rule, ...] = (
     stays_dry,
     within_limit,
     fits_in_volume,
+    fits_in_girth,
     fits_in_length,
 )
 """Those that no wish can mend first: what is against a place last came nearest to fitting."""

@@ -3,7 +3,6 @@
 import numpy as np
 
 from omnifer.core.load.trace import BikeLoad
-from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import Practice
 from omnifer.core.model.rig import Bike
@@ -46,7 +45,7 @@ def stance_of(load: BikeLoad, rider: Rider, steepest: float | None, usual: Pract
         pushed_lift_gradient=None if np.isinf(pushed) else round(pushed, 3),
         pitch_over_ms2=round(min(statics.pitch_over_deceleration(a, b, wheelbase) for a, b in zip(x, y, strict=True)), 2),
         spread_mm=round(_spread(load)),
-        swinging_kg=round(sum(float(c.kg.max(initial=0)) for c in load.contents if KINDS[c.carrier.kind].sway_limit_kg), 2),
+        swinging_kg=round(sum(float(c.kg.max(initial=0)) for c in load.contents if c.carrier.sways_from_kg), 2),
         front_tyre=_pressure(front, bike),
         rear_tyre=_pressure(rear, bike),
         most_bar=borne_bar(bike),

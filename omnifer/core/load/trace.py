@@ -119,6 +119,7 @@ class CarrierContents:
             litres=_column(self.litres),
             supply_l={"water": _column(self.water_kg), "food": _column(self.food_l)},
             room_l=_short(self.room_l),
+            admits_mm=round(self.carrier.admits_mm, 1),
             states=self.states(broken),
             fullest_kg=_short(self.borne_kg.max(initial=0)),
             fullest_l=_short(self.litres.max(initial=0)),

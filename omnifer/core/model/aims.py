@@ -42,5 +42,6 @@ class Aims(Noun):
     room: Times = 1
     ease: Times = 1
     changes: Times = 0
+    two_walls: bool = Field(False, description="What water ruins is kept dry twice; else a proof bag is trusted")
     front_share_low: Share | None = Field(None, description="Steady range of the front wheel's share; None: the bike's own")
     front_share_high: Share | None = None

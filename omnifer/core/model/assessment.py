@@ -185,6 +185,8 @@ class PackCard(Noun):
     volume_l: float
     room_l: float
     empty_l: float
+    under: list[str] = Field(description="Bags that come off before it opens")
+    under_minutes: float = Field(description="Taking them off and putting them on again [min]")
     kept_for_shopping: bool = Field(description="A load keeps room in it for what is bought on the way")
 
 

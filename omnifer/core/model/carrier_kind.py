@@ -93,6 +93,15 @@ class Kind(NamedTuple):
     """At the bar more than this steers late."""
     part: Literal["inner", "outer", "either"] | None = None
     """A part of a larger bag, in its room or outside it; `either` may hang on the bike as well."""
+    narrow_mm: float | None = None
+    """The thickest thing that goes in, where that is less than the bag is wide."""
+    mouth: Literal["", "one", "both"] = ""
+    """Opened at one end or at both without unpacking: what lies there is reached at a stop."""
+
+    @property
+    def thick_mm(self) -> float:
+        """The thickest thing that goes in [mm]."""
+        return self.narrow_mm or min(self.box_mm[1:])
 
 
 _PAIR: tuple[Side, ...] = ("left", "right")
@@ -111,7 +120,7 @@ KINDS: dict[CarrierKind, Kind] = {
     "rack_top_bag": Kind(
         "Rack-top roll", ("rear_rack",), _MIDDLE, 0.6, 24, 8, 560, "camp", "waterproof", (460, 230, 270),
         "tent, rain wear on top", "high; chafes through", "rack_top", (-160, 8, 0), "roll", 4.5, 0.004, "roll", straps=2,
-        lifts_off=True),
+        lifts_off=True, mouth="one"),
     "handlebar_box": Kind(
         "Handlebar bag", ("handlebar",), _MIDDLE, 0.75, 7, 4, 240, "riding", "waterproof", (172, 188, 260),
         "valuables, camera, papers; lifts off", "high and far forward", "bar", (57, 15, 0), "box", 14, 0.012, "lid",
@@ -119,7 +128,7 @@ KINDS: dict[CarrierKind, Kind] = {
     "handlebar_roll": Kind(
         "Handlebar roll", ("handlebar",), _MIDDLE, 0.45, 12, 4, 400, "camp", "waterproof", (200, 200, 390),
         "sleep kit, not needed by day", "cables, bar width, tyre clearance", "bar", (55, 15, 0), "roll", 10, 0.016, "roll",
-        straps=2, pleasant_kg=3.0),
+        straps=2, pleasant_kg=3.0, mouth="both"),
     "top_tube_bag": Kind(
         "Top-tube bag", ("top_tube",), _MIDDLE, 0.15, 1, 1, 180, "riding", "splash", (190, 95, 64), "food, phone, power",
         "knees; dearest litre", "top_tube", (0, -2, 0), "wedge", 25, 0.0, "zip", straps=2),
@@ -137,7 +146,7 @@ KINDS: dict[CarrierKind, Kind] = {
     "saddle_pack": Kind(
         "Saddle pack", ("saddle",), _MIDDLE, 0.5, 13, 4, 300, "camp", "waterproof", (450, 190, 170), "light bulk",
         "sways; tyre rub on small frames", "saddle", (-40, -10, 0), "saddle_pack", 11, 0.0, "roll", straps=3, food=False,
-        sway_limit_kg=3.0),
+        sway_limit_kg=3.0, narrow_mm=110, mouth="one"),
     "fork_bag": Kind(
         "Fork bag", ("fork_cage", "fork_bolts"), _PAIR, 0.2, 4, 2.5, 300, "stop", "waterproof", (140, 300, 120),
         "tent, cook set, tools", "works loose and shakes where nothing stiffens it", "fork", (0, 0, 58), "pouch", 12, 0.012,

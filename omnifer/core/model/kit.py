@@ -92,6 +92,7 @@ class Thing(Noun):
     volume_l: VolumeL = Field(description="Packed volume")
     pressed_l: VolumeL = Field(0, description="Least volume it can be pressed to (down, clothes); 0: no smaller than packed")
     longest_mm: LengthMm = Field(0, description="Longest rigid side; 0 where it folds into anything")
+    thick_mm: LengthMm = Field(0, description="Thickness of what keeps its shape, its middle side; 0: not said, or it gives way")
     reach: Reach = "camp"
     dry: Literal["any", "must", "own_bag"] = Field("any", description="must: needs a waterproof bag; own_bag: has its own")
     wet: bool = Field(False, description="Gets wet and must ride apart from what must stay dry")

@@ -12,7 +12,8 @@ OF_THE_CHOICE: frozenset[str] = frozenset(
 
 
 GUESSED: dict[str, tuple[str, ...]] = {
-    "mass": ("mass_kg",), "volume": ("volume_l", "pressed_l"), "reach": ("reach", "longest_mm"), "dry": ("dry", "wet"),
+    "mass": ("mass_kg",), "volume": ("volume_l", "pressed_l"), "reach": ("reach", "longest_mm", "thick_mm"),
+    "dry": ("dry", "wet"),
     "natures": ("natures", "not_with"), "serves": ("serves", "fit"),
     "role": ("role", "holds_water_l", "soft_vessel", "salts"),
 }  # fmt: skip

@@ -27,6 +27,8 @@ MOUNTS: frozenset[str] = frozenset(get_args(Mount))
 SupportKind = Literal["rear_rack", "front_rack", "fork_cage", "under_tube_cage", "trailer_one_wheel", "trailer_two_wheels"]
 PARTS = frozenset(kind for kind, row in KINDS.items() if row.part is not None)
 """Carriers that may be part of another one and count towards its limit; all but those of either kind always are."""
+STEADIED = 1.5
+"""Times the mass that a bag bears without swaying once a strap or a stabiliser holds it [-]; practice."""
 LIGHTEST_KG = 15.0
 """Nobody rides who weighs less [kg]."""
 Post = Literal["fixed", "suspension", "dropper"]
@@ -88,12 +90,15 @@ class Carrier(Noun):
     most_l: VolumeL = Field(0, description="Stuffed to the brim; 0: no more than the usable volume")
     limit_kg: MassKg
     longest_mm: LengthMm = Field(description="Longest thing that lies in it")
+    thick_mm: LengthMm | None = Field(None, description="Thickest thing that goes in; None: the usual of its kind")
     size: OuterSize | None = Field(None, description="Measured from outside; None: the catalogue's shape at its volume")
     opening: Opening = "none"
     locks: bool = Field(False, description="Closes with a key or has an eye for a lock")
     reach: Reach = Field(description="The most urgent moment at which a hand can find a thing in here")
     dryness: Dryness
     leaks: Note = Field("", description="Where it lets water in, as its rider knows")
+    liner: bool = Field(False, description="A second wall inside that keeps all of it dry: a liner, or a dry bag as large as it")
+    steadied: bool = Field(False, description="A strap more or a stabiliser holds it still")
     improvised: bool = Field(False, description="Held by ties, tape or cords: allowed, to be looked at more often")
     stand_off_mm: Annotated[float, Field(ge=0, le=300)] | None = Field(
         None, description="How far its back is held before the bar it hangs at; None: the usual"
@@ -114,6 +119,17 @@ class Carrier(Noun):
     def brim_l(self) -> float:
         """Litres that go in at most."""
         return max(self.most_l, self.volume_l)
+
+    @property
+    def admits_mm(self) -> float:
+        """Thickness that goes in at most [mm]."""
+        return KINDS[self.kind].thick_mm if self.thick_mm is None else self.thick_mm
+
+    @property
+    def sways_from_kg(self) -> float | None:
+        """More in it swings unpleasantly; None: it does not swing [kg]."""
+        usual = KINDS[self.kind].sway_limit_kg
+        return usual if usual is None or not self.steadied else usual * STEADIED
 
     @property
     def takes_food(self) -> bool:

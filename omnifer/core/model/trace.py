@@ -61,6 +61,7 @@ class CarrierTrace(Noun):
 
     carrier_id: str
     room_l: float = Field(description="What goes in with ease, inner compartments left out [l]")
+    admits_mm: float = Field(description="Thickness that goes in at most [mm]")
     states: list[CarrierState] = Field(description="At its fullest moment, the worst first")
     kg: Column
     litres: Column

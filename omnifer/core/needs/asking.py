@@ -11,7 +11,7 @@ from omnifer.core.model.assessment import Day
 from omnifer.core.model.kit import ABOARD, ON_BODY, Thing
 from omnifer.core.model.needs import Ask, AskState, Grade, QuestionId
 from omnifer.core.model.quantities import REACHES, Reach, Text
-from omnifer.core.model.reach import found_at
+from omnifer.core.model.reach import at_mouth, found_at
 from omnifer.core.model.road import HazardKind, Stop
 from omnifer.core.model.serves import SERVICES
 from omnifer.core.model.tour import AnswerGiven, TourSheet
@@ -186,8 +186,15 @@ def reached_when(tour: TourSheet) -> dict[str, int]:
     """The most urgent moment at which a hand finds each thing that is stowed."""
     carriers, things = {c.id: c for c in tour.carriers}, {t.id: t for t in tour.kit}
     found: dict[str, int] = {}
+    inside: dict[str, list[tuple[Thing, float]]] = {}
+    for placement in tour.load.placements:
+        thing = things[placement.thing_id]
+        inside.setdefault(placement.carrier_id, []).append((thing, thing.volume_l * placement.count))
+    at_hand = {carrier_id: at_mouth(stowed, carriers[carrier_id]) for carrier_id, stowed in inside.items()}
     for placement in tour.load.placements:
         deep = found_at(things[placement.thing_id], carriers[placement.carrier_id])
+        if placement.thing_id in at_hand[placement.carrier_id]:
+            deep = min(deep, REACHES.index("stop"))
         found[placement.thing_id] = min(found.get(placement.thing_id, deep), deep)
     return found
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from omnifer.core.diary.journal import Journal, Told
 from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.carrier_kind import CarrierKind
 from omnifer.core.model.finding import FindingKind
 from omnifer.core.model.needs import Fault
 from omnifer.core.model.pack import Check, CheckList, CheckState
@@ -149,7 +150,26 @@ LAST = (
     Row("home", "Home: heating, post, door"),
     Row("cards", "Packed twice by the cards, once with gloves and by the clock", view="pack"),
 )
-OF_A_BIKE: tuple[tuple[CheckList, tuple[Row, ...]], ...] = (("service", SERVICE), ("trial", TRIAL))
+ROUGH = frozenset({"rough_asphalt", "gravel", "soft"})
+MUCH_ROUGH = 0.05
+"""Of the road, from where hooks jump and bottles hop out [-]; practice."""
+HOLDS = (
+    Row("hooks", "Hooks of the panniers closed after the first rough road", kinds=("falls_out",), view="load",
+        teaches="A strap around bag and rack; set the hooks to the rail's thickness."),
+    Row("bottles", "Bottles in their cages after the first washboard", view="load",
+        teaches="A strap around bottle and cage: above a litre always."),
+    Row("chafe", "What lies on the rack does not chafe, and nor does the rack", view="pack",
+        teaches="An old tube or a mat between; a sheath where cords run."),
+    Row("sinks", "Saddle pack and roll hang no lower than at the start", kinds=("no_fit", "improvised"), view="rig",
+        teaches="Straps again while the bag is full; a stabiliser, or less in it."),
+)  # fmt: skip
+"""What holds bags and what hops out of them, looked at after the first kilometres."""
+CARRIERS_OF: dict[str, frozenset[CarrierKind]] = {
+    "hooks": frozenset({"rear_pannier", "front_pannier"}), "bottles": frozenset({"bottle_cage", "rack_side_cage"}),
+    "chafe": frozenset({"rack_top_bag", "lashed"}), "sinks": frozenset({"saddle_pack", "handlebar_roll"}),
+}  # fmt: skip
+ON_ROUGH = frozenset({"hooks", "bottles"})
+OF_A_BIKE: tuple[tuple[CheckList, tuple[Row, ...]], ...] = (("service", SERVICE), ("trial", TRIAL), ("again", HOLDS))
 OF_THE_PARTY: tuple[tuple[CheckList, tuple[Row, ...]], ...] = (("again", AGAIN), ("last", LAST))
 
 
@@ -163,7 +183,7 @@ def checks_of(tour: TourSheet, found: Assessment, journal: Journal) -> list[Chec
     said = {told.entry.about: told for told in journal.of_verbs("checked")}
     every: list[Check] = []
     for bike in tour.rig.bikes:
-        every += [_check(of, row, bike, found, said) for of, rows in OF_A_BIKE for row in rows if _applies(row, bike, found)]
+        every += [_check(of, row, bike, found, said) for of, rows in OF_A_BIKE for row in rows if _applies(row, bike, tour)]
     return every + [_check(of, row, None, found, said) for of, rows in OF_THE_PARTY for row in rows]
 
 
@@ -173,9 +193,19 @@ def serviced(checks: list[Check], bike_id: str) -> bool:
     return bool(mine) and all(check.state == "done" for check in mine)
 
 
-def _applies(row: Row, bike: Bike, found: Assessment) -> bool:
-    """What a bike does not have is not looked at; before anything says what it mends, all is."""
+def _applies(row: Row, bike: Bike, tour: TourSheet) -> bool:
+    """What a bike does not have is not looked at, nor what a smooth road does not shake loose."""
+    if row.key in CARRIERS_OF:
+        there = any(carrier.kind in CARRIERS_OF[row.key] for carrier in bike.carriers)
+        return there and (row.key not in ON_ROUGH or _rough(tour))
     return not (row.key == "cleats" and bike.pedals == "flat") and not (row.key == "pads" and bike.brakes == "hub")
+
+
+def _rough(tour: TourSheet) -> bool:
+    """Whether much of the road is rough."""
+    told = tour.road.surfaces
+    whole = max((ground.to_km for ground in told), default=0.0)
+    return sum(g.to_km - g.from_km for g in told if g.surface in ROUGH) > MUCH_ROUGH * whole
 
 
 def _check(of: CheckList, row: Row, bike: Bike | None, found: Assessment, said: dict[str, Told]) -> Check:

@@ -81,13 +81,22 @@ const FIELDS: Record<AspectId, (of: Panel) => ReactNode> = {
     </>
   ),
   longest: ({ thing, onChange }) => (
-    <Measure
-      label="Longest rigid side"
-      value={thing.longest_mm}
-      quantity="length"
-      range={BOUNDS.Thing.longest_mm}
-      onChange={(longest_mm) => onChange({ longest_mm })}
-    />
+    <Row>
+      <Measure
+        label="Longest rigid side"
+        value={thing.longest_mm}
+        quantity="length"
+        range={BOUNDS.Thing.longest_mm}
+        onChange={(longest_mm) => onChange({ longest_mm })}
+      />
+      <Measure
+        label="Thickness, its middle side"
+        value={thing.thick_mm}
+        quantity="length"
+        range={BOUNDS.Thing.thick_mm}
+        onChange={(thick_mm) => onChange({ thick_mm })}
+      />
+    </Row>
   ),
   reach: ({ thing, onChange }) => (
     <Choice<Reach> label="When a hand must find it" value={thing.reach} onChange={(reach) => onChange({ reach })} options={optionsOf(REACH_WORDS)} />

@@ -28,6 +28,7 @@ const EMPTY: Thing = {
   volume_l: 0,
   pressed_l: 0,
   longest_mm: 0,
+  thick_mm: 0,
   reach: 'camp',
   dry: 'any',
   wet: false,

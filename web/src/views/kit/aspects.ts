@@ -70,7 +70,10 @@ export const ASPECTS = {
     line: 'Takes',
     mark: 'reach',
     add: 'a rigid side',
-    words: (t, { show }) => (t.longest_mm ? `${show(t.longest_mm, 'length')} at its longest` : ''),
+    words: (t, { show }) =>
+      [t.longest_mm ? `${show(t.longest_mm, 'length')} at its longest` : '', t.thick_mm ? `${show(t.thick_mm, 'length')} thick` : '']
+        .filter(Boolean)
+        .join(', '),
   },
   reach: { line: 'Wanted', mark: 'reach', add: '', words: (t) => REACH_WORDS[t.reach].toLowerCase() },
   where: { line: 'Wanted', add: 'worn, fixed, posted …', ofTour: true, words: (t, { show }) => whereWords(t.where, (km) => show(km, 'distance')) },

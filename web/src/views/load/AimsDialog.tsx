@@ -9,6 +9,7 @@ import { Dialog } from '../../ui/Dialog'
 import { Actions, Button, Muted, Row } from '../../ui/controls'
 import { Choice, Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
+import { TickBox } from '../../ui/TickBox'
 
 const Grid = styled.div`
   display: grid;
@@ -159,6 +160,9 @@ export function AimsDialog({ onClose }: { onClose: () => void }) {
         <span className="weight" />
         <span className="n">{total.toFixed(0)}</span>
       </Grid>
+      <TickBox isSelected={sheet.aims.two_walls} onChange={(two_walls) => put('Two walls against water', { ...sheet.aims, two_walls })}>
+        What water ruins is kept dry twice: a proof bag, and a liner or a dry bag of its own
+      </TickBox>
       {bike && (
         <Row $min={170}>
           <Measure

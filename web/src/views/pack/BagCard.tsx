@@ -150,6 +150,12 @@ export function BagCard({ card, part, label, ticks }: { card: PackCard; part?: P
           {units.show(card.volume_l, 'volume')} of {units.show(card.room_l, 'volume')}, leaving on day 1.{' '}
           {part && part.number > 1 ? 'It goes on from the card before, upwards.' : 'Step 1 is at the bottom.'}
         </Muted>
+        {card.under.length > 0 && (
+          <p>
+            <b>First take off {card.under.map((id) => carrierOf(sheet, id)?.name).join(' and ')}:</b> {units.show(card.under_minutes, 'minutes')} off and
+            on.
+          </p>
+        )}
         <Layers reversed>
           {top && card.empty_l > 0.3 && (
             <li className="empty" style={tall(card.empty_l)}>

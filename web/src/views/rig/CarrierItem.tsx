@@ -21,6 +21,8 @@ const OUTSIDE = [
 const ABLE = [
   { id: 'lifts_off', text: 'lifts off by hand' },
   { id: 'locks', text: 'locks' },
+  { id: 'liner', text: 'has a liner inside' },
+  { id: 'steadied', text: 'is held by a strap more or a stabiliser' },
 ] as const
 const Parts = styled.div`
   margin-left: 14px;
@@ -83,6 +85,7 @@ interface Of extends Hung {
 /** What a carrier holds, weighs, costs and measures. */
 function CarrierFigures({ bike, trace, carrier, put }: Of) {
   const box = trace.boxes[carrier.id]
+  const found = trace.carriers.find((c) => c.carrier_id === carrier.id)
   const outside = {
     length_mm: box ? box.x1 - box.x0 : 0,
     height_mm: box ? box.y1 - box.y0 : 0,
@@ -149,6 +152,14 @@ function CarrierFigures({ bike, trace, carrier, put }: Of) {
         />
       )}
       <Measure label="Longest inside" value={carrier.longest_mm} quantity="length" onChange={(longest_mm) => put({ longest_mm })} />
+      <Measure
+        label="Thickest inside"
+        value={carrier.thick_mm ?? found?.admits_mm ?? null}
+        quantity="length"
+        range={BOUNDS.Carrier.thick_mm}
+        onChange={(thick_mm) => put({ thick_mm })}
+        onClear={() => put({ thick_mm: null })}
+      />
     </Row>
   )
 }
@@ -187,10 +198,10 @@ function CarrierWays({ bike, bikes, catalogue, onChange, carrier, put }: Of) {
         ]}
       />
       <Picks
-        label="By hand"
+        label="It"
         options={ABLE}
         chosen={ABLE.map((a) => a.id).filter((id) => carrier[id])}
-        onChange={(v) => put({ lifts_off: v.includes('lifts_off'), locks: v.includes('locks') })}
+        onChange={(v) => put(Object.fromEntries(ABLE.map(({ id }) => [id, v.includes(id)])))}
       />
       <Held value={carrier.improvised} onChange={(improvised) => put({ improvised })} />
       <From value={carrier.source} onChange={(source) => put({ source })} />
