@@ -10,6 +10,7 @@ from omnifer.api.openapi import EVENT_STREAM, operation
 from omnifer.api.streams import hung_up
 from omnifer.core.model.pack import PackPage
 from omnifer.core.model.weigh import WeighIn
+from omnifer.core.pack import first_aid
 from omnifer.core.pack.checks import HOW, checks_of
 from omnifer.core.pack.companion import rider_pages, straps_of
 from omnifer.core.pack.travel import RULES, travel_of
@@ -36,7 +37,7 @@ def pack_page(tour_id: str) -> Response:
     found, sheet = desk().assessment(stored), stored.sheet
     page = PackPage(
         checks=checks_of(sheet, found, desk().journal(tour_id)), riders=rider_pages(sheet, found), straps=straps_of(sheet),
-        travel=travel_of(sheet, found), caution=RULES, trial=HOW,
+        travel=travel_of(sheet, found), caution=RULES, trial=HOW, first_aid=first_aid.CAUTION,
     )  # fmt: skip
     return answer(page)
 

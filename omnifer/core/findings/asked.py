@@ -12,6 +12,7 @@ from omnifer.core.model.needs import Ask, Fault, Layers
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.serves import SERVICES
+from omnifer.core.needs.body import HABITS
 from omnifer.core.needs.fitting import fit_for
 from omnifer.core.needs.repair import named
 from omnifer.core.needs.worn import evening_clo
@@ -107,6 +108,8 @@ def _cause(ask: Ask) -> str:
         return SOAKED
     if ask.question == "safe" and ask.state == "lacking":
         return f"hazards-{ask.grade}"
+    if ask.serves[0] in HABITS and ask.state == "lacking":
+        return "habits"
     return f"{ask.serves[0]}-{ask.state}"
 
 

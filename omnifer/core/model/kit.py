@@ -26,6 +26,7 @@ Nature = Literal[
     "valuables",
     "first_aid",
     "shelter",
+    "cool",
 ]
 """What a thing is like, where that matters to its neighbours."""
 

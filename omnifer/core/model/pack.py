@@ -6,7 +6,7 @@ from pydantic import Field
 
 from omnifer.core.model.quantities import Noun, Text
 
-CheckList = Literal["service", "trial", "again", "last", "home"]
+CheckList = Literal["service", "trial", "again", "first_aid", "last", "home"]
 CheckState = Literal["open", "done", "trouble"]
 
 
@@ -16,7 +16,7 @@ class Check(Noun):
     key: str = Field(description="What an entry about it names")
     of: CheckList
     bike_id: str | None
-    words: str
+    words: Text
     state: CheckState
     by: str = Field(description="Who noted it last")
     costs: Text | None = Field(description="What follows while it is not done, or once it is trouble; None: nothing here tells")
@@ -85,4 +85,5 @@ class PackPage(Noun):
     straps: list[Straps]
     travel: list[Travel]
     caution: str
+    first_aid: str = Field(description="What is to be said of the list of a first-aid kit")
     trial: str = Field(description="How the trial ride is ridden")

@@ -20,4 +20,6 @@ class Rider(Noun):
     mends: Literal["little", "roadside", "workshop"] = Field(
         "roadside", description="little: tubes and bolts; roadside: chain, cables, pads besides; workshop: spokes and hoses too"
     )
+    cold_hands: bool = Field(False, description="Hands and feet get cold sooner than others'")
+    weak_eyes: bool = Field(False, description="Sees little without glasses or lenses")
     sex: Literal["female", "male"] | None = Field(None, description="As the resting-energy equation asks for it")

@@ -121,6 +121,14 @@ class Practice(Chances):
     descent_km: float = usual(1.0, 0.5, 3.0, "distance", "A descent worth dressing for is so long")
     fill_height: float = usual(0.45, 0.4, 0.55, "share", "Where the centre of a bag's contents lies in its height", most=1)
     pushed_up: float = usual(0.15, 0.1, 0.2, "grade", "A bike pushed up this slope must keep its front wheel down")
+    ozone_du: float = usual(300, 250, 380, "DU", "Ozone overhead: less in the tropics, more at high latitudes in spring",
+                            "our mean of its climatology, from memory")  # fmt: skip
+    uv_per_km: float = usual(0.1, 0.06, 0.12, "share", "More UV for each kilometre of height", "WHO 2002, from memory")
+    uv_protects: float = usual(6, 3, 8, "", "UV index from which skin is kept covered or creamed",
+                               "WHO 2002: from 3, from 8 twice as careful; from memory")  # fmt: skip
+    cold_hands_k: float = usual(4, 2, 8, "K", "Whose hands and feet get cold dresses them as if it were so much colder")
+    seat_hours: float = usual(5, 3, 7, "hours", "From so long a day in the saddle skin wants care")
+    sweat_l: float = usual(5, 4, 8, "volume", "From so much water a day a rider wants salts with it")
     puncture_per_1000_km: float = usual(1.11, 0.4, 2.5, "per 1,000 km", "Punctures of a bike of usual tyres")
     tubeless_per_1000_km: float = usual(0.4, 0.15, 1.0, "per 1,000 km", "Tubeless leaks that ask for a hand")
     trailer_tube_per_1000_km: float = usual(1.11, 0.4, 2.5, "per 1,000 km", "Punctures of a trailer")

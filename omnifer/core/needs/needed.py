@@ -10,12 +10,12 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import Ask, CareTask, Fault, Layers, WornPart
 from omnifer.core.model.roles import Garment
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.needs import care, repair, safe, wear, worn
+from omnifer.core.needs import body, care, repair, safe, wear, worn
 from omnifer.core.needs.asking import Answered, Asking, Days, Wanted, answered
 from omnifer.core.needs.sleep import nights_needing
 from omnifer.core.voyage import Voyage
 
-RULES = (worn.wanted, safe.sheltered, safe.seen, safe.safe, safe.companions)
+RULES = (worn.wanted, safe.sheltered, safe.seen, safe.safe, safe.companions, body.wanted)
 """Every rule says what is wanted, when and why."""
 
 

@@ -19,6 +19,7 @@ RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
     (5, ("shoe_covers",), "slows_you"),
 )
 """Felt colder than this [°C], one of these is worn; practice: stiff fingers are slow at the levers."""
+HANDS_AND_FEET = frozenset({"gloves", "warm_gloves", "proof_gloves", "shoe_covers"})
 DEEP_C = -15.0
 """Felt colder than this, damp gloves freeze and a second pair is worn in turn [°C]; practice."""
 EVENING_C = 12.0
@@ -49,7 +50,8 @@ def wanted(a: Asking) -> Iterator[Wanted]:
     """What is worn against cold and rain, each rider's by themselves."""
     for rider in a.tour.riders:
         for below_c, serves, grade in RIDING:
-            cold = a.riding & (a.felt_c < below_c)
+            sooner = a.tour.practice.cold_hands_k if rider.cold_hands and HANDS_AND_FEET & set(serves) else 0.0
+            cold = a.riding & (a.felt_c < below_c + sooner)
             yield Wanted(
                 "dressed", serves, cold,
                 say("felt {felt} in the coldest hour or on the longest descent", felt=celsius(_least(a.felt_c, cold))),

@@ -13,6 +13,7 @@ from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs.repair import STATE
+from omnifer.core.pack import first_aid
 from omnifer.core.sentence import fine_number, km, say
 
 DONE, TROUBLE = "done", "trouble"
@@ -143,6 +144,7 @@ LAST = (
     Row("water", "Water filled as the first card says", kinds=("water_gap",), view="stores"),
     Row("money", "Money in three places"),
     Row("papers", "Papers and their copies, a card with contacts", kinds=("incomplete",), view="ready"),
+    Row("prescriptions", "Own medicine with its prescription, where hands reach it"),
     Row("keys", "Keys of the locks, the second ones apart", kinds=("incomplete",), view="ready"),
     Row("parcels", "Parcels posted", kinds=("may_go_home",), view="ready"),
     Row("outlook", "The last outlook read: rain kit, warm bag", kinds=("cold_sleep", "thin_layers"), view="road"),
@@ -184,7 +186,19 @@ def checks_of(tour: TourSheet, found: Assessment, journal: Journal) -> list[Chec
     every: list[Check] = []
     for bike in tour.rig.bikes:
         every += [_check(of, row, bike, found, said) for of, rows in OF_A_BIKE for row in rows if _applies(row, bike, tour)]
-    return every + [_check(of, row, None, found, said) for of, rows in OF_THE_PARTY for row in rows]
+    every += [_check(of, row, None, found, said) for of, rows in OF_THE_PARTY for row in rows]
+    return every + [_in_first_aid(item, said) for item in first_aid.contents(tour, found)]
+
+
+def _in_first_aid(item: first_aid.Item, said: dict[str, Told]) -> Check:
+    """A line of the first-aid kit, ticked when it is in."""
+    key = f"aid-{item.key}"
+    told = said.get(key)
+    done = told is not None and told.entry.word == DONE
+    return Check(
+        key=key, of="first_aid", bike_id=None, words=item.words, state="done" if done else "open",
+        by=told.entry.author if told is not None and done else "", costs=None if done else item.because, view="",
+    )  # fmt: skip
 
 
 def serviced(checks: list[Check], bike_id: str) -> bool:
@@ -216,7 +230,7 @@ def _check(of: CheckList, row: Row, bike: Bike | None, found: Assessment, said: 
         key=key_of(row, bike),
         of=of,
         bike_id=bike.id if bike else None,
-        words=row.words,
+        words=say(row.words),
         state=state,
         by=told.entry.author if told is not None and word else "",
         costs=next(_costs(row, bike, found, state), None),

@@ -91,6 +91,30 @@ def clear_sky(sine: ArrayLike) -> NDArray[np.float64]:
     return np.asarray(np.where(np.asarray(sine) > 0, 1098 * up * np.exp(-0.059 / up), 0.0))
 
 
+def uv_index(sine: ArrayLike, ozone_du: ArrayLike, height_m: ArrayLike, more_a_km: float) -> NDArray[np.float64]:
+    """UV index under a clear sky [-].
+
+    Parameters
+    ----------
+    sine : array_like
+        Of the sun's height [-]; nothing below the horizon.
+    ozone_du : array_like
+        Ozone overhead [Dobson units].
+    height_m : array_like
+        Over the sea [m].
+    more_a_km : float
+        Part more for each kilometre of height [1/km].
+
+    References
+    ----------
+    Madronich (2007), Analytic formula for the clear-sky UV index, Photochem. Photobiol. 83:1537-1538,
+    doi:10.1111/j.1751-1097.2007.00200.x: 12.5 at the zenith under 300 Dobson units; from memory.
+    """
+    up = np.maximum(np.asarray(sine, dtype=float), 0.0)
+    thin = (np.asarray(ozone_du, dtype=float) / 300.0) ** -1.23
+    return np.asarray(12.5 * up**2.42 * thin * (1 + more_a_km * np.maximum(np.asarray(height_m, dtype=float), 0.0) / 1000))
+
+
 def _sun(century: float) -> tuple[float, float]:
     """Equation of time [min] and declination [rad] at a Julian century from J2000."""
     t = century

@@ -1689,6 +1689,12 @@ export interface components {
              */
             together?: number;
             /**
+             * Two Walls
+             * @description What water ruins is kept dry twice; else a proof bag is trusted
+             * @default false
+             */
+            two_walls?: boolean;
+            /**
              * Weather
              * @description Times the usual weight; 0 leaves the aim out
              * @default 1
@@ -1789,6 +1795,12 @@ export interface components {
              * @default 1
              */
             together: number;
+            /**
+             * Two Walls
+             * @description What water ruins is kept dry twice; else a proof bag is trusted
+             * @default false
+             */
+            two_walls: boolean;
             /**
              * Weather
              * @description Times the usual weight; 0 leaves the aim out
@@ -3366,6 +3378,12 @@ export interface components {
              */
             limit_kg: number;
             /**
+             * Liner
+             * @description A second wall inside that keeps all of it dry: a liner, or a dry bag as large as it
+             * @default false
+             */
+            liner?: boolean;
+            /**
              * Locks
              * @description Closes with a key or has an eye for a lock
              * @default false
@@ -3430,11 +3448,23 @@ export interface components {
              */
             stand_off_mm?: number | null;
             /**
+             * Steadied
+             * @description A strap more or a stabiliser holds it still
+             * @default false
+             */
+            steadied?: boolean;
+            /**
              * Straps
              * @description Straps that hold it, each to be checked
              * @default 0
              */
             straps?: number;
+            /**
+             * Thick Mm
+             * @description Thickest thing that goes in; None: the usual of its kind
+             * @default null
+             */
+            thick_mm?: number | null;
             /**
              * Volume L
              * @description Usable volume: what goes in with ease
@@ -3508,6 +3538,12 @@ export interface components {
              */
             limit_kg: number;
             /**
+             * Liner
+             * @description A second wall inside that keeps all of it dry: a liner, or a dry bag as large as it
+             * @default false
+             */
+            liner: boolean;
+            /**
              * Locks
              * @description Closes with a key or has an eye for a lock
              * @default false
@@ -3572,11 +3608,23 @@ export interface components {
              */
             stand_off_mm: number | null;
             /**
+             * Steadied
+             * @description A strap more or a stabiliser holds it still
+             * @default false
+             */
+            steadied: boolean;
+            /**
              * Straps
              * @description Straps that hold it, each to be checked
              * @default 0
              */
             straps: number;
+            /**
+             * Thick Mm
+             * @description Thickest thing that goes in; None: the usual of its kind
+             * @default null
+             */
+            thick_mm: number | null;
             /**
              * Volume L
              * @description Usable volume: what goes in with ease
@@ -3617,6 +3665,11 @@ export interface components {
          * @description What one carrier holds at each moment: in all [kg, l], and by material [l].
          */
         CarrierTrace: {
+            /**
+             * Admits Mm
+             * @description Thickness that goes in at most [mm]
+             */
+            admits_mm: number;
             /** Carrier Id */
             carrier_id: string;
             /**
@@ -3917,7 +3970,7 @@ export interface components {
              * Of
              * @enum {string}
              */
-            of: "service" | "trial" | "again" | "last" | "home";
+            of: "service" | "trial" | "again" | "first_aid" | "last" | "home";
             /**
              * State
              * @enum {string}
@@ -3928,8 +3981,7 @@ export interface components {
              * @description Where the rule behind it is seen; empty: nowhere
              */
             view: string;
-            /** Words */
-            words: string;
+            words: components["schemas"]["Text-Output"];
         };
         /**
          * Choice
@@ -7818,6 +7870,16 @@ export interface components {
             mass_kg: number;
             /** Room L */
             room_l: number;
+            /**
+             * Under
+             * @description Bags that come off before it opens
+             */
+            under: string[];
+            /**
+             * Under Minutes
+             * @description Taking them off and putting them on again [min]
+             */
+            under_minutes: number;
             /** Volume L */
             volume_l: number;
             /** Water L */
@@ -7852,6 +7914,11 @@ export interface components {
             caution: string;
             /** Checks */
             checks: components["schemas"]["Check"][];
+            /**
+             * First Aid
+             * @description What is to be said of the list of a first-aid kit
+             */
+            first_aid: string;
             /** Riders */
             riders: components["schemas"]["RiderPage"][];
             /** Straps */
@@ -8744,6 +8811,12 @@ export interface components {
              */
             body_mass_kg: number;
             /**
+             * Cold Hands
+             * @description Hands and feet get cold sooner than others'
+             * @default false
+             */
+            cold_hands?: boolean;
+            /**
              * Height Cm
              * @default null
              */
@@ -8775,6 +8848,12 @@ export interface components {
              * @enum {string}
              */
             sleeps?: "cold" | "usual" | "warm";
+            /**
+             * Weak Eyes
+             * @description Sees little without glasses or lenses
+             * @default false
+             */
+            weak_eyes?: boolean;
         };
         /**
          * Rider
@@ -8796,6 +8875,12 @@ export interface components {
              * @description Body mass, dressed to ride [kg]
              */
             body_mass_kg: number;
+            /**
+             * Cold Hands
+             * @description Hands and feet get cold sooner than others'
+             * @default false
+             */
+            cold_hands: boolean;
             /**
              * Height Cm
              * @default null
@@ -8828,6 +8913,12 @@ export interface components {
              * @enum {string}
              */
             sleeps: "cold" | "usual" | "warm";
+            /**
+             * Weak Eyes
+             * @description Sees little without glasses or lenses
+             * @default false
+             */
+            weak_eyes: boolean;
         };
         /**
          * RiderPage
@@ -11302,13 +11393,13 @@ export interface components {
              * Natures
              * @default []
              */
-            natures?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter")[];
+            natures?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter" | "cool")[];
             /**
              * Not With
              * @description Natures that may not ride in the same bag
              * @default []
              */
-            not_with?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter")[];
+            not_with?: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter" | "cool")[];
             /**
              * Pressed L
              * @description Least volume it can be pressed to (down, clothes); 0: no smaller than packed
@@ -11362,6 +11453,12 @@ export interface components {
              * @default false
              */
             spare?: boolean;
+            /**
+             * Thick Mm
+             * @description Thickness of what keeps its shape, its middle side; 0: not said, or it gives way
+             * @default 0
+             */
+            thick_mm?: number;
             /**
              * Unused Tours
              * @description So many of the last tours it was not used on
@@ -11532,13 +11629,13 @@ export interface components {
              * Natures
              * @default []
              */
-            natures: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter")[];
+            natures: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter" | "cool")[];
             /**
              * Not With
              * @description Natures that may not ride in the same bag
              * @default []
              */
-            not_with: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter")[];
+            not_with: ("food" | "fuel" | "soap" | "down" | "sharp" | "air_mat" | "electronics" | "dirty" | "clean" | "papers" | "valuables" | "first_aid" | "shelter" | "cool")[];
             /**
              * Pressed L
              * @description Least volume it can be pressed to (down, clothes); 0: no smaller than packed
@@ -11592,6 +11689,12 @@ export interface components {
              * @default false
              */
             spare: boolean;
+            /**
+             * Thick Mm
+             * @description Thickness of what keeps its shape, its middle side; 0: not said, or it gives way
+             * @default 0
+             */
+            thick_mm: number;
             /**
              * Unused Tours
              * @description So many of the last tours it was not used on
@@ -11872,6 +11975,7 @@ export interface components {
              *       "sides": 1,
              *       "sway": 1,
              *       "together": 1,
+             *       "two_walls": false,
              *       "weather": 1
              *     }
              */

@@ -152,8 +152,8 @@ export function BagCard({ card, part, label, ticks }: { card: PackCard; part?: P
         </Muted>
         {card.under.length > 0 && (
           <p>
-            <b>First take off {card.under.map((id) => carrierOf(sheet, id)?.name).join(' and ')}:</b> {units.show(card.under_minutes, 'minutes')} off and
-            on.
+            <b>First take off {card.under.map((id) => carrierOf(sheet, id)?.name).join(' and ')}:</b> {units.show(card.under_minutes, 'minutes')} off
+            and on.
           </p>
         )}
         <Layers reversed>

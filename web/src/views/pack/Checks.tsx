@@ -50,6 +50,7 @@ const LISTS: [Check['of'], string, IconName][] = [
   ['service', 'Service', 'load'],
   ['trial', 'Trial ride', 'riding'],
   ['again', 'After the first kilometres, and at home', 'stop'],
+  ['first_aid', 'In the first-aid kit', 'rider'],
   ['last', 'The last hours', 'tick'],
 ]
 
@@ -99,30 +100,36 @@ export function Checks() {
               </em>
             </RailLine>
             {list === 'trial' && <Muted style={{ padding: '4px 0' }}>{data.trial}</Muted>}
+            {list === 'first_aid' && <Muted style={{ padding: '4px 0' }}>{data.first_aid}</Muted>}
             <ul>
               {checks.map((check) => {
                 const state = stateOf(check)
+                const words = units.say(check.words)
                 return (
                   <Line key={check.key}>
                     <TickBox
                       isSelected={state === 'done'}
                       onChange={(on) => say(check, on ? 'done' : '')}
-                      label={list === 'trial' ? `${check.words} No` : check.words}
+                      label={list === 'trial' ? `${words} No` : words}
                     />
                     <span>
-                      <b>{check.words}</b>
+                      <b>{words}</b>
                       {state === 'done' && list === 'trial' && <Muted as="span"> no</Muted>}
                       {check.by && <Muted as="span"> {check.by}</Muted>}
                     </span>
-                    <Button
-                      $small
-                      aria-pressed={state === 'trouble'}
-                      aria-label={`${check.words} ${list === 'trial' ? 'Yes' : 'Trouble'}`}
-                      onPress={() => say(check, state === 'trouble' ? '' : 'trouble')}
-                    >
-                      {state === 'trouble' && <Wedge grade="slows_you" size={14} />}
-                      {list === 'trial' ? 'Yes' : 'Trouble'}
-                    </Button>
+                    {list === 'first_aid' ? (
+                      <span />
+                    ) : (
+                      <Button
+                        $small
+                        aria-pressed={state === 'trouble'}
+                        aria-label={`${words} ${list === 'trial' ? 'Yes' : 'Trouble'}`}
+                        onPress={() => say(check, state === 'trouble' ? '' : 'trouble')}
+                      >
+                        {state === 'trouble' && <Wedge grade="slows_you" size={14} />}
+                        {list === 'trial' ? 'Yes' : 'Trouble'}
+                      </Button>
+                    )}
                     {check.costs && state !== 'done' && (
                       <Muted>
                         {units.say(check.costs)} {check.view && <Link to={`../${check.view}`}>See it</Link>}

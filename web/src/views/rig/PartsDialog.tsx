@@ -146,40 +146,38 @@ function PartRow({ worn, lasts, onTell }: { worn: Worn; lasts: number | null; on
       <th scope="row">{worn.words}</th>
       <td>
         <div className="beside">
-        <Measure
-          label={`Behind the ${worn.words}`}
-          hidden
-          value={worn.said ? worn.behind_km : Math.round(worn.behind_km / GUESSED_TO_KM) * GUESSED_TO_KM}
-          quantity="distance"
-          decimals={0}
-          range={BOUNDS.BikePart.behind_km}
-          onChange={(behind_km) => onTell(worn, { behind_km })}
-          onClear={() => onTell(worn, { behind_km: null })}
-        />
-        <small>{worn.said ? '' : 'a guess'}</small>
+          <Measure
+            label={`Behind the ${worn.words}`}
+            hidden
+            value={worn.said ? worn.behind_km : Math.round(worn.behind_km / GUESSED_TO_KM) * GUESSED_TO_KM}
+            quantity="distance"
+            decimals={0}
+            range={BOUNDS.BikePart.behind_km}
+            onChange={(behind_km) => onTell(worn, { behind_km })}
+            onClear={() => onTell(worn, { behind_km: null })}
+          />
+          <small>{worn.said ? '' : 'a guess'}</small>
         </div>
       </td>
       <td>
         <div className="beside">
-        <Measure
-          label={`The ${worn.words} lasts`}
-          hidden
-          value={Math.round(worn.life_km)}
-          quantity="distance"
-          decimals={0}
-          range={BOUNDS.BikePart.lasts_km}
-          onChange={(lasts_km) => onTell(worn, { lasts_km })}
-          onClear={() => onTell(worn, { lasts_km: null })}
-        />
-        <small>{lasts === null ? 'usual' : ''}</small>
+          <Measure
+            label={`The ${worn.words} lasts`}
+            hidden
+            value={Math.round(worn.life_km)}
+            quantity="distance"
+            decimals={0}
+            range={BOUNDS.BikePart.lasts_km}
+            onChange={(lasts_km) => onTell(worn, { lasts_km })}
+            onClear={() => onTell(worn, { lasts_km: null })}
+          />
+          <small>{lasts === null ? 'usual' : ''}</small>
         </div>
       </td>
       <td>
         {worn.state === 'ends' || worn.state === 'spare' ? (
           <>
-            <b>
-              {worn.ends_km !== null && `Worn out about ${units.show(worn.ends_km, 'distance')}, day ${worn.ends_day}`}
-            </b>
+            <b>{worn.ends_km !== null && `Worn out about ${units.show(worn.ends_km, 'distance')}, day ${worn.ends_day}`}</b>
             <small>{worn.state === 'spare' ? 'a spare is on board' : worn.sold_at ? '' : 'nothing on the way there sells one'}</small>
           </>
         ) : (

@@ -1,4 +1,5 @@
 /** The riders of a tour: who they are, and what their figures decide. */
+import { Picks } from '../../ui/Picks'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { BOUNDS } from '../../api/bounds'
@@ -52,6 +53,8 @@ export function newBikes(riders: Drafted[], catalogue: Catalogue | undefined, ta
     return [{ ...preset, id, rider_id: rider.id, name: `${rider.name.trim()}: ${preset.name.toLowerCase()}` }]
   })
 }
+
+const BODY = ['cold_hands', 'weak_eyes'] as const
 
 export function RiderList({ riders, onChange }: { riders: Drafted[]; onChange: (riders: Drafted[]) => void }) {
   const { data: catalogue } = useQuery({ queryKey: ['catalogue'], queryFn: api.catalogue })
@@ -135,6 +138,15 @@ export function RiderList({ riders, onChange }: { riders: Drafted[]; onChange: (
                   { id: 'roadside', text: 'Chain, cables, pads too' },
                   { id: 'workshop', text: 'Spokes and hoses too' },
                 ]}
+              />
+              <Picks
+                label="And"
+                options={[
+                  { id: 'cold_hands', text: 'cold hands and feet' },
+                  { id: 'weak_eyes', text: 'sees little without glasses' },
+                ]}
+                chosen={BODY.filter((id) => rider[id])}
+                onChange={(v) => set({ cold_hands: v.includes('cold_hands'), weak_eyes: v.includes('weak_eyes') })}
               />
               <Choice
                 label="For the resting energy"
