@@ -9,7 +9,9 @@ from typing import Any
 from omnifer.api.app import create_app
 from omnifer.api.openapi import document
 from omnifer.core.findings import SPECS
+from omnifer.core.model.diary import ACHES, CHANGED
 from omnifer.core.model.fuels import FUELS
+from omnifer.core.model.library import BAGS
 from omnifer.core.model.road import SAME_START_KM, STOP_FIELDS
 from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.road import days
@@ -48,9 +50,13 @@ def bounds(schema: dict[str, Any]) -> str:
         if fields:
             lines += [f"  {noun}: {{", *(f"    {name}: [{low}, {high}]," for name, (low, high) in fields.items()), "  },"]
     near = [f"  {name}: {value:g}," for name, value in NEAR.items()]
+    hurting = [line for name, words in (("ACHES", ACHES), ("CHANGED", CHANGED))
+               for line in (f"export const {name} = [{', '.join(repr(word) for word in words)}] as const", "")]  # fmt: skip
     fuels = [f"  {kind}: '{fuel.words}'," for kind, fuel in FUELS.items()]
     return "\n".join([*lines, "} as const", "", "/** Distances along the road that gestures ask for [km]. */",
                       "export const NEAR = {", *near, "} as const", "",
+                      "/** Where it hurts, and what is changed against it. */", *hurting,
+                      "/** What bags of the rig are kept with in the library. */", f"export const BAGS_KIT = {BAGS!r}", "",
                       "/** What a stove burns. */", "export const FUEL_WORDS = {", *fuels, "} as const", "",
                       "/** What files of a road are called. */",
                       f"export const TRACK_FILES = [{', '.join(repr(suffix) for suffix in SUFFIXES)}]", "",

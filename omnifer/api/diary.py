@@ -4,11 +4,11 @@ from flask import Blueprint, Response, request
 
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
-from omnifer.core.diary.debrief import debrief, taught, wish_of
+from omnifer.core.diary.debrief import debrief, taught, taught_on, wish_of
 from omnifer.core.diary.rates import taking
 from omnifer.core.diary.track import laid_on
 from omnifer.core.model.debrief import Debrief
-from omnifer.core.model.library import as_owned
+from omnifer.core.model.library import as_owned, bag_taught
 from omnifer.core.model.ridden import RiddenCourse
 from omnifer.formats.picture import small_picture
 from omnifer.formats.problem import InputProblem
@@ -115,6 +115,8 @@ def hand_on(tour_id: str) -> Response:
     """Tell the library what the tour taught of its things, and with it every tour to come that chose them."""
     found = _debrief(tour_id, None)
     library, news, wished = desk().library, {}, []
+    stored = desk().tours.read(tour_id)
+    where = taught_on(stored.sheet, desk().assessment(stored).days)
     for story in found.stories:
         if story.verdict is None:
             continue
@@ -123,9 +125,17 @@ def hand_on(tour_id: str) -> Response:
                 owned = library.read(story.library_id).thing
             except NotThereError:
                 continue
-            news[story.library_id] = as_owned(taught(owned, story))
+            news[story.library_id] = as_owned(taught(owned, story, where))
         elif story.deed == "take":
             wished.append(story)
+    bags = {c.id: c for c in stored.sheet.carriers if c.library_id is not None}
+    fullest = {c.carrier_id: c.fullest_kg for bike in desk().assessment(stored).bikes for c in bike.carriers}
+    for lesson in found.lessons:
+        owned_id = bags[lesson.about].library_id if lesson.about in bags else None
+        if owned_id is not None and owned_id in library.known([owned_id]):
+            own = library.read(owned_id).thing
+            words = f"{lesson.words.metric()} {where}".strip()
+            news[owned_id] = bag_taught(own, lesson.verdict, words, fullest.get(lesson.about, 0.0))
     if not news and not wished:
         words = "Nothing was said of any thing yet, so there is nothing to hand on"
         raise InputProblem(words, "", "Say of a thing how it did, then hand it on; the tour is not over before.")

@@ -8,7 +8,8 @@ from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
 from omnifer.api.streams import errand
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.library import Owned, as_owned, chosen
+from omnifer.core.model.library import Owned, as_owned, bag_owned, chosen
+from omnifer.core.model.rig import Bike, Carrier, Rig
 from omnifer.core.ranking import Ranking, ladder, minutes_of
 from omnifer.formats.picture import small_picture
 from omnifer.formats.problem import InputProblem
@@ -133,8 +134,31 @@ def put_in_library(tour_id: str) -> Response:
     kit = tuple(_linked(t, ids[t.id]) if t.id in ids else t for t in seen.sheet.kit)
     doubled = [t.name for t in things if t.name.lower() in there]
     remarks = [f"Taken for what the library has: {', '.join(doubled)}."] if doubled else []
-    what = f"Keep {len(things)} things in the library"
-    return answer(desk().keep(seen, what, seen.sheet.model_copy(update={"kit": kit}), remarks=remarks, tell=False))
+    bags = [carrier for carrier in seen.sheet.carriers if carrier.id in wanted.ids]
+    rig = _rig_with(seen.sheet.rig, {bag.id: _keep_bag(bag) for bag in bags})
+    what = f"Keep {len(things) + len(bags)} things in the library"
+    return answer(desk().keep(seen, what, seen.sheet.model_copy(update={"kit": kit, "rig": rig}), remarks=remarks, tell=False))
+
+
+def _keep_bag(bag: Carrier) -> str:
+    """Keep a bag of the rig as it is now, under its identifier or a new one."""
+    library, own = desk().library, as_owned(bag_owned(bag))
+    if bag.library_id is not None and bag.library_id in library.known([bag.library_id]):
+        library.change(bag.library_id, own)
+        return bag.library_id
+    alike = library.named([bag.name]).get(bag.name.lower())
+    if alike is not None and alike.thing.hung is not None:
+        library.change(alike.id, own)
+        return alike.id
+    return library.add([own])[0]
+
+
+def _rig_with(rig: Rig, owned: dict[str, str]) -> Rig:
+    def linked(bike: Bike) -> Bike:
+        carriers = (c.model_copy(update={"library_id": owned.get(c.id, c.library_id)}) for c in bike.carriers)
+        return bike.model_copy(update={"carriers": tuple(carriers)})
+
+    return rig.model_copy(update={"bikes": tuple(linked(bike) for bike in rig.bikes)})
 
 
 def _linked(thing: Thing, owned_id: str) -> Thing:
@@ -151,7 +175,7 @@ def choose(tour_id: str) -> Response:
     rows = [desk().library.read(owned_id) for owned_id in wanted.ids if owned_id not in there]
     taken = {thing.id for thing in seen.sheet.kit}
     added = []
-    for owned in _told(rows):
+    for owned in (row for row in _told(rows) if row.thing.hung is None):
         identifier = owned.thing.id if owned.thing.id not in taken else f"own-{uuid.UUID(owned.id).hex[:24]}"
         taken.add(identifier)
         added.append(chosen(owned, identifier))

@@ -19,7 +19,8 @@ def glance_of(tour: TourSheet, found: Assessment) -> Glance:
     if moments is not None:
         heaviest = Spot(name=moments.place[fullest], at=at_day(days, moments.km[fullest], moments.day[fullest]))
     return Glance(
-        riders=[rider.name for rider in tour.riders], over=tour.over, start_date=tour.start_date, days=len(days),
+        riders=[rider.name for rider in tour.riders], over=tour.over, to_self=tour.to_self, start_date=tour.start_date,
+        days=len(days),
         length_km=found.road.length_km if found.road else 0.0, ascent_m=found.road.ascent_m if found.road else 0.0,
         skyline=_skyline(found), weights=_weights(found), places=_places(tour, found),
         leaving_kg=total[0], heaviest_kg=total[fullest], heaviest=heaviest, lacks=list(_lacking(tour, found)),

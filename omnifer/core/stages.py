@@ -32,6 +32,7 @@ NOT_RIDDEN: Mapping[str, object] = {
     "volume_l": 0.0, "pressed_l": 0.0, "longest_mm": 0.0, "thick_mm": 0.0, "dry": "any", "wet": False, "natures": (),
     "not_with": (), "guessed": (), "may_stay": False, "bag": False, "fit": None, "condition": "trusted", "held": "owned",
     "spare": False, "name": "", "must": False, "unused_tours": 0, "year": None, "instead_of": None, "closed": False, "group": "",
+    "hung": None,
 }  # fmt: skip
 """The other fields, and what all things have there as a ride reads them."""
 NOTES: Mapping[str, object] = {"because": "", "last_time": "", "library_id": None}

@@ -21,7 +21,7 @@ from omnifer.core.model.library import KitOfThings, Owned
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.outlook import ComparedDay
 from omnifer.core.model.people import Rider
-from omnifer.core.model.quantities import CarriedSupply, DistanceKm, ElevationM, Id, Name, Noun, OneLine, Reach
+from omnifer.core.model.quantities import CarriedSupply, DistanceKm, ElevationM, Id, Name, Note, Noun, OneLine, Reach
 from omnifer.core.model.rehearsal import FIRST_PLAYS, MORE_PLAYS, MOST_PLAYS, USUAL_PLAYS, Rehearsal
 from omnifer.core.model.ridden import Now
 from omnifer.core.model.rig import Bike, Rig
@@ -195,6 +195,7 @@ class Change(Noun):
     variants: tuple[Variant, ...] | None = None
     kept_loads: tuple[NamedLoad, ...] | None = None
     set_aside: tuple[SetAside, ...] | None = None
+    to_self: Note | None = None
     answers: tuple[AnswerGiven, ...] | None = None
     over: bool | None = None
     mend: Mend | None = Field(None, description="Taken on after the other parts")

@@ -1,4 +1,6 @@
-"""The bike's own parts, their care, and what could be otherwise on it."""
+"""The craft: how bags are packed and trusted, what a bike's own parts do over weeks, and what a body needs to go on."""
+
+import datetime as dt
 
 import numpy as np
 import pytest
@@ -7,23 +9,29 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 from scipy.stats import weibull_min
 
-from omnifer.core.assess import assess, profile_of
+from omnifer.core.assess import assess, profile_of, situation_of
 from omnifer.core.choices import choices_of
 from omnifer.core.diary.journal import Journal
+from omnifer.core.findings import look_for
 from omnifer.core.load.nesting import as_one
 from omnifer.core.load.rules import spot_of, why_not
 from omnifer.core.mends import mended
 from omnifer.core.model.aims import Aims
 from omnifer.core.model.kit import Thing
+from omnifer.core.model.library import bag_owned, bag_taught
 from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.needs import Ask
 from omnifer.core.model.part import BikePart
 from omnifer.core.model.rig import Bike, Carrier, OuterSize
-from omnifer.core.model.road import Road, Stop, SurfaceStretch, TypedDay
+from omnifer.core.model.road import Hazard, MonthNormals, Road, Station, Stop, SurfaceStretch, TypedDay
+from omnifer.core.model.roles import Cable, Device, Stove
 from omnifer.core.model.tour import Tour
 from omnifer.core.needs import wear
 from omnifer.core.pack.checks import checks_of
+from omnifer.core.pack.first_aid import contents
+from omnifer.core.physics import sun
 from omnifer.core.rig.catalogue import carrier
-from tests.conftest import pannier_bike, small_tour, thing
+from tests.conftest import RIDER, pannier_bike, small_tour, thing
 from tests.core.offered import offers
 
 KM = 1000.0
@@ -244,3 +252,118 @@ def test_what_is_held_sways_later_and_is_looked_at_first():
         }
     assert keys["rough"] - keys["smooth"] == {"hooks", "bottles"}
     assert "sinks" in keys["smooth"]
+
+
+@pytest.mark.parametrize(
+    ("lat_deg", "month", "ozone_du", "told", "off"), [(52.5, 6, 350, 7, 1.0), (39.5, 7, 310, 9, 2.0), (52.5, 1, 330, 1, 0.6)]
+)
+def test_the_uv_index_is_what_is_told_of_such_places(lat_deg: float, month: int, ozone_du: float, told: float, off: float):
+    """WHO 2002, Global solar UV index: a practical guide, monthly means of the highest of a day: Berlin and Palma; from memory."""
+    sine = sun.height_sine(lat_deg, sun.declination(dt.date(2027, month, 21)), 12.0)
+    assert float(sun.uv_index(sine, ozone_du, 0, 0.1)) == pytest.approx(told, abs=off)
+
+
+def test_the_uv_index_at_the_zenith_and_on_a_height():
+    """12.5 under 300 Dobson units by Madronich (2007); a tenth more for each kilometre."""
+    assert sun.uv_index(1.0, 300, 0, 0.1) == pytest.approx(12.5)
+    assert sun.uv_index(1.0, 300, 2000, 0.1) == pytest.approx(15.0)
+    assert sun.uv_index([-0.2, 0.0], 300, 0, 0.1).tolist() == [0, 0]
+
+
+def asks(tour: Tour) -> dict[str, Ask]:
+    return {ask.id: ask for ask in assess(tour, profile_of(tour)).asks}
+
+
+def test_a_body_asks_by_what_the_road_does_to_it():
+    """Long days for the seat, teeth where there are evenings, hands before food; what lacks of all that is one finding."""
+    socks = thing("socks", serves=("off_bike",))
+    short = small_tour(socks)
+    long = small_tour(socks, road=Road(typed_days=(TypedDay(distance_km=110),) * 5))
+    assert not {"saddle_cream", "tooth_care"} & set(asks(short))
+    assert {"saddle_cream", "tooth_care", "hand_clean"} <= set(asks(long))
+    told = look_for("not_safe", situation_of(long, profile_of(long)))
+    assert sum(key.endswith("habits") for key in told) == 1
+    washed = small_tour(socks, thing("bag", serves=("soap",)), road=long.road)
+    assert {asks(washed)[one].state for one in ("tooth_care", "hand_clean")} == {"answered"}
+
+
+def test_who_says_it_once_is_heard_by_every_rule():
+    """Cold hands are dressed as if it were four kelvins colder, weak eyes want second glasses, medicine its pouch in the heat."""
+    mild = Station(id="m", name="M", at_km=0, months=(MonthNormals(mean_max_c=21, mean_min_c=14),) * 12)
+    road = Road(typed_days=(TypedDay(distance_km=60),) * 3, stations=(mild,))
+    pills = thing("pills", 0.05, 0.1, serves=("medicine",), natures=("cool",))
+    usual, cold = (
+        small_tour(pills, road=road, riders=(RIDER.model_copy(update={"cold_hands": hands}),)) for hands in (False, True)
+    )
+    felt = (
+        min(day.felt_c for day in assess(usual, profile_of(usual)).layers[0].days)
+        if assess(usual, profile_of(usual)).layers
+        else 14
+    )
+    assert 12 < felt < 16
+    assert "gloves:ada" not in asks(usual)
+    assert "gloves:ada" in asks(cold)
+    weak = small_tour(pills, road=road, riders=(RIDER.model_copy(update={"weak_eyes": True}),))
+    assert asks(weak)["lenses:ada"].grade == "slows_you"
+    assert "cool_pouch" not in asks(usual)
+    hot = Station(id="h", name="H", at_km=0, months=(MonthNormals(mean_max_c=33, mean_min_c=18),) * 12)
+    assert asks(small_tour(pills, road=road.model_copy(update={"stations": (hot,)})))["cool_pouch"].state == "lacking"
+
+
+def test_a_first_aid_kit_by_hours_to_help_riders_and_hazards():
+    """By hand: for two riders and five days 4 x 2 + 1 plasters; far away a bandage that presses; a stove, and ticks."""
+    two = (RIDER, RIDER.model_copy(update={"id": "ben", "name": "Ben"}))
+    near = small_tour(
+        thing("x"), riders=two, bikes=(pannier_bike(), pannier_bike(id="b", rider_id="ben", supports=[], carriers=[]))
+    )
+    near = near.model_copy(update={"road": Road(typed_days=(TypedDay(distance_km=50),) * 5)})
+    items = {item.key: item for item in contents(near, assess(near, profile_of(near)))}
+    assert items["plasters"].words.figures["n"].value == 9
+    assert "pressure" in items
+    assert not {"burns", "ticks"} & set(items)
+    shops = tuple(Stop(id=f"s{n}", name=f"S{n}", at_km=n, shop="full") for n in range(5, 250, 5))
+    tended = near.road.model_copy(update={"stops": shops, "hazards": (Hazard(kind="ticks", from_km=0, to_km=9),)})
+    tended_tour = near.model_copy(update={"road": tended, "kit": (thing("stove", role=Stove(burns="gas")),)})
+    items = {item.key for item in contents(tended_tour, assess(tended_tour, profile_of(tended_tour)))}
+    assert {"burns", "ticks", "stings"} <= items
+    assert "pressure" not in items
+
+
+def test_what_is_lost_together_goes_apart():
+    cards = thing("card", 0.01, 0.01, serves=("bank_card",)), thing("second-card", 0.01, 0.01, serves=("bank_card",))
+    box, side = carrier("handlebar_box", "box", "handlebar"), carrier("rear_pannier", "left", "rack", "left")
+    tour = stowed(*cards, bags=[box, side])
+    finding = next(f for f in assess(tour, profile_of(tour)).findings if f.kind == "one_bag")
+    after = mended(tour, offers(tour, finding)[0])
+    assert "one_bag" not in dict(kinds(after))
+    assert "one_bag" not in dict(kinds(stowed(*cards, bags=[box, side], where={"second-card": "left"})))
+    assert "one_bag" not in dict(kinds(stowed(cards[0], bags=[box])))
+
+
+def test_a_saddle_that_is_not_broken_in_is_said():
+    for behind, told in ((60.0, True), (400.0, False), (None, False)):
+        tour = ridden(*([BikePart(kind="saddle", behind_km=behind)] if behind is not None else []))
+        assert ("untried" in dict(kinds(tour))) is told
+    tour = ridden(BikePart(kind="saddle", behind_km=60.0))
+    finding = next(f for f in assess(tour, profile_of(tour)).findings if f.kind == "untried")
+    assert "untried" not in dict(kinds(mended(tour, offers(tour, finding)[0])))
+
+
+def test_a_cable_for_every_socket():
+    phone = thing("phone", 0.2, 0.1, role=Device(wh_a_day=8, battery_wh=15, socket="C"))
+    cables = {ends: thing("cable", 0.03, 0.05, role=Cable(ends=ends), count=2) for ends in ((), ("c",), ("micro",))}
+    for ends, told in (((), False), (("c",), False), (("micro",), True)):
+        found = [f for f in assess(small_tour(phone, cables[ends]), None).findings if f.kind == "no_plug"]
+        assert bool(found) is told, ends
+
+
+def test_a_bag_that_is_owned_acts_on_the_next_rig():
+    """What swayed at 4 kg bears 3.2 from then on, what let water in is not proof, what was hard to reach lies deeper."""
+    pack = bag_owned(carrier("saddle_pack", "p", "saddle", library_id="lib"))
+    assert pack.hung.library_id is None
+    assert bag_taught(pack, "sways", "It swayed.", 4.0).hung.limit_kg == pytest.approx(3.2)
+    wet = bag_taught(pack, "wet", "It let water in.", 2.0)
+    assert wet.hung.leaks
+    assert (wet.condition, wet.last_time) == ("worn", "It let water in.")
+    assert bag_taught(bag_owned(carrier("handlebar_box", "b", "handlebar")), "hard_to_reach", "", 1.0).hung.reach == "stop"
+    assert bag_taught(pack, "good", "Good.", 1.0).hung == pack.hung

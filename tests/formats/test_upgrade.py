@@ -43,11 +43,11 @@ def test_the_first_version_means_what_it_meant():
     for thing_before, thing_after in zip(before["kit"], after["kit"], strict=True):
         same = {k: v for k, v in thing_after.items() if k in thing_before}
         assert {k: v for k, v in thing_before.items() if k not in ("kit", "guess")} == same
-    for field, usual in (("sleeps", "usual"), ("mends", "roadside")):
+    for field, usual in (("sleeps", "usual"), ("mends", "roadside"), ("cold_hands", False), ("weak_eyes", False)):
         assert [rider.pop(field) for rider in after["riders"]] == [usual] * len(before["riders"])
     for field in ("name", "start_date", "riders", "money", "track"):
         assert after[field] == before[field]
-    assert after["aims"] == before["aims"] | {"weather": 1, "carry": 1}
+    assert after["aims"] == before["aims"] | {"weather": 1, "carry": 1, "two_walls": False}
     same = {k: v for k, v in before["road"].items() if k != "nights"}
     # What came since is open: the zones of the track, and the usual way to stops off the road.
     assert after["road"]["cut"].pop("days") == 21

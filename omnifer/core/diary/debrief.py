@@ -5,17 +5,18 @@ from collections import defaultdict
 from collections.abc import Iterator
 from typing import Literal
 
+from omnifer.core.diary.aches import aches_of
 from omnifer.core.diary.journal import Journal, Told, on_road
 from omnifer.core.diary.now import Replanned
 from omnifer.core.diary.rates import rates_of
-from omnifer.core.model.assessment import Assessment
+from omnifer.core.model.assessment import Assessment, Day
 from omnifer.core.model.debrief import Debrief, Lesson, Mark, NextTime, ThingStory
 from omnifer.core.model.diary import Verb, Verdict
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import Grade
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.tour import TourSheet
-from omnifer.core.sentence import fine_kg, kg, minutes, number, say, share
+from omnifer.core.sentence import celsius, fine_kg, kg, minutes, number, say, share
 
 HARM_MIN: dict[Grade, float] = {"stops_you": 24 * 60, "slows_you": 180, "worth_knowing": 30}
 """What it would cost to be without a thing when it is wanted: a day, three hours, half an hour [min]; proposal."""
@@ -68,7 +69,8 @@ def debrief(sheet: TourSheet, plan: Assessment, made: Replanned, journal: Journa
     listed = list(_next_time(stories, days))
     return Debrief(
         days=days, km=round(made.ridden.here.km, 1), unpacked=sum(story.said for story in stories), stories=stories,
-        lessons=list(_lessons(sheet, journal)), rates=rates_of(sheet, plan, made, journal, into), next_time=listed,
+        lessons=list(_lessons(sheet, journal)), rates=rates_of(sheet, plan, made, journal, into),
+        aches=aches_of(made, journal), next_time=listed,
         kg=round(-sum(line.kg for line in listed), 2), litres=round(-sum(line.litres for line in listed), 1),
         minutes_a_day=round(-sum(line.minutes_a_day for line in listed), 1),
     )  # fmt: skip
@@ -277,17 +279,29 @@ def _next_time(stories: list[ThingStory], days: int) -> Iterator[NextTime]:
             )  # fmt: skip
 
 
-def taught(thing: Thing, story: ThingStory) -> Thing:
-    """A thing with what this tour taught of it, as the library keeps it; what nobody said teaches nothing."""
+def taught(thing: Thing, story: ThingStory, where: str = "") -> Thing:
+    """A thing with what this tour taught of it, and where, as the library keeps it; what nobody said teaches nothing."""
     if story.verdict is None:
         return thing
-    news: dict[str, object] = {"last_time": story.words.metric()[:1].upper() + story.words.metric()[1:]}
+    words = story.words.metric()
+    news: dict[str, object] = {"last_time": f"{words[:1].upper()}{words[1:]} {where}".strip()}
     news["unused_tours"] = min(thing.unused_tours + 1, 50) if story.verdict in ("never", "insurance") else 0
     if story.verdict in ("wore_out", "broke"):
         news["condition"] = "near_its_end"
     elif thing.condition == "new" and story.verdict in ("daily", "some_days"):
         news["condition"] = "trusted"
     return Thing.model_validate(thing.model_dump() | news)
+
+
+def taught_on(sheet: TourSheet, days: list[Day]) -> str:
+    """Which tour taught it, and under what conditions, in metric words; empty where nothing was ridden."""
+    if not days:
+        return ""
+    low, high = min(day.mean_min_c for day in days), max(day.mean_max_c for day in days)
+    rain = sum(day.rain_chance for day in days) / len(days)
+    words = say("On {tour}, {n:day|days}, {low} to {high}, rain on {rain} of them.", tour=sheet.name, n=number(len(days)),
+                low=celsius(low), high=celsius(high), rain=share(rain))  # fmt: skip
+    return words.metric()
 
 
 def wish_of(story: ThingStory, kit: tuple[Thing, ...]) -> Thing:

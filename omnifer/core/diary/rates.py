@@ -4,12 +4,14 @@ import datetime as dt
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
 from omnifer.core.diary.felt import felt_colder, nights_felt
 from omnifer.core.diary.journal import Journal, Told, on_road
 from omnifer.core.diary.now import Replanned
+from omnifer.core.diary.tended import done_at
 from omnifer.core.model import practice
 from omnifer.core.model.assessment import Assessment, Day
 from omnifer.core.model.debrief import LearnedRate, Sure
@@ -18,6 +20,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.needs.care import OILS, interval_of
 from omnifer.core.physics import learning
 from omnifer.core.physics.learning import Belief
 from omnifer.core.physics.weather import NINE_IN_TEN
@@ -42,6 +45,8 @@ WIDTH_OF = {
     "water_times": "water_width", "food_times": "food_width", "fuel_times": "fuel_width", "power_times": "power_width"
 }  # fmt: skip
 """The width of what a rehearsal draws of each learned factor."""
+WORTH_OILINGS, FEW_OILINGS, OILING_KM = 3.0, 3, 80.0
+"""An assumed interval is worth so many own ones, of fewer nothing is said, and so far single ones differ [-, -, km]; practice."""
 PAD_MM = 2.0
 """Of a pair of pads from new to 1.5 mm left [mm]; practice."""
 
@@ -104,10 +109,8 @@ def rates_of(
     told = _Days(sheet, plan, days, on_road(journal), here.set_out)
     if not days or not told.entries:
         return []
-    return [
-        _offered(rate, into)
-        for rate in (*_supplies(told), *_small(told), *_faults(told), *_days(told, made), *_nights(told), *_packing(told))
-    ]
+    of_days = (*_days(told, made), *_nights(told), *_packing(told))
+    return [_offered(rate, into) for rate in (*_supplies(told), *_small(told), *_faults(told), *_oil(told, journal), *of_days)]
 
 
 def _offered(rate: LearnedRate, into: TourSheet | None) -> LearnedRate:
@@ -258,6 +261,19 @@ def _faults(told: _Days) -> Iterator[LearnedRate]:
         words = say("{mm} mm on {km} km", mm=fine_number(worn), km=number(round(told.km)))
         yield _rate("pads", "Brake pads", "mm", "per 1,000 km", assumed, belief, words, "own_value", "pad_times",
                     _times(told, "pad_times", belief, assumed))  # fmt: skip
+
+
+def _oil(told: _Days, journal: Journal) -> Iterator[LearnedRate]:
+    """How far a chain runs from one oiling to the next."""
+    at = done_at(journal).get("oil", [])
+    gaps = tuple(b - a for a, b in pairwise([0.0, *at]) if b > a)
+    if len(gaps) < FEW_OILINGS or not told.sheet.rig.bikes:
+        return
+    bike = told.sheet.rig.bikes[0]
+    key, assumed = OILS[bike.lube].interval_km, interval_of(bike, told.sheet.practice)
+    belief = learning.mean(assumed, WORTH_OILINGS, gaps, OILING_KM)
+    words = say("{n} oilings on {km} km", n=number(len(gaps)), km=number(round(told.km)))
+    yield _rate("oil", "Chain oil", "distance", "an oiling", assumed, belief, words, "own_value", key, _within(key, belief.mean))
 
 
 def _days(told: _Days, made: Replanned) -> Iterator[LearnedRate]:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from omnifer.core.findings.asked import bring
 from omnifer.core.findings.mending import one_more, otherwise
 from omnifer.core.findings.situation import Draft, Making, Situation, Spec, later, looks_at
-from omnifer.core.model.finding import Mend
+from omnifer.core.model.finding import Mend, PartTold
 from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.needs import kit
 from omnifer.core.needs.parcels import post_stops
@@ -116,9 +116,10 @@ def _single(thing: Thing, what: str, mends: Making) -> Draft:
 @Spec("worn_out", "complete", "delays", no_lack=True)
 @Spec("mismatch", "mended", "delays", no_lack=True, needless=True)
 @Spec("to_get", "complete", "costs", small=True, preparing=True)
-@looks_at("voyage", "kit", "rig", "start_date", "from_km")
+@looks_at("voyage", "kit", "rig", "start_date", "own_values", "from_km")
 def not_ready(s: Situation) -> Iterator[Draft]:
     """Things that want a trial, a repair or another one before the start, or wear out on the way."""
+    yield from _saddles(s)
     for thing in kit.untried(s.tour):
         tried = Mend(
             name=say("{thing} has been tried", thing=thing.name), consequence=say("one night, one wet ride, or one filling"),
@@ -163,6 +164,66 @@ def not_ready(s: Situation) -> Iterator[Draft]:
             things=tuple(t.id for t in wished), about="wished",
             mends=[Mend(name=say("They are there"), consequence=say("owned, and new"),
                         things=[otherwise(t, held="owned", condition="new") for t in wished])],
+        )  # fmt: skip
+
+
+def _saddles(s: Situation) -> Iterator[Draft]:
+    """Saddles that are not broken in, of which somebody said so."""
+    usual = s.tour.practice.saddle_break_in_km
+    for bike in s.tour.rig.bikes:
+        part = bike.part("saddle")
+        if part.behind_km is None or part.behind_km >= usual or s.from_km > usual:
+            continue
+        yield Draft(
+            kind="untried", grade="slows_you",
+            sentence=say("The saddle of {bike} has {far} behind it.", bike=bike.name, far=km(part.behind_km)),
+            reason=say("It fits after some {usual}, or never: nothing under a rider is changed shortly before the start.",
+                       usual=km(usual)),
+            place=say("on {bike}", bike=bike.name), size=1.0, bike_id=bike.id, about="saddle", cause="untried",
+            case=say("the saddle of {bike}", bike=bike.name),
+            mends=[Mend(name=say("Ride it {more} before the start", more=km(usual - part.behind_km)),
+                        consequence=say("or put the old one back"),
+                        parts=[PartTold(bike_id=bike.id, part=part.model_copy(update={"behind_km": usual}))])],
+        )  # fmt: skip
+
+
+TOGETHER_LOST: tuple[tuple[str, frozenset[str]], ...] = (
+    ("cards for money", frozenset({"bank_card"})), ("money", frozenset({"cash"})), ("papers and their copies", frozenset(
+        {"passport", "copies"})), ("pictures and their copies", frozenset({"memory_card", "data_copy"})),
+    ("the lock's keys", frozenset({"lock", "strong_lock", "lock_key"})),
+)  # fmt: skip
+"""What is no use twice in one bag: both are lost at once; practice."""
+
+
+@Spec("one_bag", "safe", "strands", small=True)
+@looks_at("kit", "load", "rig")
+def lost_together(s: Situation) -> Iterator[Draft]:
+    """Both copies, both cards or all money in one bag."""
+    at = {p.thing_id: {q.carrier_id for q in s.tour.load.placements if q.thing_id == p.thing_id} for p in s.tour.load.placements}
+    names = {c.id: c.name for c in s.tour.carriers}
+    for what, serves in TOGETHER_LOST:
+        alike = [t for t in s.tour.kit if serves & set(t.serves)]
+        kinds = {service for t in alike for service in serves & set(t.serves)}
+        bags = {bag for t in alike for bag in (at.get(t.inside or t.id, {""}) if t.ever_packed else {""})}
+        if len(alike) < 2 or len(kinds) < min(len(serves), 2) or len(bags) != 1 or bags == {""}:
+            continue
+        bag = bags.pop()
+        yield Draft(
+            kind="one_bag", grade="worth_knowing", sentence=say("{what} all lie in {bag}.", what=what[:1].upper() + what[1:],
+                                                                bag=names[bag]),
+            reason=say("Whoever loses that bag loses all of it: one of them elsewhere, or on the body."),
+            place=say("in {bag}", bag=names[bag]), size=float(len(alike)), things=tuple(t.id for t in alike), about=what,
+            cause="one bag", case=say("{what} in {bag}", what=what, bag=names[bag]),
+            mends=later(_apart, s, min(alike, key=lambda t: (t.inside is not None, t.volume_l))),
+        )  # fmt: skip
+
+
+def _apart(s: Situation, thing: Thing) -> Iterator[Mend]:
+    """On the body: small and dear things go there anyway."""
+    if not thing.where and thing.inside is None:
+        yield Mend(
+            name=say("{thing} on the body", thing=thing.name), consequence=say("in a pocket that closes"),
+            things=[otherwise(thing, where=[Whereabouts(how="pocket").model_dump()])],
         )  # fmt: skip
 
 

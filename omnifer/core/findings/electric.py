@@ -147,6 +147,19 @@ def single_points(s: Situation) -> Iterator[Draft]:
         )
         more = later(a_new, s, new, say("Maps on paper"), say("{mass} more", mass=kg(0.15)))
         yield _single(ways[0].name, "finds the way", more)
+    ends = [t.role.ends for t in several(Cable) if isinstance(t.role, Cable)]
+    for thing in fed:
+        assert isinstance(thing.role, Device)
+        socket = thing.role.socket
+        if socket and ends and all(those and socket.lower() not in {e.lower() for e in those} for those in ends):
+            new = Thing(id=new_id(s, "cable"), name=f"Cable, {socket}", mass_kg=0.03, volume_l=0.05, reach="stop",
+                        guessed=("mass", "volume"), role=Cable(ends=(socket,)), held="wished")  # fmt: skip
+            yield Draft(
+                kind="no_plug", grade="slows_you", sentence=say("No cable fits {thing}.", thing=thing.name),
+                reason=say("It wants {socket}: nothing charges it.", socket=socket), place=say("in the kit"), size=1.0,
+                things=(thing.id,), about=thing.id,
+                mends=later(a_new, s, new, say("A cable for it"), say("{mass} more", mass=kg(0.03))),
+            )  # fmt: skip
     for role, what in ((Cable, "charges everything"), (Charger, "takes electricity from the wall")):
         found = several(role)
         if fed and len(found) == 1 and found[0].count == 1 and (role is Cable or not several(Hub)):

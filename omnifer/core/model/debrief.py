@@ -67,6 +67,23 @@ class Lesson(Noun):
     words: Text
 
 
+class ChangedContact(Noun):
+    """Something that was changed against an ache."""
+
+    day: int
+    what: str
+
+
+class Ache(Noun):
+    """A place that hurt on the way."""
+
+    where: str
+    days: list[int] = Field(description="On which it was noted")
+    after_h: float | None = Field(description="In the middle after so long; None: nobody said [h]")
+    changed: list[ChangedContact]
+    better: bool | None = Field(description="After the last change; None: nothing was, or too few days tell")
+
+
 class NextTime(Noun):
     """A line of the list for next time."""
 
@@ -87,6 +104,7 @@ class Debrief(Noun):
     stories: list[ThingStory] = Field(description="Bag by bag as the cards have them")
     lessons: list[Lesson]
     rates: list[LearnedRate]
+    aches: list[Ache]
     next_time: list[NextTime]
     kg: float = Field(description="What the next load would be lighter by")
     litres: float

@@ -29,6 +29,10 @@ Verdict = Literal[
     "good", "wet", "too_small", "sways", "hard_to_reach", "too_cold", "too_wet", "ran_out", "too_much_left", "too_slow",
 ]  # fmt: skip
 """Of a thing; then of a bag, from `good`; then of a rule, from `too_cold`."""
+ACHES: tuple[str, ...] = ("hands", "seat", "feet", "knees", "neck", "back")
+"""Where it hurts, as the entries of `hurt` are about it."""
+CHANGED: tuple[str, ...] = ("saddle", "saddle height", "bar", "gloves", "shorts", "shoes", "pedals")
+"""What was changed against it: the word of such an entry."""
 NightFelt = Literal["cold", "right", "warm"]
 Money = Literal["food", "eaten_out", "parts", "night", "travel", "other"]
 Word = Annotated[str, Field(max_length=40), OneLine]

@@ -39,6 +39,7 @@ class Glance(Noun):
 
     riders: list[str]
     over: bool = Field(description="Ridden and over: its things stay as they were")
+    to_self: str = Field(description="What its riders wrote to themselves for the next tour; empty: nothing")
     start_date: dt.date
     days: int
     length_km: float

@@ -63,6 +63,7 @@ FindingKind = Literal[
     "worn_out",
     "mismatch",
     "to_get",
+    "one_bag",
     "big_thing",
     "not_asked",
     "idle_shelter",

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from pydantic import Field, model_validator
 
 from omnifer.core.model.quantities import DistanceKm, Id, LengthMm, MassKg, Name, Note, Noun, OneLine, Reach, VolumeL
-from omnifer.core.model.rig import Valve
+from omnifer.core.model.rig import Carrier, Valve
 from omnifer.core.model.roles import FuelVessel, Role, UsedUp
 from omnifer.core.model.serves import Serves
 
@@ -124,6 +124,7 @@ class Thing(Noun):
     last_time: Note = Field("", description="What the last tour taught of it")
     instead_of: Id | None = Field(None, description="Of a wished thing: the thing that it would replace")
     library_id: Id | None = Field(None, description="The rider's own thing that it is a copy of")
+    hung: Carrier | None = Field(None, description="Of a bag that hangs on a bike: what its owner knows of it as one")
     closed: bool = Field(
         False, description="A bag that stays shut, as one of a season does: what is in it is not wanted meanwhile"
     )

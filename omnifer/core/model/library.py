@@ -2,8 +2,10 @@
 
 from pydantic import Field
 
+from omnifer.core.model.diary import Verdict
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.quantities import Noun
+from omnifer.core.model.quantities import REACHES, Noun
+from omnifer.core.model.rig import Carrier
 
 OF_THE_CHOICE: frozenset[str] = frozenset(
     {"id", "count", "rider_id", "inside", "where", "because", "may_stay", "must", "closed", "library_id", "instead_of"}
@@ -36,6 +38,43 @@ class KitOfThings(Noun):
     name: str
     things: int
     mass_kg: float
+
+
+BAGS = "bags of the rig"
+"""What bags of the rig are kept with."""
+LESS_SWAYS, LEAKS = 0.8, "let water in on its last tour: seal it and try it"
+"""Of what a bag held when it swayed, what is its limit from then on [-]; and what is known of one that let water in; practice."""
+
+
+def bag_owned(carrier: Carrier) -> Thing:
+    """A bag of a rig as a thing of the library: where it hung is the tour's."""
+    return Thing(
+        id=carrier.id, name=carrier.name, group=BAGS, mass_kg=carrier.mass_kg, volume_l=0, price=carrier.price,
+        hung=carrier.model_copy(update={"library_id": None}),
+    )  # fmt: skip
+
+
+def bag_taught(owned: Thing, verdict: Verdict, words: str, fullest_kg: float) -> Thing:
+    """An own bag with what a tour taught of it, so that it acts on the next rig: its limit, its reach, whether it is proof.
+
+    Parameters
+    ----------
+    fullest_kg : float
+        What it held at its fullest on that tour [kg].
+    """
+    bag = owned.hung
+    if bag is None:
+        return owned
+    told: dict[str, object] = {}
+    if verdict == "wet":
+        told["leaks"] = bag.leaks or LEAKS
+    elif verdict == "sways" and fullest_kg > 0:
+        told["limit_kg"] = round(min(bag.limit_kg, LESS_SWAYS * fullest_kg), 2)
+    elif verdict == "hard_to_reach":
+        told["reach"] = REACHES[min(REACHES.index(bag.reach) + 1, REACHES.index("camp"))]
+    condition = {"good": "trusted", "wet": "worn"}.get(verdict, owned.condition)
+    hung = bag.model_dump() | told
+    return Thing.model_validate(owned.model_dump() | {"hung": hung, "last_time": words, "condition": condition})
 
 
 def as_owned(thing: Thing) -> Thing:

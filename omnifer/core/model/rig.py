@@ -114,6 +114,7 @@ class Carrier(Noun):
     ] = ""
     price: Price | None = None
     source: Source = "default"
+    library_id: Id | None = Field(None, description="The rider's own bag that it is")
 
     @property
     def brim_l(self) -> float:

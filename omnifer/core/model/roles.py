@@ -71,6 +71,7 @@ class Device(Noun):
     saver: bool = Field(False, description="Used in its saver mode")
     battery_wh: EnergyWh = Field(0, description="Of its own battery, or of one set of its cells [Wh]; 0: it has none")
     fed_by: Literal["cable", "cells", "hub"] = Field("cable", description="hub: runs off the dynamo alone, as lamps do")
+    socket: Plug = Field("", description="Shape of its charging socket, as its rider calls it")
     navigates: bool = False
     light: bool = Field(False, description="To see or be seen by")
 
@@ -122,6 +123,7 @@ class Cable(Noun):
     """A cable between charger, bank and device."""
 
     does: Literal["cable"] = "cable"
+    ends: tuple[Plug, ...] = Field((), max_length=8, description="Sockets that it fits; none given: all")
 
 
 class PaperMap(Noun):

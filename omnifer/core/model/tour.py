@@ -13,7 +13,7 @@ from omnifer.core.model.kit import Thing
 from omnifer.core.model.load import Load, NamedLoad
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import Practice
-from omnifer.core.model.quantities import Name, Noun, OneLine
+from omnifer.core.model.quantities import Name, Note, Noun, OneLine
 from omnifer.core.model.rig import MOUNTS, PARTS, Bike, Carrier, Rig
 from omnifer.core.model.road import Road, Track
 from omnifer.core.model.stores import Stores
@@ -58,6 +58,7 @@ class TourSheet(Noun):
     own_values: dict[str, float] = Field({}, description="Values of the rider's own for defaults, by their names in Practice")
     variants: tuple[Variant, ...] = Field((), max_length=6, description="Other rigs to compare with")
     kept_loads: tuple[NamedLoad, ...] = Field((), max_length=12, description="Loads kept under a name")
+    to_self: Note = Field("", description="One sentence to oneself, for the next tour")
     over: bool = Field(False, description="Ridden and over: its things stay as they were")
     answers: tuple[AnswerGiven, ...] = Field((), max_length=200, description="Needs that are met otherwise than by a thing")
     set_aside: tuple[SetAside, ...] = Field((), max_length=200, description="Findings that the rider lives with")

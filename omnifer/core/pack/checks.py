@@ -160,6 +160,8 @@ HOLDS = (
         teaches="A strap around bag and rack; set the hooks to the rail's thickness."),
     Row("bottles", "Bottles in their cages after the first washboard", view="load",
         teaches="A strap around bottle and cage: above a litre always."),
+    Row("seal", "Bags that let water in: sealed, and tried under a shower", kinds=("not_dry",), view="load",
+        teaches="A liner in it, or nothing in it that must stay dry."),
     Row("chafe", "What lies on the rack does not chafe, and nor does the rack", view="pack",
         teaches="An old tube or a mat between; a sheath where cords run."),
     Row("sinks", "Saddle pack and roll hang no lower than at the start", kinds=("no_fit", "improvised"), view="rig",
@@ -209,6 +211,8 @@ def serviced(checks: list[Check], bike_id: str) -> bool:
 
 def _applies(row: Row, bike: Bike, tour: TourSheet) -> bool:
     """What a bike does not have is not looked at, nor what a smooth road does not shake loose."""
+    if row.key == "seal":
+        return any(carrier.leaks for carrier in bike.carriers)
     if row.key in CARRIERS_OF:
         there = any(carrier.kind in CARRIERS_OF[row.key] for carrier in bike.carriers)
         return there and (row.key not in ON_ROUGH or _rough(tour))

@@ -310,6 +310,14 @@ export const NEAR = {
   same_start_km: 1,
 } as const
 
+/** Where it hurts, and what is changed against it. */
+export const ACHES = ['hands', 'seat', 'feet', 'knees', 'neck', 'back'] as const
+
+export const CHANGED = ['saddle', 'saddle height', 'bar', 'gloves', 'shorts', 'shoes', 'pedals'] as const
+
+/** What bags of the rig are kept with in the library. */
+export const BAGS_KIT = 'bags of the rig'
+
 /** What a stove burns. */
 export const FUEL_WORDS = {
   gas: 'gas canisters',

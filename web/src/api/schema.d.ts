@@ -1565,6 +1565,31 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Ache
+         * @description A place that hurt on the way.
+         */
+        Ache: {
+            /**
+             * After H
+             * @description In the middle after so long; None: nobody said [h]
+             */
+            after_h: number | null;
+            /**
+             * Better
+             * @description After the last change; None: nothing was, or too few days tell
+             */
+            better: boolean | null;
+            /** Changed */
+            changed: components["schemas"]["ChangedContact"][];
+            /**
+             * Days
+             * @description On which it was noted
+             */
+            days: number[];
+            /** Where */
+            where: string;
+        };
+        /**
          * Acknowledged
          * @description Which entries are kept now; the device may forget them.
          */
@@ -1956,7 +1981,7 @@ export interface components {
              * Checked
              * @description The kinds of trouble that were looked for
              */
-            checked: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
+            checked: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "one_bag" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             climate: components["schemas"]["ClimateLine"] | null;
             /** Days */
             days: components["schemas"]["Day"][];
@@ -3215,6 +3240,12 @@ export interface components {
              * @enum {string}
              */
             does: "cable";
+            /**
+             * Ends
+             * @description Sockets that it fits; none given: all
+             * @default []
+             */
+            ends?: string[];
         };
         /**
          * Cable
@@ -3226,6 +3257,12 @@ export interface components {
              * @enum {string}
              */
             does: "cable";
+            /**
+             * Ends
+             * @description Sockets that it fits; none given: all
+             * @default []
+             */
+            ends: string[];
         };
         /**
          * Camp
@@ -3366,6 +3403,12 @@ export interface components {
              * @default
              */
             leaks?: string;
+            /**
+             * Library Id
+             * @description The rider's own bag that it is
+             * @default null
+             */
+            library_id?: string | null;
             /**
              * Lifts Off
              * @description Comes off by hand and goes along into a shop
@@ -3526,6 +3569,12 @@ export interface components {
              * @default
              */
             leaks: string;
+            /**
+             * Library Id
+             * @description The rider's own bag that it is
+             * @default null
+             */
+            library_id: string | null;
             /**
              * Lifts Off
              * @description Comes off by hand and goes along into a shop
@@ -3881,6 +3930,11 @@ export interface components {
             /** @default null */
             stores?: components["schemas"]["Stores-Input"] | null;
             /**
+             * To Self
+             * @default null
+             */
+            to_self?: string | null;
+            /**
              * Variants
              * @default null
              */
@@ -3889,6 +3943,16 @@ export interface components {
              * What
              * @description The change in words, for undo
              */
+            what: string;
+        };
+        /**
+         * ChangedContact
+         * @description Something that was changed against an ache.
+         */
+        ChangedContact: {
+            /** Day */
+            day: number;
+            /** What */
             what: string;
         };
         /**
@@ -4495,6 +4559,8 @@ export interface components {
          * @description The whole debrief.
          */
         Debrief: {
+            /** Aches */
+            aches: components["schemas"]["Ache"][];
             /** Days */
             days: number;
             /**
@@ -4656,6 +4722,12 @@ export interface components {
              */
             saver_wh_a_day?: number | null;
             /**
+             * Socket
+             * @description Shape of its charging socket, as its rider calls it
+             * @default
+             */
+            socket?: string;
+            /**
              * Used
              * @description riding: not on rest days
              * @default always
@@ -4721,6 +4793,12 @@ export interface components {
              * @default null
              */
             saver_wh_a_day: number | null;
+            /**
+             * Socket
+             * @description Shape of its charging socket, as its rider calls it
+             * @default
+             */
+            socket: string;
             /**
              * Used
              * @description riding: not on rest days
@@ -5241,7 +5319,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel";
+            kind: "water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "one_bag" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel";
             /** Need */
             need: number | null;
             /**
@@ -5821,6 +5899,11 @@ export interface components {
             stops_you: number;
             /** Things */
             things: number;
+            /**
+             * To Self
+             * @description What its riders wrote to themselves for the next tour; empty: nothing
+             */
+            to_self: string;
             weights: components["schemas"]["Weights"] | null;
             /** @description What stops you first */
             worst: components["schemas"]["Text-Output"] | null;
@@ -7749,7 +7832,7 @@ export interface components {
              * Speaks To
              * @description Findings that rest on a fixed reserve, and whose trouble this is
              */
-            speaks_to: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
+            speaks_to: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "one_bag" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             /**
              * Supply
              * @description What runs out; None: it is about no supply
@@ -8546,7 +8629,7 @@ export interface components {
              */
             id: "warm" | "dressed" | "clean" | "mended" | "seen" | "safe" | "complete" | "spared" | "supplied" | "packed";
             /** Kinds */
-            kinds: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
+            kinds: ("water_gap" | "hot_day" | "frostbite" | "cold_night" | "no_room_for_food" | "over_volume" | "over_mass" | "over_support" | "over_wheel" | "over_system" | "hitch_load" | "front_lifts" | "near_limit" | "pressed" | "no_fit" | "too_wide" | "tyre_pressure" | "soft_ground" | "improvised" | "not_dry" | "falls_out" | "left_behind" | "too_deep" | "too_long" | "not_together" | "sides" | "front_share" | "on_shelf" | "guesses" | "shop_shut" | "dark_day" | "long_day" | "walking" | "too_few_days" | "pass_shut" | "climbs_fast" | "sleeps_high" | "no_bed" | "no_slack" | "days_left" | "wet_runs" | "long_way" | "childs_load" | "part_ends" | "no_clean" | "cold_sleep" | "warm_surplus" | "thin_layers" | "no_shelter" | "not_seen" | "not_safe" | "incomplete" | "cannot_mend" | "cold_evening" | "twice" | "hangs_on_one" | "untried" | "worn_out" | "mismatch" | "to_get" | "one_bag" | "big_thing" | "not_asked" | "idle_shelter" | "may_go_home" | "fuel_gap" | "runs_out" | "snacks_deep" | "step_lost" | "device_dies" | "single_point" | "no_plug" | "panel_idle" | "untreated" | "filter_frost" | "gas_frost" | "bottles_freeze" | "one_fire" | "wrong_fuel")[];
             /**
              * Open
              * @description Nothing was said that could answer it
@@ -11336,6 +11419,11 @@ export interface components {
              */
             holds_water_l?: number;
             /**
+             * @description Of a bag that hangs on a bike: what its owner knows of it as one
+             * @default null
+             */
+            hung?: components["schemas"]["Carrier-Input"] | null;
+            /**
              * Id
              * @description Identifier, unique among its kind in the tour
              */
@@ -11571,6 +11659,11 @@ export interface components {
              * @default 0
              */
             holds_water_l: number;
+            /**
+             * @description Of a bag that hangs on a bike: what its owner knows of it as one
+             * @default null
+             */
+            hung: components["schemas"]["Carrier-Output"] | null;
             /**
              * Id
              * @description Identifier, unique among its kind in the tour
@@ -12096,6 +12189,12 @@ export interface components {
              *     }
              */
             stores: components["schemas"]["Stores-Output"];
+            /**
+             * To Self
+             * @description One sentence to oneself, for the next tour
+             * @default
+             */
+            to_self: string;
             /**
              * Variants
              * @description Other rigs to compare with

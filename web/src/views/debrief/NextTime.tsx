@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import { api } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { Button, Muted, RailLine } from '../../ui/controls'
-import { Choice } from '../../ui/fields'
+import { Choice, SettledField } from '../../ui/fields'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import type { Debriefing } from './useDebrief'
@@ -27,7 +27,7 @@ const DEEDS = { leave: 'Leave', post: 'Post', replace: 'Replace', take: 'Take' }
 const RULES = { nights: 'Nights', clothes: 'Clothes', water: 'Water', food: 'Food', fuel: 'Fuel', packing: 'Packing' }
 
 export function NextTime({ debrief: { told, target, tell, judge, verdictOf } }: { debrief: Debriefing }) {
-  const { tour, sheet } = useDesk()
+  const { tour, sheet, change } = useDesk()
   const units = useUnits()
   const bags = sheet.rig.bikes.flatMap((b) => b.carriers).filter((c) => told.stories.some((s) => s.bag === c.name))
   return (
@@ -72,6 +72,30 @@ export function NextTime({ debrief: { told, target, tell, judge, verdictOf } }: 
       {Object.entries(RULES).map(([about, name]) => (
         <Judged key={about} name={name} value={verdictOf(about)} options={OF_RULES} onChange={(word) => judge(about, word)} />
       ))}
+      <RailLine style={{ marginTop: 14 }}>
+        <Icon name="rider" size={17} />
+        Where it hurt
+      </RailLine>
+      {told.aches.map((ache) => (
+        <p key={ache.where} style={{ padding: '3px 0' }}>
+          <b>{ache.where}</b>: {ache.days.length} {ache.days.length === 1 ? 'day' : 'days'}
+          {ache.after_h !== null && `, after some ${units.show(ache.after_h, 'hours')}`}.
+          {ache.changed.map((one) => ` Day ${one.day}: ${one.what} changed.`)}
+          {ache.better !== null && (ache.better ? ' It got better.' : ' It got no better.')}
+        </p>
+      ))}
+      {!told.aches.length && <Muted>Nothing was noted under Hurt.</Muted>}
+      <RailLine style={{ marginTop: 14 }}>
+        <Icon name="tick" size={17} />
+        To yourself
+      </RailLine>
+      <SettledField
+        optional
+        label="One sentence for the next tour"
+        value={sheet.to_self}
+        onChange={(to_self) => void change('A sentence to yourself', { to_self })}
+      />
+      <Muted>It stands first where the next tour is begun.</Muted>
       {told.lessons.length > 0 && (
         <ul style={{ marginTop: 8 }}>
           {told.lessons.map((l) => (

@@ -7,6 +7,8 @@ import type { Draft } from '../../offline/queue'
 import { Button, FileButton, Muted, Section } from '../../ui/controls'
 import { Choice, Field, Measure } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
+import { ACHES, CHANGED } from '../../api/bounds'
+import { Dot } from '../../ui/icons'
 import { VerbIcon } from './VerbIcon'
 import { amountOf, VERBS } from './words'
 
@@ -120,7 +122,8 @@ export function VerbPanel(props: PanelProps) {
       {verb === 'spent' && <Spent {...props} />}
       {verb === 'mended' && <Mended {...props} />}
       {FIGURES[verb] && <Figure {...props} />}
-      {['note', 'hurt', 'hazard', 'oiled', 'washed'].includes(verb) && <Words {...props} />}
+      {verb === 'hurt' && <Hurt {...props} />}
+      {['note', 'hazard', 'oiled', 'washed'].includes(verb) && <Words {...props} />}
     </section>
   )
 }
@@ -281,6 +284,44 @@ function Mended({ onKeep }: PanelProps) {
         ),
       )}
     </Three>
+  )
+}
+
+/** Where it hurts and after how long; or what was changed against it. */
+function Hurt({ onKeep }: PanelProps) {
+  const [where, setWhere] = useState('')
+  return (
+    <>
+      <Three>
+        {ACHES.map((about) => (
+          <Button key={about} aria-pressed={where === about} onPress={() => setWhere(about)}>
+            <Dot on={where === about} />
+            {about}
+          </Button>
+        ))}
+      </Three>
+      {where && (
+        <>
+          <Muted>After so many hours of riding:</Muted>
+          <Three>
+            {[1, 2, 3, 4, 6, 8].map((hours) => (
+              <Button key={hours} onPress={() => onKeep([{ verb: 'hurt', about: where, amount: hours }])}>
+                {hours}&nbsp;h
+              </Button>
+            ))}
+          </Three>
+          <Muted>Or changed against it, to see whether it gets better:</Muted>
+          <Three>
+            {CHANGED.map((word) => (
+              <Button key={word} onPress={() => onKeep([{ verb: 'hurt', about: where, word }])}>
+                {word}
+              </Button>
+            ))}
+          </Three>
+        </>
+      )}
+      <Muted>Numb for more than a day, or pain that stays: change something, rest, and ask a doctor.</Muted>
+    </>
   )
 }
 

@@ -12,6 +12,7 @@ type Entry =
   | { field: string; label: string; options: Record<string, string> }
   | { field: string; label: string; flag: true }
   | { field: string; label: string; words: true }
+  | { field: string; label: string; word: true }
 
 const energy = (field: string, label: string, open = false): Entry => ({ field, label, quantity: 'energy', open, decimals: 1 })
 const count = (field: string, label: string, open = false): Entry => ({ field, label, quantity: 'count', open, decimals: 2 })
@@ -85,6 +86,7 @@ const ROLES: Record<Does, { name: string; told?: string; entries: Entry[] }> = {
       energy('saver_wh_a_day', 'In saver mode', true),
       energy('wh_a_dark_hour', 'An hour of riding in the dark'),
       flag('saver', 'kept in saver mode'),
+      { field: 'socket', label: 'Its socket, as you call it', word: true },
       flag('navigates', 'finds the way'),
       flag('light', 'is a light'),
     ],
@@ -106,7 +108,7 @@ const ROLES: Record<Does, { name: string; told?: string; entries: Entry[] }> = {
       { field: 'plugs', label: 'Fits sockets of shape, none: all', words: true },
     ],
   },
-  cable: { name: 'is the cable', entries: [] },
+  cable: { name: 'is the cable', entries: [{ field: 'ends', label: 'Fits sockets, none: all', words: true }] },
   paper_map: { name: 'finds the way on paper', entries: [] },
   used_up: {
     name: 'is used up',
@@ -200,6 +202,11 @@ export function RoleFields({ role, onChange }: { role: Role | null; onChange: (r
                 onChange={(v) => set({ [e.field]: v })}
                 options={Object.entries(e.options).map(([id, text]) => ({ id, text }))}
               />
+            )
+          }
+          if ('word' in e) {
+            return (
+              <Field key={e.field} label={e.label} value={String(values[e.field] ?? '')} maxLength={20} onChange={(v) => set({ [e.field]: v })} />
             )
           }
           if ('words' in e) {

@@ -49,6 +49,7 @@ const EMPTY: Thing = {
   role: null,
   where: [],
   closed: false,
+  hung: null,
   serves: [],
   fit: null,
   condition: 'trusted',

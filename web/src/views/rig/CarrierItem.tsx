@@ -1,7 +1,9 @@
 /** A bag with its fill, its figures, how it is reached, and the parts it is divided into. */
 import styled from 'styled-components'
 import { BOUNDS } from '../../api/bounds'
-import type { Carrier, Reach } from '../../api/client'
+import { useQueryClient } from '@tanstack/react-query'
+import { api, type Carrier, type Reach } from '../../api/client'
+import { useDesk } from '../../api/tour'
 import { statesInWords } from '../../instruments/states'
 import { Menu } from '../../ui/Menu'
 import { Button, Row } from '../../ui/controls'
@@ -120,7 +122,13 @@ function CarrierFigures({ bike, trace, carrier, put }: Of) {
         onChange={(drag_area_m2) => put({ drag_area_m2 })}
         onClear={() => put({ drag_area_m2: null })}
       />
-      <Measure label="Price" value={carrier.price ?? 0} quantity="count" range={BOUNDS.Carrier.price} onChange={(price) => put({ price })} />
+      <Measure
+        label={carrier.price && carrier.volume_l ? `Price, ${(carrier.price / carrier.volume_l).toFixed(1)} a litre` : 'Price'}
+        value={carrier.price ?? 0}
+        quantity="count"
+        range={BOUNDS.Carrier.price}
+        onChange={(price) => put({ price })}
+      />
       <SettledField optional label="Colour or label" offers={Object.keys(COLOURS)} value={carrier.colour} onChange={(colour) => put({ colour })} />
       <SettledField
         optional
@@ -166,6 +174,8 @@ function CarrierFigures({ bike, trace, carrier, put }: Of) {
 
 /** How it is reached, opened and hung, and what can be added to it. */
 function CarrierWays({ bike, bikes, catalogue, onChange, carrier, put }: Of) {
+  const { ask } = useDesk()
+  const queries = useQueryClient()
   const socket = catalogue && wholeOf(bike, carrier) === carrier ? partsFor(carrier, catalogue) : undefined
   return (
     <Row $min={130}>
@@ -205,6 +215,18 @@ function CarrierWays({ bike, bikes, catalogue, onChange, carrier, put }: Of) {
       />
       <Held value={carrier.improvised} onChange={(improvised) => put({ improvised })} />
       <From value={carrier.source} onChange={(source) => put({ source })} />
+      {socket && (
+        <Button
+          $small
+          onPress={() =>
+            void ask(`Keep ${carrier.name} in the library`, (id, revision) => api.putInLibrary(id, revision, [carrier.id])).then(() =>
+              queries.invalidateQueries({ queryKey: ['library'] }),
+            )
+          }
+        >
+          {carrier.library_id ? 'Tell the library of it' : 'Keep it in the library'}
+        </Button>
+      )}
       <Button
         $small
         onPress={() =>

@@ -5,6 +5,10 @@ import { RigDrawing } from '../../instruments/RigDrawing'
 import { Button, Muted, RailLine } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
+import { BAGS_KIT } from '../../api/bounds'
+import { api } from '../../api/client'
+import { useDesk } from '../../api/tour'
+import { useQuery } from '@tanstack/react-query'
 import { FreePlaces } from './FreePlaces'
 import { hang, sockets, type Socket } from './mounting'
 import { StancePanel } from './StancePanel'
@@ -21,7 +25,9 @@ export function DrawnBike({ bike, bikes, trace, catalogue, onChange: put }: Prop
   const units = useUnits()
   const [leftSide, setLeft] = useState(false)
   const [hanging, setHanging] = useState(true)
-  const free: Socket[] = catalogue ? sockets(bike, trace.places, catalogue) : []
+  const { tour } = useDesk()
+  const { data: own } = useQuery({ queryKey: ['library', '', BAGS_KIT, 0, tour.id], queryFn: () => api.library('', BAGS_KIT, 0, tour.id) })
+  const free: Socket[] = catalogue ? sockets(bike, trace.places, catalogue, own?.things) : []
   return (
     <>
       <RigDrawing

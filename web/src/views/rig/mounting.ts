@@ -1,6 +1,6 @@
 /** Which places of a bike are free, and what of the catalogue fits there. */
 import { freeId } from '../../ui/freeId'
-import type { Bike, Carrier, Catalogue, HangingPlace, Support } from '../../api/client'
+import type { Bike, Carrier, Catalogue, HangingPlace, Owned, Support } from '../../api/client'
 
 export const MOUNT_WORDS: Record<Bike['mounts'][number], string> = {
   rear_eyelets: 'rear eyelets',
@@ -27,6 +27,8 @@ export interface Offer {
   note: string
   support?: Support['kind']
   carrier?: Carrier['kind']
+  /** A bag of the library, as its owner knows it. */
+  own?: Carrier
 }
 
 export interface Socket {
@@ -46,6 +48,21 @@ const carriersFor = (takes: string, side: Side, catalogue: Catalogue): Offer[] =
       carrier: kind,
     }))
 
+/** Of the library's bags those of a kind that fits; each with what its owner learned of it. */
+const ownFor = (owned: Owned[], fitting: Offer[]): Offer[] =>
+  owned.flatMap(({ id, thing }) =>
+    thing.hung && fitting.some((o) => o.carrier === thing.hung?.kind)
+      ? [
+          {
+            key: `o:${id}`,
+            name: `Your ${thing.name}`,
+            note: [`${thing.hung.volume_l} l, ${thing.hung.limit_kg} kg`, thing.last_time].filter(Boolean).join('; '),
+            own: { ...thing.hung, name: thing.name, library_id: id },
+          },
+        ]
+      : [],
+  )
+
 /** The compartments, pockets and nets that a bag can have. */
 export const partsFor = (bag: Carrier, catalogue: Catalogue): Socket => ({
   id: bag.id,
@@ -55,7 +72,7 @@ export const partsFor = (bag: Carrier, catalogue: Catalogue): Socket => ({
 })
 
 /** The free places of a bike with what the catalogue has for them. */
-export function sockets(bike: Bike, places: HangingPlace[], catalogue: Catalogue): Socket[] {
+export function sockets(bike: Bike, places: HangingPlace[], catalogue: Catalogue, owned: Owned[] = []): Socket[] {
   return places.flatMap((place) => {
     const { takes, side } = place
     const supports: Offer[] = catalogue.supports
@@ -68,7 +85,7 @@ export function sockets(bike: Bike, places: HangingPlace[], catalogue: Catalogue
       }))
     const carriers = carriersFor(takes, side, catalogue)
     const name = bike.supports.find((s) => s.id === place.on)?.name ?? MOUNT_WORDS[place.on as keyof typeof MOUNT_WORDS]
-    const offers = [...supports, ...carriers]
+    const offers = [...ownFor(owned, carriers), ...supports, ...carriers]
     return offers.length ? [{ id: `${place.on}/${side}`, name: name + SIDE_WORDS[side], place, offers }] : []
   })
 }
@@ -84,6 +101,10 @@ export function hang(bike: Bike, bikes: Bike[], socket: Socket, offer: Offer, ca
     if (!found) return bike
     const id = freeId(found.kind.replaceAll('_', '-'), idsOf(bikes))
     return { ...bike, supports: [...bike.supports, { ...found, id, name: found.name + word, side }] }
+  }
+  if (offer.own) {
+    const id = freeId(offer.own.kind.replaceAll('_', '-'), idsOf(bikes))
+    return { ...bike, carriers: [...bike.carriers, { ...offer.own, id, hangs_on: on, side }] }
   }
   const found = catalogue.carriers.find((c) => c.kind === offer.carrier)?.prototype
   if (!found) return bike

@@ -70,9 +70,20 @@ const STEPS: [string, string, ReactNode][] = [
   ['With what', 'a list you have, or thing by thing', <path key="k" d="M10 4h88v10H10l-4-5zM10 18h70v10H10l-4-5zM10 32h80v10H10l-4-5z" />],
 ]
 
-export function FirstSteps({ onBegin, onSample, file }: { onBegin: () => void; onSample: () => void; file: ReactNode }) {
+/** What somebody wrote to themselves after a tour. */
+export interface ToSelf {
+  words: string
+  tour: string
+}
+
+export function FirstSteps({ onBegin, onSample, file, told }: { onBegin: () => void; onSample: () => void; file: ReactNode; told: ToSelf | null }) {
   return (
     <New aria-label="A new tour">
+      {told && (
+        <Land as="blockquote">
+          You to yourself, after {told.tour}: {told.words}
+        </Land>
+      )}
       <div className="head">
         <div>
           <h2>A new tour</h2>

@@ -34,6 +34,8 @@ export const newRider = (taken: Rider[]): Drafted => ({
     sex: null,
     sleeps: 'usual',
     mends: 'roadside',
+    cold_hands: false,
+    weak_eyes: false,
   },
   bike: USUAL_BIKE,
 })

@@ -12,7 +12,7 @@ import { Icon, Mark, Textures } from '../../ui/icons'
 import { Notice } from '../../ui/notices'
 import { usePreferences } from '../../ui/preferences'
 import { phone, sign } from '../../ui/theme'
-import { FirstSteps } from './FirstSteps'
+import { FirstSteps, type ToSelf } from './FirstSteps'
 import { NewTour } from './NewTour'
 import { scaleFor } from './TourLand'
 import { TourLine } from './TourLine'
@@ -106,6 +106,7 @@ export function Tours() {
             })}
           </ul>
           <FirstSteps
+            told={lastWords(tours, glances)}
             onBegin={() => setStarting(true)}
             onSample={() => begin(api.sample())}
             file={
@@ -133,6 +134,15 @@ export function Tours() {
       {renaming && <Renaming tour={renaming} onClose={() => setRenaming(null)} onRename={(name) => rename(renaming, name)} />}
     </>
   )
+}
+
+/** Of the newest tour after which somebody wrote something to themselves. */
+function lastWords(tours: TourEntry[], glances: ReturnType<typeof useTours>['glances']): ToSelf | null {
+  const told = tours.flatMap((tour, i) => {
+    const glance = glances[i]?.data
+    return glance?.to_self ? [{ words: glance.to_self, tour: tour.name, date: glance.start_date }] : []
+  })
+  return told.sort((a, b) => b.date.localeCompare(a.date))[0] ?? null
 }
 
 function Renaming({ tour, onClose, onRename }: { tour: TourEntry; onClose: () => void; onRename: (name: string) => void }) {
