@@ -106,10 +106,10 @@ def _cause(ask: Ask) -> str:
     """What is one trouble: all rain wear where being wet does harm, all that lacks against hazards of a grade, else a service."""
     if (ask.question, ask.grade) == ("dressed", "stops_you"):
         return SOAKED
-    if ask.question == "safe" and ask.state == "lacking":
-        return f"hazards-{ask.grade}"
     if ask.serves[0] in HABITS and ask.state == "lacking":
         return "habits"
+    if ask.question == "safe" and ask.state == "lacking":
+        return f"hazards-{ask.grade}"
     return f"{ask.serves[0]}-{ask.state}"
 
 
