@@ -3,11 +3,13 @@
 import datetime as dt
 
 from omnifer.core.model.kit import Fit, Thing
+from omnifer.core.model.library import bag_owned
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import DayCut, Road, Shelter, Stop, TypedDay
 from omnifer.core.model.roles import Mat, SleepingBag
 from omnifer.core.model.stores import Stores
 from omnifer.core.model.tour import Tour
+from omnifer.core.rig.catalogue import carrier
 from omnifer.demo.sample import EDVIN, demo_tour
 
 WEEKEND = "Four days to Castrel"
@@ -47,6 +49,10 @@ def at_home() -> tuple[Thing, ...]:
             id="lock-key-spare", name="Second key of the lock", group="lock", mass_kg=0.01, volume_l=0.01, reach="breaks",
             serves=("lock_key",),
         ),
+        bag_owned(
+            carrier("handlebar_box", "old-bar-bag", "handlebar", name="Old handlebar bag", volume_l=5.5, limit_kg=2.4, price=55,
+                    leaks="along the zip")
+        ).model_copy(update={"condition": "worn", "last_time": "Swayed at 3 kg and let water in along the zip."}),
         Thing(
             id="tent-light", name="Tent inner, lighter", group="tent", mass_kg=0.56, volume_l=2.6, reach="camp", price=240,
             held="wished", serves=("tent",), instead_of="tent-inner",

@@ -58,6 +58,8 @@ HOME = {
     31: ("padded-jacket",),
 }
 """What was posted home on which day, where it is in the kit."""
+HANDS, GLOVES = (4, 5, 8, 10, 12, 13, 26), 13
+"""Days on which Runa's hands fell asleep, and the one on which she bought other gloves."""
 NEVER = ("second-fuel-bottle", "memory-cards", "cutting-board", "long-underwear", "cap-and-scarf")
 INSURANCE = ("first-aid-kit", "satellite-messenger", "brake-pads", "water-tablets")
 SOME_DAYS = {"rain-jacket": 9, "rain-cape": 9, "down-jacket": 14, "fleece": 22, "warm-gloves": 4, "e-reader": 5, "sandals": 19}
@@ -79,7 +81,7 @@ def ridden_tour() -> Tour:
     track = track_of(NAME, SEED, LENGTH_KM, (RELIEF, ROUGHNESS, HEADING), (48.4, -33.0))
     return sample.model_copy(
         update={"name": NAME, "start_date": START, "kit": kit, "road": road, "track": track, "variants": (), "kept_loads": (),
-                "over": True}
+                "over": True, "to_self": "One glove warmer, one book less, and no pass after three in the afternoon."}
     )  # fmt: skip
 
 
@@ -163,6 +165,12 @@ class _Diary:
         yield self._note(day, 21.5, "slept", who=day % 2, km=here, word=felt)
         if day % 3 == 1:
             yield self._note(day, 17, "spent", who=1, km=here, word="food", money=float(chance.randint(14, 31)))
+        if riding and day % 4 == 3:
+            yield self._note(day, 19.2, "oiled", km=here)
+        if day in HANDS:
+            yield self._note(day, 15.4, "hurt", km=here, about="hands", amount=3.0)
+        if day == GLOVES:
+            yield self._note(day, 15.5, "hurt", km=here, about="hands", word="gloves")
         if day in RESTS:
             yield self._note(day, 19.5, "spent", km=here, word="eaten_out", money=float(chance.randint(34, 52)))
             yield self._note(day, 11, "washed", km=here)

@@ -6,6 +6,7 @@ from importlib import resources
 from omnifer.core.assess import profile_of
 from omnifer.core.load.settle import propose_load
 from omnifer.core.model.load import Load, Placement
+from omnifer.core.model.part import BikePart
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Bike, Rig
 from omnifer.core.model.road import DayCut, Hazard, HazardKind, Night, Road, Stop, SurfaceStretch, Transfer
@@ -42,6 +43,10 @@ def _runas_bike() -> Bike:
             "spokes_mm": (290, 292),
             "heads": ("hex 4", "hex 5", "hex 6", "8 mm"),
             "state": "serviced",
+            "parts": (
+                BikePart(kind="rear_tyre", behind_km=3100, verdict="two plugs since the autumn").model_dump(),
+                BikePart(kind="saddle", behind_km=9000).model_dump(),
+            ),
             "mass_kg": 14.4,
             "sources": {
                 "mass_kg": "measured",
@@ -98,6 +103,8 @@ def _edvins_bike() -> Bike:
             "pads": "square",
             "spokes_mm": (294, 296),
             "heads": ("hex 4", "hex 5", "hex 6", "T25"),
+            "lube": "dry",
+            "parts": (BikePart(kind="chain", behind_km=1100, renewed_km=1180.0).model_dump(),),
             "front_share_low": 0.28,
             "supports": (
                 support("trailer_one_wheel", "edvin-trailer").model_dump(),

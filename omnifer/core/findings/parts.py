@@ -38,7 +38,7 @@ def _ends(s: Situation, bike: Bike, part: WornPart, at: float) -> Draft:
         kind="part_ends", grade="slows_you" if part.stops and shop is None else "worth_knowing",
         sentence=say("The {part} of {bike} will be worn out about {at}, day {day}.", part=part.words, bike=bike.name, at=km(at),
                      day=number(day)),
-        reason=say("It lasts some {life} of usual road; {behind} are behind it, the tour takes {takes}." + sold + guess,
+        reason=say("Some {life} of usual road are its life: {behind} lie behind it, the tour takes {takes}." + sold + guess,
                    life=km(part.life_km), behind=km(part.behind_km), takes=km(part.takes_km),
                    shop=shop.name if shop else "", shop_km=km(shop.at_km if shop else 0.0)),
         place=say("day {day}, {at}", day=number(day), at=km(at)), size=part.chance, at_km=at, day=day, bike_id=bike.id,

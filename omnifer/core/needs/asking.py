@@ -2,11 +2,12 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from omnifer.core.kit.told import told_of
 from omnifer.core.model.assessment import Day
 from omnifer.core.model.kit import ABOARD, ON_BODY, Thing
 from omnifer.core.model.needs import Ask, AskState, Grade, QuestionId
@@ -28,6 +29,8 @@ GRAVITY: tuple[Grade, ...] = ("stops_you", "slows_you", "worth_knowing")
 Days = NDArray[np.bool_]
 
 
+LATELY: frozenset[str] = frozenset({"hand_clean", "tooth_care", "salts", "glasses", "cleat_bolts", "cool_pouch"})
+"""Services that lists written before there were such could not say: of what says none the name tells."""
 WET_K = 5.0
 """Wet clothes in the wind of riding feel so much colder than dry ones [K]; practice."""
 
@@ -54,6 +57,11 @@ class Wanted:
         return ":".join(filter(None, (self.serves[0], self.rider_id, self.bike_id)))
 
 
+@lru_cache(maxsize=4096)
+def _by_name(name: str, mass_kg: float) -> frozenset[str]:
+    return LATELY & set(told_of(name, mass_kg).fields.get("serves", ()))
+
+
 @dataclass(frozen=True, eq=False)
 class Asking:
     """A tour's days as rules look at them; figures are arrays by day."""
@@ -67,7 +75,7 @@ class Asking:
 
     def __post_init__(self) -> None:
         for thing in self.tour.located:
-            for service in thing.serves:
+            for service in thing.serves or _by_name(thing.name, thing.mass_kg):
                 self._by_service.setdefault(service, []).append(thing)
 
     def serving(self, *services: str) -> list[Thing]:

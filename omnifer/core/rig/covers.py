@@ -14,12 +14,16 @@ CLOSED = frozenset({"roll", "lid", "zip", "drawstring"})
 
 
 def covers(bike: Bike) -> dict[str, list[Carrier]]:
-    """By each bag that others stand over, those others."""
+    """By each bag that others on the same rack or trailer stand over, those others."""
     frame = Frame.of(bike)
     bags = [c for c in bike.carriers if KINDS[c.kind].part is None]
     boxes = {bag.id: frame.carrier_box(bag) for bag in bags}
     found = {
-        bag.id: [other for other in bags if other is not bag and _over(boxes[other.id], boxes[bag.id])]
+        bag.id: [
+            other
+            for other in bags
+            if other is not bag and other.hangs_on == bag.hangs_on and _over(boxes[other.id], boxes[bag.id])
+        ]
         for bag in bags
         if bag.opening in CLOSED and not KINDS[bag.kind].mouth
     }
