@@ -129,7 +129,7 @@ def test_weighing_on_the_simulated_scale(app, client, path):
     assert taken.json["tour"]["what"] == "Weighed: chair"
     assert client.post(f"{path}/weigh/take", json={"revision": 2, "key": "thing/none"}).status_code == 404
     page = client.get(f"{path}/pack").json
-    assert {check["of"] for check in page["checks"]} == {"service", "trial", "again", "last"}
+    assert {check["of"] for check in page["checks"]} == {"service", "trial", "again", "first_aid", "last"}
 
 
 @pytest.fixture(scope="module")

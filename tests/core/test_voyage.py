@@ -12,6 +12,7 @@ from omnifer.core.assess import assess, profile_of
 from omnifer.core.model import practice
 from omnifer.core.model.chances import Chances
 from omnifer.core.model.load import FoodShare, Load, Placement
+from omnifer.core.model.part import BikePart
 from omnifer.core.model.people import Rider
 from omnifer.core.model.rig import Rig
 from omnifer.core.model.road import (
@@ -313,9 +314,13 @@ TRIED_ON = {
     "boiling": "boiled_only_l boiling_min_per_l camp_cooking_l camp_washing_l gas_frost_c",
     "tablets": "tablet_min_per_l tablet_wait_min",
     "cool": "filter_frost_c",
+    "craft": (
+        "ozone_du uv_per_km uv_protects cold_hands_k seat_hours sweat_l saddle_break_in_km oil_dry_km oil_wax_km oil_wet_km "
+        "spokes_look_km look_days hose_per_1000_km cleat_per_1000_km valve_core_per_1000_km"
+    ),
 }
 """On which of the tours below each default is seen to move something; all others on the first."""
-UPWARDS = {"cold_battery", "filter_frost_c", "food_hot_c", "descent_km", "descent_gradient"}
+UPWARDS = {"uv_protects", "cold_battery", "filter_frost_c", "food_hot_c", "descent_km", "descent_gradient"}
 """Defaults that are moved to the upper end of their range."""
 
 
@@ -349,6 +354,29 @@ def _with_stores(base):
         road = base.road.model_copy(update={"stations": (place,), "stops": (spring, plug, snow, *inns)})
         stores = Stores(cooking=cooking, washes=False, eat_out=by == "press")
         yield base.model_copy(update={"kit": kit, "road": road, "stores": stores})
+
+
+def _craft():
+    """A long hot road that begins cool and high, on three bikes of three oils."""
+    points = 300
+    km = np.arange(points) * 1500 / points
+    heights = np.interp(km, [0, 300, 1500], [2200, 300, 200])
+    track = Track(lat_deg=tuple((45 + km / 111.2).tolist()), lon_deg=(0.0,) * points, elevation_m=tuple(heights.tolist()))
+    weather = (
+        Weather(from_km=0, day_high_c=24, night_low_c=14.5, at_elevation_m=2000),
+        Weather(from_km=400, day_high_c=41, night_low_c=26),
+    )
+    riders = tuple(Rider(id=r, name=r, body_mass_kg=70, all_day_power_w=110, cold_hands=True) for r in ("ada", "ben", "cid"))
+    bikes = tuple(
+        pannier_bike(
+            id=f"b-{r.id}", rider_id=r.id, lube=lube, hoses=True, pedals="clip_in", tubeless=True, supports=[], carriers=[],
+            parts=(BikePart(kind="saddle", behind_km=250),),
+        )
+        for r, lube in zip(riders, ("wet", "dry", "wax"), strict=True)
+    )  # fmt: skip
+    kit = thing("levers", 0.1, serves=("levers",)), thing("keys", 0.1, serves=("keys",))
+    road = Road(weather=weather, cut=DayCut(by="distance", distance_km=100))
+    return small_tour(*kit, riders=riders, bikes=bikes, road=road, track=track)
 
 
 def test_every_default_moves_something_somewhere():
@@ -395,7 +423,7 @@ def test_every_default_moves_something_somewhere():
         thing("mat", 0.4, role=Mat(r_value=3)), thing("tent", 2, serves=("tent", "poles")), thing("levers", serves=("levers",)),
         thing("stove", 0.1, role=Stove(burns="gas")), bikes=(towing,),
     )  # fmt: skip
-    tours = dict(zip(TRIED_ON, (seasons, base, windy, bikeless, typed, *_with_stores(base)), strict=True))
+    tours = dict(zip(TRIED_ON, (seasons, base, windy, bikeless, typed, *_with_stores(base), _craft()), strict=True))
     roads = {name: profile_of(tour) for name, tour in tours.items()}
     now = {name: assess(tour, roads[name]).model_dump(exclude={"assumptions"}) for name, tour in tours.items()}
 

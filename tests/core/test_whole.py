@@ -58,7 +58,7 @@ def test_cases_of_one_cause_are_ended_together_and_one_by_one():
     """Papers in an open pouch and a pump at the bottom of a roll, each deeper or more open than it may be."""
     roll = carrier("rack_top_bag", "roll", "rack", "middle")
     bags = [*(c.model_dump() for c in pannier_bike().carriers), roll.model_dump()]
-    tour = small_tour(thing("pump", 0.2), thing("tube", 0.2), thing("jacket", 0.3), bikes=(pannier_bike(carriers=bags),))
+    tour = small_tour(thing("pump", 0.2, 3), thing("tube", 0.2, 3), thing("jacket", 0.3, 3), bikes=(pannier_bike(carriers=bags),))
     kit = tuple(t.model_copy(update={"reach": "stop"}) for t in tour.kit)
     load = Load(placements=tuple(Placement(thing_id=t.id, carrier_id="roll") for t in kit))
     tour = tour.model_copy(update={"kit": kit, "load": load})
@@ -77,7 +77,7 @@ def test_what_is_set_aside_is_told_again_once_there_is_more_of_it():
     bags = [*(c.model_dump() for c in pannier_bike().carriers), roll.model_dump()]
 
     def tour(*names, aside=()):
-        kit = tuple(thing(name, 0.2, reach="stop") for name in names)
+        kit = tuple(thing(name, 0.2, 3, reach="stop") for name in names)
         load = Load(placements=tuple(Placement(thing_id=name, carrier_id="roll") for name in names))
         return small_tour(*kit, bikes=(pannier_bike(carriers=bags),), load=load, set_aside=aside)
 
@@ -93,7 +93,7 @@ def test_what_is_set_aside_is_told_again_once_there_is_more_of_it():
 def test_rain_wear_is_reached_at_the_mouth_of_a_roll():
     roll = carrier("rack_top_bag", "roll", "rack", "middle")
     bags = [*(c.model_dump() for c in pannier_bike().carriers), roll.model_dump()]
-    kit = (thing("j", 0.3, 1, reach="stop", serves=("rain_jacket",)), thing("p", 0.2, 1, reach="stop", serves=("pump",)))
+    kit = (thing("j", 0.3, 1, reach="stop", serves=("rain_jacket",)), thing("p", 0.2, 3, reach="stop", serves=("pump",)))
     load = Load(placements=tuple(Placement(thing_id=t.id, carrier_id="roll") for t in kit))
     tour = small_tour(*kit, bikes=(pannier_bike(carriers=bags),), load=load)
     assert [d.things for d in look_for("too_deep", situation_of(tour, None)).values()] == [("p",)]

@@ -160,6 +160,10 @@ def _resting(s: Situation, run: list[Day]) -> Iterator[Mend]:
     )  # fmt: skip
 
 
+DAMP_DOWN = " Down that gets damp warms hardly at all, synthetic fill and wool about half: one warm layer that may get wet."
+"""Practice."""
+
+
 @Spec("wet_runs", "clean", "delays")
 @looks_at("voyage", "days", "kit", "riders", "road", "own_values")
 def wet_runs(s: Situation) -> Iterator[Draft]:
@@ -181,7 +185,8 @@ def wet_runs(s: Situation) -> Iterator[Draft]:
         sentence=say("{wet} of {days} days may be wet; {run} running come with a chance of {chance}.", wet=number(round(wet)),
                      days=number(len(s.days)), chance=share(run), run=number(RUN_D)),
         reason=say("Each day taken by itself; real weather comes in spells, so runs are likelier." + roof
-                   + " Nothing dries meanwhile: keep sleeping bags in dry bags, and look for a roof after two wet days.",
+                   + " Nothing dries meanwhile: keep sleeping bags in dry bags, and look for a roof after two wet days."
+                   + (DAMP_DOWN if any("down" in thing.natures for thing in s.tour.kit) else ""),
                    first=number(first or 0)),
         place=say("the whole tour"), size=run, about="", hurts=bool(out) and _chills(s),
     )  # fmt: skip

@@ -77,7 +77,7 @@ def wanted(a: Asking) -> Iterator[Wanted]:
         )  # fmt: skip
         yield from _rain(a, rider.id)
         yield Wanted(
-            "dressed", ("off_bike",), a.every_day, say("off the bike, apart from what is sweaty"), "worth_knowing", rider.id
+            "dressed", ("off_bike",), a.every_day, say("off the bike, and while all else is washed"), "worth_knowing", rider.id
         )  # fmt: skip
         clips = a.riding if any(b.rider_id == rider.id and b.pedals == "clip_in" for b in a.tour.rig.bikes) else a.riding & False
         yield Wanted("dressed", ("second_shoes",), clips, say("shoes that clip in are for riding"), "worth_knowing", rider.id)

@@ -32,7 +32,7 @@ class Item(NamedTuple):
 
     key: str
     words: Text
-    because: Text
+    because: Text | None
 
 
 def hours_to_help(found: Assessment) -> float:
@@ -56,17 +56,17 @@ def _items(tour: TourSheet, found: Assessment) -> Iterator[Item]:
     away = say("up to {far} from people", far=hours(far))
     always = say("for {n:rider|riders} and {d:day|days}", n=number(riders), d=number(days))
 
-    def some(key: str, words: str, n: float, because: Text = always) -> Item:
+    def some(key: str, words: str, n: float, because: Text | None = None) -> Item:
         return Item(key, say("{n} " + words, n=number(math.ceil(n))), because)
 
-    yield some("plasters", "plasters, some for blisters", 4 * riders + days / 5)
+    yield some("plasters", "plasters, some for blisters", 4 * riders + days / 5, always)
     yield some("dressings", "sterile dressings, small and large", 2 * riders + (2 if far >= FAR_H else 0))
     yield some("bandages", "bandages, an elastic one among them", 1 + riders / 2)
     yield some("tape", "roll of tape for skin", 1)
     yield some("gloves", "pairs of gloves", 2)
-    yield Item("scissors", say("Scissors and tweezers"), always)
+    yield Item("scissors", say("Scissors and tweezers"), None)
     yield Item("wash", say("Something to wash wounds with: drinking water does"), say("grazes are what cyclists get"))
-    yield Item("pain", say("Something against pain and fever, as a pharmacist says"), always)
+    yield Item("pain", say("Something against pain and fever, as a pharmacist says"), None)
     yield Item("card", say("Emergency numbers of every country, on paper"), say("phones die"))
     if far >= FAR_H:
         yield some("pressure", "bandage that presses on a bleeding wound", 1, away)

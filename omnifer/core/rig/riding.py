@@ -29,16 +29,18 @@ TREAD_ROLLS: dict[Tread, tuple[float, ...]] = {
     "slick": (0.95, 0.98, 1.1, 1.25, 1.0), "mixed": (1.0,) * 5, "knobbly": (1.3, 1.2, 1.0, 0.85, 1.0),
 }  # fmt: skip
 """Rolling resistance by tread over a mixed one, by ground in the order of `road.pace.SURFACES` [-]; practice."""
-USUAL_WIDTH_MM, NARROWEST, WIDEST = 42.0, 0.8, 1.5
-"""What the resistance of rough ground is told for; of widths beyond these parts of it nothing more is said [mm, -, -];
-practice."""
+USUAL_WIDTHS_MM, NARROWEST, WIDEST = (37.0, 50.0), 0.8, 1.5
+"""The resistance of rough ground is told for tyres of such widths; of ones beyond these parts of them nothing more is said
+[mm, -, -]; practice."""
 WIDTH_ROLLS = (0.0, 0.2, 0.4, 0.8, 0.0)
 """Resistance falls with a tyre's width to this power, by ground: it sinks in less [-]; practice."""
 
 
 def ground_times(bike: Bike) -> tuple[float, ...]:
     """Rolling resistance of a bike's tyres over that of usual ones, by ground in the order of `road.pace.SURFACES` [-]."""
-    width = min(max(bike.tyre_width_mm / USUAL_WIDTH_MM, NARROWEST), WIDEST)
+    narrow, wide = USUAL_WIDTHS_MM
+    usual = min(max(bike.tyre_width_mm, narrow), wide)
+    width = min(max(bike.tyre_width_mm / usual, NARROWEST), WIDEST)
     return tuple(tread * width**-power for tread, power in zip(TREAD_ROLLS[bike.tread], WIDTH_ROLLS, strict=True))
 
 

@@ -55,6 +55,7 @@ const Lines = styled.table`
   }
   small {
     display: block;
+    font-weight: 500;
     color: var(--ink2);
     font-size: var(--size-note);
   }
@@ -278,8 +279,10 @@ function Otherwise({ bike, onChange }: Omit<Props, 'onClose'>) {
                           For: {c.speaks_for}. Against: {c.against}.
                         </small>
                       </td>
-                      <td className="figure">{c.minutes_a_day === null ? 'no road yet' : signed(c.minutes_a_day)}</td>
-                      <td className="figure">{c.kg === 0 ? 'none' : units.show(c.kg, 'mass', 2)}</td>
+                      <td className="figure">
+                        {c.minutes_a_day === null ? 'no road yet' : signed(c.minutes_a_day, Math.abs(c.minutes_a_day).toFixed(1))}
+                      </td>
+                      <td className="figure">{signed(c.kg, units.show(Math.abs(c.kg), 'mass', 2))}</td>
                       <td>
                         {c.bike && (
                           <Button $small onPress={() => c.bike && onChange(`${units.say(c.words)} on ${bike.name}`, c.bike)}>
@@ -301,4 +304,4 @@ function Otherwise({ bike, onChange }: Omit<Props, 'onClose'>) {
   )
 }
 
-const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(v).toFixed(1)}`
+const signed = (v: number, words: string) => (/[1-9]/.test(words) ? `${v > 0 ? '+' : '−'}${words}` : words)

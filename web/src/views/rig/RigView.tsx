@@ -97,7 +97,7 @@ export function RigView() {
             </RailLine>
             <BikeFigures key={bike.id} bike={bike} trace={trace} onChange={put} />
             <Button $small onPress={() => setTending(true)}>
-              Parts, care and what could be otherwise
+              Parts, care and choices
             </Button>
             {tending && <PartsDialog bike={bike} onChange={put} onClose={() => setTending(false)} />}
             <Button
