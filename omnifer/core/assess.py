@@ -224,7 +224,7 @@ def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
         lanes=lanes_of(tour, voyage) if voyage else [],
         stops=stops_of(tour, voyage, from_km) if voyage else [],
         findings=find(here, but=OF_PREPARING),
-        asking=here.needed.asking,
+        asking=here.needed.along,
     )
 
 

@@ -23,7 +23,10 @@ RULES = (worn.wanted, safe.sheltered, safe.seen, safe.safe, safe.companions, bod
 class Needed:
     """What a tour asks for."""
 
+    along: Asking | None
+    """The days as rules look at them; None without a road."""
     asking: Asking | None
+    """The same where something says what it serves; else nothing is asked of the kit."""
     answers: list[Answered]
     idle: frozenset[str]
     """Services that a rule knows, and that no day of this tour asks for."""
@@ -67,16 +70,16 @@ class Needed:
 def needed(tour: TourSheet, voyage: Voyage | None, days: list[Day], reached: Mapping[str, int]) -> Needed:
     """What a tour asks for; nothing while it has no road, and of the kit nothing while no thing says what it serves."""
     if voyage is None or not days:
-        return Needed(None, [], frozenset(), [], [], [], [])
+        return Needed(None, None, [], frozenset(), [], [], [], [])
     asking = Asking(tour, voyage, days, reached)
     parts, tended = wear.worn_parts(asking), care.care_of(asking)
     if not any(thing.serves for thing in tour.kit):
-        return Needed(None, [], frozenset(), [], [], parts, tended)
+        return Needed(asking, None, [], frozenset(), [], [], parts, tended)
     wanted = list(_wanted(asking))
     answers = answered(asking, wanted)
     asked = {service for one in answers for service in one.ask.serves}
     idle = {service for one in wanted for service in one.serves} - asked - safe.COMFORT
-    return Needed(asking, answers, frozenset(idle), repair.faults_of(asking), worn.layers_of(asking), parts, tended)
+    return Needed(asking, asking, answers, frozenset(idle), repair.faults_of(asking), worn.layers_of(asking), parts, tended)
 
 
 def _wanted(asking: Asking) -> Iterator[Wanted]:
