@@ -12,7 +12,7 @@ from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.needs.asking import Asking
 from omnifer.core.needs.wear import BY_KIND, Days, part_on
-from omnifer.core.sentence import joined, km, number, say
+from omnifer.core.sentence import km, number, say
 
 DIRTY_KM = 5.0
 """So much sand or mud on a day asks for a wash [km]; practice."""
@@ -60,21 +60,20 @@ def care_of(a: Asking, since: Since | None = None) -> list[CareTask]:
 
 
 def _oil(a: Asking, done: Since) -> Iterator[CareTask]:
-    """Chains that ask for oil on the same evening are one task."""
-    due: dict[int, list[Bike]] = {}
+    """Chains that ask for the same oil on the same evening are one task."""
+    due: dict[tuple[int, Lube], list[Bike]] = {}
     ridden = np.array([day.distance_km for day in a.days])
     for bike in a.tour.rig.bikes:
         taken = ridden * (1 + OILS[bike.lube].rain * a.rain) * (1 + SOFT_TIMES * part_on(a, "soft"))
         for day in _each(taken, interval_of(bike, a.tour.practice), a, done.get("oil", 0.0)):
-            due.setdefault(day, []).append(bike)
-    for day, bikes in due.items():
-        usual = max(interval_of(bike, a.tour.practice) for bike in bikes)
-        ways = dict.fromkeys(OILS[bike.lube].words for bike in bikes)
+            due.setdefault((day, bike.lube), []).append(bike)
+    for (day, lube), bikes in due.items():
+        far = km(interval_of(bikes[0], a.tour.practice))
         yield CareTask(
             day=a.days[day].number, kind="oil", bike_ids=[bike.id for bike in bikes],
             words=say("Oil the chain" if len(a.tour.rig.bikes) == 1 else "Oil the chain of {bikes}",
                       bikes=" and ".join(bike.name for bike in bikes)),
-            because=joined([say("some {far} on it, less in rain", far=km(usual)), *(say(way) for way in ways)]),
+            because=say("some {far} on it, less in rain; " + OILS[lube].words, far=far),
         )  # fmt: skip
 
 

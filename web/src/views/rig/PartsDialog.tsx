@@ -5,10 +5,11 @@ import { BOUNDS } from '../../api/bounds'
 import { api, type Assessment, type Bike, type OtherBike } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { useWorkedOut } from '../../api/workedOut'
-import { Actions, Button, Muted, Section } from '../../ui/controls'
+import { Actions, Button, Muted, Row, Section } from '../../ui/controls'
 import { Dialog } from '../../ui/Dialog'
-import { Choice, Measure } from '../../ui/fields'
+import { Choice, Measure, SettledField } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
+import { phone } from '../../ui/theme'
 import { unitOf } from '../../ui/units'
 
 type Worn = Assessment['parts'][number]
@@ -53,6 +54,29 @@ const Lines = styled.table`
       width: 44px;
     }
   }
+  ${phone} {
+    &.parts thead {
+      display: none;
+    }
+    &.parts tr {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      border-bottom: 1px solid var(--hair);
+      padding: 6px 0;
+    }
+    &.parts :is(th, td) {
+      border: none;
+    }
+    &.parts :is(th, td:nth-child(n + 4)) {
+      grid-column: 1 / -1;
+    }
+    &.parts td[data-label]::before {
+      content: attr(data-label);
+      display: block;
+      font-size: var(--size-note);
+      color: var(--ink2);
+    }
+  }
   small {
     display: block;
     font-weight: 500;
@@ -90,16 +114,15 @@ export function PartsDialog({ bike, onChange, onClose }: Props) {
   const { assessment } = useDesk()
   const units = useUnits()
   const parts = assessment.parts.filter((p) => p.bike_id === bike.id)
-  const tell = (worn: Worn, told: Partial<Told>) => {
-    const now = bike.parts.find((p) => p.kind === worn.kind) ?? { kind: worn.kind, behind_km: null, lasts_km: null, renewed_km: null, verdict: '' }
-    onChange(`The ${worn.words} of ${bike.name}`, { ...bike, parts: [...bike.parts.filter((p) => p.kind !== worn.kind), { ...now, ...told }] })
-  }
+  const say = (kind: Told['kind'], words: string, told: Partial<Told>) =>
+    onChange(`The ${words} of ${bike.name}`, { ...bike, parts: [...bike.parts.filter((p) => p.kind !== kind), { ...saidOf(bike, kind), ...told }] })
+  const tell = (worn: Worn, told: Partial<Told>) => say(worn.kind, worn.words, told)
   return (
     <Dialog title={`Parts and care of ${bike.name}`} open onClose={onClose} wide>
       <Section>What wears</Section>
       {parts.length ? (
         <Scroll tabIndex={0} role="region" aria-label="What wears">
-          <Lines>
+          <Lines className="parts">
             <thead>
               <tr>
                 <th scope="col">Part</th>
@@ -111,7 +134,7 @@ export function PartsDialog({ bike, onChange, onClose }: Props) {
             </thead>
             <tbody>
               {parts.map((worn) => (
-                <PartRow key={worn.kind} worn={worn} lasts={bike.parts.find((p) => p.kind === worn.kind)?.lasts_km ?? null} onTell={tell} />
+                <PartRow key={worn.kind} worn={worn} said={saidOf(bike, worn.kind)} onTell={tell} />
               ))}
             </tbody>
           </Lines>
@@ -123,6 +146,7 @@ export function PartsDialog({ bike, onChange, onClose }: Props) {
         By distance, mass, height ridden down, rain, gravel and sand; lives are common practice and wide. What is said of a part counts before the
         state of the bike. A worn chain takes the sprockets with it: measure it.
       </Muted>
+      <Said bike={bike} parts={parts} onTell={say} />
       <Care bike={bike} onChange={onChange} />
       <Otherwise bike={bike} onChange={onChange} />
       <Actions>
@@ -132,9 +156,41 @@ export function PartsDialog({ bike, onChange, onClose }: Props) {
   )
 }
 
-function PartRow({ worn, lasts, onTell }: { worn: Worn; lasts: number | null; onTell: (worn: Worn, told: Partial<Told>) => void }) {
+/** What is said of a part; nothing said, nothing known. */
+const saidOf = (bike: Bike, kind: Told['kind']): Told =>
+  bike.parts.find((p) => p.kind === kind) ?? { kind, behind_km: null, lasts_km: null, renewed_km: null, verdict: '' }
+
+/** How far the saddle is ridden in, and what its rider thinks of a part. */
+function Said({ bike, parts, onTell }: { bike: Bike; parts: Worn[]; onTell: (kind: Told['kind'], words: string, told: Partial<Told>) => void }) {
+  const [kind, setKind] = useState<Told['kind']>('rear_tyre')
+  const about: { id: Told['kind']; text: string }[] = [...parts.map((p) => ({ id: p.kind, text: p.words })), { id: 'saddle', text: 'saddle' }]
+  const words = about.find((a) => a.id === kind)?.text ?? kind
+  return (
+    <Row $min={170}>
+      <Measure
+        label="The saddle has behind it"
+        value={saidOf(bike, 'saddle').behind_km}
+        quantity="distance"
+        decimals={0}
+        range={BOUNDS.BikePart.behind_km}
+        onChange={(behind_km) => onTell('saddle', 'saddle', { behind_km })}
+        onClear={() => onTell('saddle', 'saddle', { behind_km: null })}
+      />
+      <Choice label="Your verdict on the" value={kind} options={about} onChange={setKind} />
+      <SettledField
+        optional
+        label={`What you think of the ${words}`}
+        value={saidOf(bike, kind).verdict}
+        onChange={(verdict) => onTell(kind, words, { verdict })}
+      />
+    </Row>
+  )
+}
+
+function PartRow({ worn, said, onTell }: { worn: Worn; said: Told; onTell: (worn: Worn, told: Partial<Told>) => void }) {
   const { sheet } = useDesk()
   const units = useUnits()
+  const km = unitOf('distance', units.system)
   const shops = sheet.road.stops.filter((s) => s.bike_shop === 'full')
   const at = shops.find((s) => worn.renewed_km !== null && Math.abs(s.at_km - worn.renewed_km) < 0.05)
   const places = [
@@ -144,8 +200,11 @@ function PartRow({ worn, lasts, onTell }: { worn: Worn; lasts: number | null; on
   ]
   return (
     <tr>
-      <th scope="row">{worn.words}</th>
-      <td>
+      <th scope="row">
+        {worn.words}
+        <small>{said.verdict}</small>
+      </th>
+      <td data-label={`Behind it, ${km}`}>
         <div className="beside">
           <Measure
             label={`Behind the ${worn.words}`}
@@ -160,7 +219,7 @@ function PartRow({ worn, lasts, onTell }: { worn: Worn; lasts: number | null; on
           <small>{worn.said ? '' : 'a guess'}</small>
         </div>
       </td>
-      <td>
+      <td data-label={`Lasts, ${km}`}>
         <div className="beside">
           <Measure
             label={`The ${worn.words} lasts`}
@@ -172,7 +231,7 @@ function PartRow({ worn, lasts, onTell }: { worn: Worn; lasts: number | null; on
             onChange={(lasts_km) => onTell(worn, { lasts_km })}
             onClear={() => onTell(worn, { lasts_km: null })}
           />
-          <small>{lasts === null ? 'usual' : ''}</small>
+          <small>{said.lasts_km === null ? 'usual' : ''}</small>
         </div>
       </td>
       <td>
@@ -188,7 +247,7 @@ function PartRow({ worn, lasts, onTell }: { worn: Worn; lasts: number | null; on
           </>
         )}
       </td>
-      <td>
+      <td data-label="New one at">
         <Choice
           label={`A new ${worn.words} goes on at`}
           hidden

@@ -80,7 +80,7 @@ export function FirstSteps({ onBegin, onSample, file, told }: { onBegin: () => v
   return (
     <New aria-label="A new tour">
       {told && (
-        <Land as="blockquote">
+        <Land as="blockquote" style={{ margin: '0 0 12px' }}>
           You to yourself, after {told.tour}: {told.words}
         </Land>
       )}
