@@ -17,14 +17,14 @@ from omnifer.core.load.nesting import as_one
 from omnifer.core.load.rules import spot_of, why_not
 from omnifer.core.mends import mended
 from omnifer.core.model.aims import Aims
-from omnifer.core.model.kit import Thing
+from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.model.library import bag_owned, bag_taught
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.needs import Ask
 from omnifer.core.model.part import BikePart
 from omnifer.core.model.rig import Bike, Carrier, OuterSize
 from omnifer.core.model.road import Hazard, MonthNormals, Road, Station, Stop, SurfaceStretch, TypedDay
-from omnifer.core.model.roles import Cable, Device, Stove
+from omnifer.core.model.roles import Bank, Cable, Device, Stove
 from omnifer.core.model.tour import Tour
 from omnifer.core.needs import wear
 from omnifer.core.pack.checks import checks_of
@@ -367,3 +367,31 @@ def test_a_bag_that_is_owned_acts_on_the_next_rig():
     assert (wet.condition, wet.last_time) == ("worn", "It let water in.")
     assert bag_taught(bag_owned(carrier("handlebar_box", "b", "handlebar")), "hard_to_reach", "", 1.0).hung.reach == "stop"
     assert bag_taught(pack, "good", "Good.", 1.0).hung == pack.hung
+
+
+def test_what_is_fixed_outside_wants_a_cover_where_it_rains():
+    wet = Station(id="w", name="W", at_km=0, months=(MonthNormals(mean_max_c=15, mean_min_c=8, rain_days=20),) * 12)
+    dry = wet.model_copy(update={"months": (MonthNormals(mean_max_c=15, mean_min_c=8, rain_days=0),) * 12})
+    computer = thing("computer", 0.1, 0.1, dry="must", where=(Whereabouts(how="fixed", spot="bar_left"),))
+    for station, told in ((wet, True), (dry, False)):
+        tour = small_tour(computer, road=Road(typed_days=(TypedDay(distance_km=60),) * 4, stations=(station,)))
+        assert ("gets_wet" in dict(kinds(tour))) is told
+    tour = small_tour(computer, road=Road(typed_days=(TypedDay(distance_km=60),) * 4, stations=(wet,)))
+    finding = next(f for f in assess(tour, profile_of(tour)).findings if f.kind == "gets_wet")
+    assert "gets_wet" not in dict(kinds(mended(tour, offers(tour, finding)[0])))
+
+
+def test_what_was_not_charged_dies_sooner():
+    """15 Wh at 6 a day last two days and a half, a half of it a day and a quarter; by hand."""
+
+    def dies(charged: float) -> int:
+        phone = thing("phone", 0.2, 0.1, role=Device(wh_a_day=6, battery_wh=15, charged=charged))
+        tour = small_tour(phone, road=Road(typed_days=(TypedDay(distance_km=60),) * 6))
+        finding = next(f for f in assess(tour, profile_of(tour)).findings if f.kind == "device_dies")
+        return int(finding.day)
+
+    assert (dies(1.0), dies(0.5)) == (3, 2)
+    bank = thing("bank", 0.3, 0.3, role=Bank(holds_wh=20, charged=0.0))
+    phone = thing("phone", 0.2, 0.1, role=Device(wh_a_day=6, battery_wh=15))
+    tour = small_tour(phone, bank, road=Road(typed_days=(TypedDay(distance_km=60),) * 6))
+    assert next(f for f in assess(tour, profile_of(tour)).findings if f.kind == "device_dies").day == 3

@@ -159,6 +159,22 @@ def _own_dry_bag(thing: Thing) -> Mend:
     return Mend(name=say("Give it its own dry bag"), consequence=say("about {mass}", mass=fine_kg(DRY_BAG_KG)), things=[heavier])
 
 
+@Spec("gets_wet", "packed", "delays", small=True)
+@looks_at("days", "kit")
+def exposed(s: Situation) -> Iterator[Draft]:
+    """What must stay dry, fixed to the outside of bike or bag, where it rains."""
+    wet = sum(day.rain_chance for day in s.days)
+    for thing in s.tour.kit if wet >= 1 else ():
+        if thing.dry == "must" and any(place.how == "fixed" for _, _, place in thing.stretches()):
+            yield Draft(
+                kind="gets_wet", grade="worth_knowing", sentence=say("{thing} is fixed outside, in the rain.", thing=thing.name),
+                reason=say("Some {n} wet days are to be planned for: a cover, or into a bag before it rains.",
+                           n=number(round(wet))),
+                place=say("on the bike"), size=wet, things=(thing.id,), cause="outside", case=say("{thing}", thing=thing.name),
+                mends=[_own_dry_bag(thing)],
+            )  # fmt: skip
+
+
 @Spec(
     "sides",
     "packed",

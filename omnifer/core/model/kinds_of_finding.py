@@ -28,6 +28,7 @@ FindingKind = Literal[
     "too_deep",
     "too_long",
     "not_together",
+    "gets_wet",
     "sides",
     "front_share",
     "on_shelf",

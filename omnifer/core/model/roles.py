@@ -71,6 +71,7 @@ class Device(Noun):
     saver: bool = Field(False, description="Used in its saver mode")
     battery_wh: EnergyWh = Field(0, description="Of its own battery, or of one set of its cells [Wh]; 0: it has none")
     fed_by: Literal["cable", "cells", "hub"] = Field("cable", description="hub: runs off the dynamo alone, as lamps do")
+    charged: Share = Field(1, description="Of its battery at the start, as read or noted")
     socket: Plug = Field("", description="Shape of its charging socket, as its rider calls it")
     navigates: bool = False
     light: bool = Field(False, description="To see or be seen by")
@@ -87,6 +88,7 @@ class Bank(Noun):
     does: Literal["bank"] = "bank"
     holds_wh: EnergyWh = Field(description="By its label: amp hours times the cell's volts [Wh]")
     takes_w: PowerW = Field(10, description="Fastest that it charges [W]")
+    charged: Share = Field(1, description="At the start, as read or noted")
 
 
 class Cells(Noun):

@@ -144,6 +144,7 @@ LAST = (
     Row("water", "Water filled as the first card says", kinds=("water_gap",), view="stores"),
     Row("money", "Money in three places"),
     Row("papers", "Papers and their copies, a card with contacts", kinds=("incomplete",), view="ready"),
+    Row("valuables", "Valuables in one bag that comes along: into shops, and into the tent", kinds=("left_behind",), view="load"),
     Row("prescriptions", "Own medicine with its prescription, where hands reach it"),
     Row("keys", "Keys of the locks, the second ones apart", kinds=("incomplete",), view="ready"),
     Row("parcels", "Parcels posted", kinds=("may_go_home",), view="ready"),

@@ -147,11 +147,11 @@ class _Play:
         self.roles = [thing.role for thing in self.devices if isinstance(thing.role, Device)]
         self.counts = [thing.count for thing in self.devices]
         self.fulls = [role.battery_wh * n for role, n in zip(self.roles, self.counts, strict=True)]
-        self.levels = list(self.fulls)
+        self.levels = [full * role.charged for full, role in zip(self.fulls, self.roles, strict=True)]
         self.banks = [(t.role, t.count) for t in self.ride.things(Bank) if isinstance(t.role, Bank)]
         self.bank_wh = sum(role.holds_wh * n for role, n in self.banks)
         self.bank_count = sum(n for _, n in self.banks)
-        self.pool = self.bank_wh
+        self.pool = sum(role.holds_wh * n * role.charged for role, n in self.banks)
         spare = [(t.role.set_wh, t.count) for t in self.ride.things(Cells) if isinstance(t.role, Cells)]
         self.sets = sum(n for _, n in spare)
         self.sets_used = {t.id: 0 for t, role in zip(self.devices, self.roles, strict=True) if role.fed_by == "cells"}

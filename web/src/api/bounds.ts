@@ -21,6 +21,7 @@ export const BOUNDS = {
   Bank: {
     holds_wh: [0, 20000],
     takes_w: [0, 1000],
+    charged: [0, 1],
   },
   BedLayer: {
     warms_k: [0, 15],
@@ -103,6 +104,7 @@ export const BOUNDS = {
     wh_a_dark_hour: [0, 20000],
     saver_wh_a_day: [0, 20000],
     battery_wh: [0, 20000],
+    charged: [0, 1],
   },
   Fit: {
     bead_seat_mm: [200, 700],

@@ -2197,6 +2197,12 @@ export interface components {
          */
         "Bank-Input": {
             /**
+             * Charged
+             * @description At the start, as read or noted
+             * @default 1
+             */
+            charged?: number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2218,6 +2224,12 @@ export interface components {
          * @description A battery that charges others.
          */
         "Bank-Output": {
+            /**
+             * Charged
+             * @description At the start, as read or noted
+             * @default 1
+             */
+            charged: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4687,6 +4699,12 @@ export interface components {
              */
             battery_wh?: number;
             /**
+             * Charged
+             * @description Of its battery at the start, as read or noted
+             * @default 1
+             */
+            charged?: number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4758,6 +4776,12 @@ export interface components {
              * @default 0
              */
             battery_wh: number;
+            /**
+             * Charged
+             * @description Of its battery at the start, as read or noted
+             * @default 1
+             */
+            charged: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

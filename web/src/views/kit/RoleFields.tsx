@@ -83,6 +83,7 @@ const ROLES: Record<Does, { name: string; told?: string; entries: Entry[] }> = {
       { field: 'used', label: 'Used', options: { always: 'all day', riding: 'on riding days', camp: 'in camp' } },
       energy('battery_wh', 'Its battery, or a set of cells'),
       { field: 'fed_by', label: 'Charged', options: { cable: 'by cable', cells: 'runs on cells', hub: 'runs off the hub' } },
+      { field: 'charged', label: 'Full at the start', quantity: 'share' },
       energy('saver_wh_a_day', 'In saver mode', true),
       energy('wh_a_dark_hour', 'An hour of riding in the dark'),
       flag('saver', 'kept in saver mode'),
@@ -94,7 +95,7 @@ const ROLES: Record<Does, { name: string; told?: string; entries: Entry[] }> = {
   bank: {
     name: 'is a power bank',
     told: 'is a power bank of {holds_wh}',
-    entries: [energy('holds_wh', 'Holds, by its label'), count('takes_w', 'Charges at, W')],
+    entries: [energy('holds_wh', 'Holds, by its label'), count('takes_w', 'Charges at, W'), { field: 'charged', label: 'Full at the start', quantity: 'share' }],
   },
   cells: { name: 'is a set of spare cells', told: 'is a set of spare cells, {set_wh}', entries: [energy('set_wh', 'A set')] },
   panel: { name: 'is a solar panel', told: 'is a solar panel, {peak_w} W peak', entries: [count('peak_w', 'Peak, W')] },
