@@ -21,6 +21,7 @@ PICTURES = (
     ("road", "road", DESK, "light"),
     ("map", "road", DESK, "light"),
     ("rig", "rig", DESK, "light"),
+    ("parts", "rig?parts", DESK, "light"),
     ("kit", "kit", DESK, "light"),
     ("load", "load", DESK, "light"),
     ("mend", "load", DESK, "light"),
@@ -33,7 +34,6 @@ PICTURES = (
     ("debrief", "debrief", DESK, "light"),
     ("load-phone", "load", PHONE, "light"),
     ("pack-phone", "pack", PHONE, "light"),
-    ("stores-phone", "stores", PHONE, "light"),
     ("diary-phone", "diary", PHONE, "light"),
 )
 
@@ -51,6 +51,12 @@ def mend(page: Page) -> None:
     findings.get_by_role("button", name="What helps").click()
     findings.get_by_role("button", name="Try").first.click()
     findings.get_by_role("button", name="Put back").scroll_into_view_if_needed()
+
+
+def parts(page: Page) -> None:
+    """What of the bike wears out on the way."""
+    page.get_by_role("button", name="Parts, care and choices").click()
+    page.get_by_text("What could be otherwise").wait_for()
 
 
 def card(page: Page) -> None:
@@ -95,7 +101,7 @@ def rehearsed(page: Page) -> None:
 
 
 BEFORE: dict[str, Callable[[Page], None]] = {
-    "map": road_map,
+    "map": road_map, "parts": parts,
     "start": lands, "debrief": debrief, "mend": mend, "pack-phone": card, "rehearsed": rehearsed, "stores": stores,
     "weigh": weigh, "diary-phone": set_out,
 }  # fmt: skip

@@ -1,4 +1,5 @@
 /** What of the library stays at home, comes along and is packed as kits; and what a kilogram less costs. */
+import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import { api, type Owned } from '../../api/client'
@@ -71,9 +72,13 @@ export function LeftAtHome({ library: { home, take }, onOpen }: Props) {
               {o.thing.held === 'wished' ? 'wished' : CONDITION[o.thing.condition]}, {units.show(o.thing.mass_kg * o.thing.count, 'mass', 2)}
               {o.thing.last_time && `; last time: ${o.thing.last_time}`}
             </small>
-            <Button $small aria-label={`Take ${o.thing.name} along`} isDisabled={busy !== ''} onPress={() => take([o], `Take ${o.thing.name}`)}>
-              +
-            </Button>
+            {o.thing.hung ? (
+              <Link to="../rig">hang it</Link>
+            ) : (
+              <Button $small aria-label={`Take ${o.thing.name} along`} isDisabled={busy !== ''} onPress={() => take([o], `Take ${o.thing.name}`)}>
+                +
+              </Button>
+            )}
           </li>
         ))}
         {!home.length && <Muted as="li">All of these come along.</Muted>}
