@@ -121,10 +121,10 @@ def remove_picture(owned_id: str, version: int) -> Response:
 
 
 @blueprint.post("/api/tours/<tour_id>/library")
-@operation(gives=shapes.TourAnswer, takes=shapes.Chosen, problems=(404, 409, 422))
+@operation(gives=shapes.TourAnswer, takes=shapes.KeptInLibrary, problems=(404, 409, 422))
 def put_in_library(tour_id: str) -> Response:
-    """Keep things of a tour in the library; one of the same name that is there already is taken for the same thing."""
-    wanted = shapes.Chosen.model_validate_json(body())
+    """Keep things and bags of a tour in the library; one of the same name that is there already is taken for the same thing."""
+    wanted = shapes.KeptInLibrary.model_validate_json(body())
     seen = desk().tours.read(tour_id, wanted.revision)
     things = [thing for thing in seen.sheet.kit if thing.id in wanted.ids and thing.library_id is None]
     there = desk().library.named([thing.name for thing in things])
@@ -134,7 +134,7 @@ def put_in_library(tour_id: str) -> Response:
     kit = tuple(_linked(t, ids[t.id]) if t.id in ids else t for t in seen.sheet.kit)
     doubled = [t.name for t in things if t.name.lower() in there]
     remarks = [f"Taken for what the library has: {', '.join(doubled)}."] if doubled else []
-    bags = [carrier for carrier in seen.sheet.carriers if carrier.id in wanted.ids]
+    bags = [carrier for carrier in seen.sheet.carriers if carrier.id in wanted.carriers]
     rig = _rig_with(seen.sheet.rig, {bag.id: _keep_bag(bag) for bag in bags})
     what = f"Keep {len(things) + len(bags)} things in the library"
     return answer(desk().keep(seen, what, seen.sheet.model_copy(update={"kit": kit, "rig": rig}), remarks=remarks, tell=False))

@@ -521,6 +521,14 @@ class Chosen(Noun):
     ids: Annotated[tuple[str, ...], Field(min_length=1, max_length=2000)]
 
 
+class KeptInLibrary(Noun):
+    """Things and bags of a tour, by their identifiers."""
+
+    revision: Revision
+    ids: Annotated[tuple[str, ...], Field(max_length=2000)] = ()
+    carriers: Annotated[tuple[str, ...], Field(max_length=320, description="Bags of the rig")] = ()
+
+
 class NewEntries(Noun):
     """Entries that a device noted, as often as it takes until they are acknowledged."""
 

@@ -153,7 +153,12 @@ def test_six_weeks_teach_the_next_tour(app, client, tours, sample, lately):
     new = tours.create(sample.model_copy(update={"kit": linked(sample)}))
     desk.diary.add(old.id, diary)
     path = f"/api/tours/{old.id}"
+    kept = client.post(f"{path}/library", json={"revision": 1, "carriers": ["runa-roll"]}).json["tour"]["sheet"]["rig"]
+    roll = next(c["library_id"] for bike in kept["bikes"] for c in bike["carriers"] if c["id"] == "runa-roll")
     found = client.get(f"{path}/debrief?into={new.id}").json
+    # Of six days with hands asleep up to the new gloves one came after; oil lasted as far as it was noted.
+    (ache,) = found["aches"]
+    assert (ache["where"], len(ache["days"]), ache["after_h"], ache["better"]) == ("hands", 7, 3.0, True)
     rates = {rate["key"]: rate for rate in found["rates"]}
     assert {
         "water",
@@ -164,6 +169,7 @@ def test_six_weeks_teach_the_next_tour(app, client, tours, sample, lately):
         "sun-cream",
         "punctures",
         "pads",
+        "oil",
         "km_a_day",
         "sleep",
         "packing",
@@ -191,10 +197,16 @@ def test_six_weeks_teach_the_next_tour(app, client, tours, sample, lately):
     assert [again[key] for key in ("water", "food", "wet-wipes", "sleep", "fuel")] == [True, True, True, True, False]
     assert client.post(f"{path}/debrief/take", json={"into": new.id, "revision": 5, "key": "nothing"}).status_code == 404
     handed = client.post(f"{path}/debrief/hand").json["remarks"]
-    assert any("1 things of the library" in remark for remark in handed)
+    assert any("2 things of the library" in remark for remark in handed)
     told_of = library.read(owned).thing
     assert told_of.unused_tours == chair.unused_tours + 1
     assert "leave it" in told_of.last_time
+    assert "On Ebban Strand to Grey Stair, 41 days" in told_of.last_time
+    own = library.read(roll).thing
+    assert own.hung.leaks
+    assert "let water in" in own.last_time
+    none = client.post(f"/api/tours/{new.id}/choose", json={"revision": 5, "ids": [roll]}).json["tour"]["sheet"]["kit"]
+    assert roll not in {t["library_id"] for t in none}
     there = next(t for t in tours_of(app).read(new.id).sheet.kit if t.id == "folding-chair")
     assert there.last_time == told_of.last_time
     history = client.get(f"{path}/diary").json["now"]["history"]

@@ -358,8 +358,8 @@ export const api = {
     taken(client.POST('/api/library/{owned_id}/picture', { params: { path: { owned_id } }, ...file(content) })),
   removePicture: (owned_id: string, version: number) =>
     taken(client.DELETE('/api/library/{owned_id}/picture/{version}', { params: { path: { owned_id, version: version as never } } })),
-  putInLibrary: (id: string, revision: number, ids: string[]) =>
-    taken(client.POST('/api/tours/{tour_id}/library', { ...at(id), body: { revision, ids } })),
+  putInLibrary: (id: string, revision: number, ids: string[], carriers: string[] = []) =>
+    taken(client.POST('/api/tours/{tour_id}/library', { ...at(id), body: { revision, ids, carriers } })),
   choose: (id: string, revision: number, ids: string[]) => taken(client.POST('/api/tours/{tour_id}/choose', { ...at(id), body: { revision, ids } })),
   diary: (id: string) => taken(client.GET('/api/tours/{tour_id}/diary', at(id))),
   addEntries: (id: string, entries: Entry[]) => taken(client.POST('/api/tours/{tour_id}/diary', { ...at(id), body: { entries } })),

@@ -95,7 +95,11 @@ const ROLES: Record<Does, { name: string; told?: string; entries: Entry[] }> = {
   bank: {
     name: 'is a power bank',
     told: 'is a power bank of {holds_wh}',
-    entries: [energy('holds_wh', 'Holds, by its label'), count('takes_w', 'Charges at, W'), { field: 'charged', label: 'Full at the start', quantity: 'share' }],
+    entries: [
+      energy('holds_wh', 'Holds, by its label'),
+      count('takes_w', 'Charges at, W'),
+      { field: 'charged', label: 'Full at the start', quantity: 'share' },
+    ],
   },
   cells: { name: 'is a set of spare cells', told: 'is a set of spare cells, {set_wh}', entries: [energy('set_wh', 'A set')] },
   panel: { name: 'is a solar panel', told: 'is a solar panel, {peak_w} W peak', entries: [count('peak_w', 'Peak, W')] },

@@ -219,7 +219,7 @@ function CarrierWays({ bike, bikes, catalogue, onChange, carrier, put }: Of) {
         <Button
           $small
           onPress={() =>
-            void ask(`Keep ${carrier.name} in the library`, (id, revision) => api.putInLibrary(id, revision, [carrier.id])).then(() =>
+            void ask(`Keep ${carrier.name} in the library`, (id, revision) => api.putInLibrary(id, revision, [], [carrier.id])).then(() =>
               queries.invalidateQueries({ queryKey: ['library'] }),
             )
           }
