@@ -30,6 +30,7 @@ from omnifer.core.needs import wear
 from omnifer.core.pack.checks import checks_of
 from omnifer.core.pack.first_aid import contents
 from omnifer.core.physics import sun
+from omnifer.core.ranking import rank
 from omnifer.core.rig.catalogue import carrier
 from tests.conftest import RIDER, pannier_bike, small_tour, thing
 from tests.core.offered import offers
@@ -283,6 +284,9 @@ def test_a_body_asks_by_what_the_road_does_to_it():
     assert {"saddle_cream", "tooth_care", "hand_clean"} <= set(asks(long))
     told = look_for("not_safe", situation_of(long, profile_of(long)))
     assert sum(key.endswith("habits") for key in told) == 1
+    named = small_tour(socks, thing("brush", 0.02, 0.05).model_copy(update={"name": "Toothbrush"}), road=long.road)
+    assert asks(named)["tooth_care"].state == "answered"
+    assert {s.uses for s in rank(named, profile_of(named)).things if s.thing_id == "brush"} == {5}
     washed = small_tour(socks, thing("bag", serves=("soap",)), road=long.road)
     assert {asks(washed)[one].state for one in ("tooth_care", "hand_clean")} == {"answered"}
 

@@ -1,6 +1,6 @@
 """What is asked for and what answers it: the rules say when something is wanted, and here the kit is held against it."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 
@@ -57,6 +57,11 @@ class Wanted:
         return ":".join(filter(None, (self.serves[0], self.rider_id, self.bike_id)))
 
 
+def services_of(thing: Thing) -> Collection[str]:
+    """What a thing serves: what is said of it, else what its name tells of services that came late."""
+    return thing.serves or _by_name(thing.name, thing.mass_kg)
+
+
 @lru_cache(maxsize=4096)
 def _by_name(name: str, mass_kg: float) -> frozenset[str]:
     return LATELY & set(told_of(name, mass_kg).fields.get("serves", ()))
@@ -75,7 +80,7 @@ class Asking:
 
     def __post_init__(self) -> None:
         for thing in self.tour.located:
-            for service in thing.serves or _by_name(thing.name, thing.mass_kg):
+            for service in services_of(thing):
                 self._by_service.setdefault(service, []).append(thing)
 
     def serving(self, *services: str) -> list[Thing]:

@@ -11,7 +11,7 @@ from omnifer.core.model.needs import Ask, CareTask, Fault, Layers, WornPart
 from omnifer.core.model.roles import Garment
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs import body, care, repair, safe, wear, worn
-from omnifer.core.needs.asking import Answered, Asking, Days, Wanted, answered
+from omnifer.core.needs.asking import Answered, Asking, Days, Wanted, answered, services_of
 from omnifer.core.needs.sleep import nights_needing
 from omnifer.core.voyage import Voyage
 
@@ -61,7 +61,7 @@ class Needed:
         """Days on which a thing is there and nothing better for the same."""
         assert self.asking is not None
         serves = one.ask.serves
-        first = min(serves.index(service) for service in thing.serves if service in serves)
+        first = min(serves.index(service) for service in services_of(thing) if service in serves)
         better = [t for t in self.asking.serving(*serves[:first]) if t.id in one.ask.thing_ids and t.id != thing.id]
         there = self.asking.there(thing, one.night)
         return there & ~np.any([self.asking.there(t, one.night) for t in better], axis=0) if better else there
