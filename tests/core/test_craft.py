@@ -4,8 +4,6 @@ import datetime as dt
 
 import numpy as np
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 from scipy.optimize import brentq
 from scipy.stats import weibull_min
 
@@ -82,17 +80,13 @@ def test_what_is_heavier_wears_its_tyres_sooner_and_its_chain_no_sooner():
     assert heavy["chain"].takes_km == light["chain"].takes_km
 
 
-@given(behind=st.floats(0, 8000), life=st.floats(500, 9000))
+@pytest.mark.parametrize(("behind", "life"), [(0.0, 4000.0), (1500.0, 3000.0), (2600.0, 3000.0), (3000.0, 9000.0)])
 def test_the_chance_that_a_part_wears_out_is_the_conditional_weibull_one(behind: float, life: float):
     """scipy's Weibull distribution of shape 3 with that mean, given that it has lasted so far."""
-    part = next(p for p in TYRED if p.kind == "rear_tyre")
-    ahead = min(part.takes_km, life)
+    part = worn(ridden(BikePart(kind="rear_tyre", behind_km=behind, lasts_km=life)))["rear_tyre"]
     spread = weibull_min(3.0, scale=life / weibull_min(3.0).mean())
-    expected = 1 - spread.sf(behind + ahead) / spread.sf(behind) if spread.sf(behind) > 0 else 1.0
-    assert wear.wearing_out(behind, ahead, life / wear.MEAN, wear.SHAPE) == pytest.approx(expected, abs=1e-6)
-
-
-TYRED = list(worn(ridden()).values())
+    expected = 1 - spread.sf(behind + part.takes_km) / spread.sf(behind)
+    assert part.chance == pytest.approx(expected, abs=2e-4)
 
 
 def test_what_a_service_renews_and_what_not():
@@ -241,8 +235,9 @@ def test_what_is_held_sways_later_and_is_looked_at_first():
     pack = carrier("saddle_pack", "p", "saddle")
     assert (pack.sways_from_kg, pack.model_copy(update={"steadied": True}).sways_from_kg) == (3.0, 4.5)
     rough = (SurfaceStretch(from_km=0, to_km=60, surface="gravel"),)
+    little = (SurfaceStretch(from_km=10, to_km=11, surface="gravel"),)
     keys = {}
-    for name, surfaces in (("smooth", ()), ("rough", rough)):
+    for name, surfaces in (("smooth", ()), ("little", little), ("rough", rough)):
         tour = stowed(
             thing("x"),
             bags=[pack, carrier("rear_pannier", "left", "rack", "left"), carrier("bottle_cage", "b", "down_tube_bolts")],
@@ -252,6 +247,7 @@ def test_what_is_held_sways_later_and_is_looked_at_first():
             c.key.split(":")[0] for c in checks_of(tour, assess(tour, profile_of(tour)), Journal.of([])) if c.of == "again"
         }
     assert keys["rough"] - keys["smooth"] == {"hooks", "bottles"}
+    assert keys["little"] == keys["smooth"]
     assert "sinks" in keys["smooth"]
 
 
@@ -299,12 +295,6 @@ def test_who_says_it_once_is_heard_by_every_rule():
     usual, cold = (
         small_tour(pills, road=road, riders=(RIDER.model_copy(update={"cold_hands": hands}),)) for hands in (False, True)
     )
-    felt = (
-        min(day.felt_c for day in assess(usual, profile_of(usual)).layers[0].days)
-        if assess(usual, profile_of(usual)).layers
-        else 14
-    )
-    assert 12 < felt < 16
     assert "gloves:ada" not in asks(usual)
     assert "gloves:ada" in asks(cold)
     weak = small_tour(pills, road=road, riders=(RIDER.model_copy(update={"weak_eyes": True}),))

@@ -46,7 +46,7 @@ def wanted(a: Asking) -> Iterator[Wanted]:
     yield Wanted("safe", ("salts",), sweating, say(words, water=litres(float(drunk.max(initial=0.0))), n=number(sweating.sum())),
                  "worth_knowing")  # fmt: skip
     yield Wanted("safe", ("hand_clean", "soap"), a.every_day if len(a.days) > 1 else a.riding & False,
-                 say("before food: a bad stomach stops more riders than a bad knee"), "worth_knowing")  # fmt: skip
+                 say("before food, against bad stomachs"), "worth_knowing")  # fmt: skip
     evenings = a.every_day if len(a.days) > NIGHTS else a.riding & False
     yield Wanted("safe", ("tooth_care", "soap"), evenings, say("teeth, every evening"), "worth_knowing")
     cool = any("cool" in thing.natures for thing in a.tour.kit)

@@ -188,7 +188,9 @@ def checks_of(tour: TourSheet, found: Assessment, journal: Journal) -> list[Chec
     said = {told.entry.about: told for told in journal.of_verbs("checked")}
     every: list[Check] = []
     for bike in tour.rig.bikes:
-        every += [_check(of, row, bike, found, said) for of, rows in OF_A_BIKE for row in rows if _applies(row, bike, tour)]
+        every += [
+            _check(of, row, bike, found, said) for of, rows in OF_A_BIKE for row in rows if _applies(row, bike, tour, found)
+        ]
     every += [_check(of, row, None, found, said) for of, rows in OF_THE_PARTY for row in rows]
     return every + [_in_first_aid(item, said) for item in first_aid.contents(tour, found)]
 
@@ -210,20 +212,20 @@ def serviced(checks: list[Check], bike_id: str) -> bool:
     return bool(mine) and all(check.state == "done" for check in mine)
 
 
-def _applies(row: Row, bike: Bike, tour: TourSheet) -> bool:
+def _applies(row: Row, bike: Bike, tour: TourSheet, found: Assessment) -> bool:
     """What a bike does not have is not looked at, nor what a smooth road does not shake loose."""
     if row.key == "seal":
         return any(carrier.leaks for carrier in bike.carriers)
     if row.key in CARRIERS_OF:
         there = any(carrier.kind in CARRIERS_OF[row.key] for carrier in bike.carriers)
-        return there and (row.key not in ON_ROUGH or _rough(tour))
+        return there and (row.key not in ON_ROUGH or _rough(tour, found))
     return not (row.key == "cleats" and bike.pedals == "flat") and not (row.key == "pads" and bike.brakes == "hub")
 
 
-def _rough(tour: TourSheet) -> bool:
+def _rough(tour: TourSheet, found: Assessment) -> bool:
     """Whether much of the road is rough."""
     told = tour.road.surfaces
-    whole = max((ground.to_km for ground in told), default=0.0)
+    whole = found.road.length_km if found.road is not None else 0.0
     return sum(g.to_km - g.from_km for g in told if g.surface in ROUGH) > MUCH_ROUGH * whole
 
 
