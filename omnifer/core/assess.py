@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from omnifer.core.assumptions import assumptions_of
 from omnifer.core.findings import OF_PREPARING, SPECS, find
 from omnifer.core.findings.questions import questions_of
-from omnifer.core.findings.situation import Situation, days, loaded, stances
+from omnifer.core.findings.situation import Situation, days, loaded, needed, stances, stock
 from omnifer.core.itinerary import passings
 from omnifer.core.load.camp import camp_of
 from omnifer.core.load.explain import Paid, Why, bill_of, why
@@ -15,13 +15,16 @@ from omnifer.core.load.packing import cards
 from omnifer.core.load.places import PlaceFor, places_for
 from omnifer.core.load.prices import LIGHTER_KG, MassPrice, cost_of_things
 from omnifer.core.load.settle import stock_unloaded
+from omnifer.core.load.stance import pressures_of
 from omnifer.core.model.assessment import Assessment, Assumption, ClimateLine, Day, Gap, Moments, PackCard, Passing, RoadFacts
 from omnifer.core.model.camp import Camp
 from omnifer.core.model.finding import Finding
 from omnifer.core.model.lanes import AtStop, Lane, StoresTold
+from omnifer.core.model.stance import WeekPressure
 from omnifer.core.model.tour import Tour, TourSheet
 from omnifer.core.model.trace import BikeTrace
 from omnifer.core.needs.asking import Asking
+from omnifer.core.needs.wear import part_on
 from omnifer.core.road import profile
 from omnifer.core.road.profile import Profile
 from omnifer.core.stages import PROFILE, Kept, Reading, stage
@@ -129,6 +132,16 @@ _TRACES: Kept[BikeTrace] = Kept(24)
 """Of three tours with the most bikes that there can be."""
 
 
+@stage(loaded, stock, needed, days, "own_values")
+def pressures(at: Reading) -> list[WeekPressure]:
+    """What every bike's tyres are ridden with, week by week."""
+    along = at[needed].along
+    if along is None:
+        return []
+    loose, every = part_on(along, "gravel") + part_on(along, "soft"), max(round(at.tour.practice.look_days), 1)
+    return [week for load in at[loaded].bikes for week in pressures_of(load, at[stock].at_km, at[days], loose, every)]
+
+
 @stage(loaded, "own_values")
 def bags(at: Reading) -> list[PackCard]:
     """Every bag as it is packed at the start."""
@@ -174,6 +187,7 @@ def assess(tour: TourSheet, road: Profile | None) -> Assessment:
         layers=wanted.layers,
         parts=wanted.parts,
         care=wanted.care,
+        pressures=at[pressures],
         climate=at[weather],
         moments=at[moments],
         stores=at[stores],
@@ -200,6 +214,7 @@ class Course:
     stops: list[AtStop]
     """Those still to come."""
     findings: list[Finding]
+    pressures: list[WeekPressure]
     asking: Asking | None
     """As rules look at it; None without a road."""
 
@@ -224,6 +239,7 @@ def course_of(tour: TourSheet, road: Profile | None, from_km: float) -> Course:
         lanes=lanes_of(tour, voyage) if voyage else [],
         stops=stops_of(tour, voyage, from_km) if voyage else [],
         findings=find(here, but=OF_PREPARING),
+        pressures=here.at[pressures],
         asking=here.needed.along,
     )
 

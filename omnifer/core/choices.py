@@ -14,12 +14,21 @@ from omnifer.core.model.quantities import Noun, Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.rig import riding
+from omnifer.core.rig.fit import LEAST_BESIDE_TYRE_MM, beside_tyre_mm
 from omnifer.core.road.profile import Profile
 from omnifer.core.sentence import say
 
 WIDER_MM = 10.0
 """A tyre that is wider by so much [mm]."""
+WIDEST_MM = 70.0
+"""Wider ones are no tyres of touring bikes [mm]; practice."""
 About = Literal["tyres", "posture", "contact"]
+
+
+def _takes_wider(bike: Bike) -> bool:
+    """Whether a wider tyre finds room, where somebody measured it."""
+    air = beside_tyre_mm(bike, bike.tyre_width_mm + WIDER_MM)
+    return bike.tyre_width_mm < WIDEST_MM and (air is None or air >= LEAST_BESIDE_TYRE_MM)
 
 
 @dataclass(frozen=True)
@@ -43,7 +52,7 @@ OPTIONS: tuple[Option, ...] = (
     Option("wider", "tyres", "Tyres 10 mm wider", "softer, sinks in less, fewer pinched tubes",
            "look first whether frame, fork and mudguards leave a thumb's width of room, and mud its own", 0.25,
            changed=lambda b: {"tyre_width_mm": b.tyre_width_mm + WIDER_MM, "wheel_radius_mm": None},
-           applies=lambda b: b.tyre_width_mm < 70),
+           applies=_takes_wider),
     Option("slick", "tyres", "Slick tyres", "roll best on asphalt", "slip on wet grass and mud, and cut sooner on sharp stones",
            -0.1, changed=lambda b: {"tread": "slick"}, applies=lambda b: b.tread != "slick"),
     Option("mixed", "tyres", "Tyres with a mixed tread", "for everywhere", "best nowhere",

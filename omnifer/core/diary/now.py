@@ -94,7 +94,7 @@ def _now(
         used=list(used(sheet, journal, here.set_out)),
         defaults=list(_defaults(sheet, plan)),
         tonight=list(_tonight(journal, here, hour, sheet.practice.look_days)),
-        care=[] if here.arrived else due(rest.asking, journal, here.day),
+        care=[] if here.arrived else due(rest.asking, journal, here.day, rest.pressures),
         doubts=doubts_of(sheet, made, journal),
         gone={thing: told.entry.verb for thing, told in made.gone.items()},
     )

@@ -1,13 +1,17 @@
 """What was done for the bikes on the way, and what they ask for now."""
 
+from collections.abc import Iterable
+
 from omnifer.core.diary.journal import Journal, on_road
 from omnifer.core.model.diary import Verb
 from omnifer.core.model.needs import CareKind, CareTask
 from omnifer.core.model.part import BikePart
 from omnifer.core.model.rig import Bike
+from omnifer.core.model.stance import WeekPressure
 from omnifer.core.needs.asking import Asking
 from omnifer.core.needs.care import care_of
 from omnifer.core.needs.wear import BY_KIND
+from omnifer.core.sentence import bar, say
 
 NOTED: dict[CareKind, tuple[Verb, str]] = {
     "oil": ("oiled", ""), "clean": ("washed", "bike"), "pressure": ("pressure", ""), "spokes": ("checked", "spokes"),
@@ -31,8 +35,8 @@ def done_at(journal: Journal) -> dict[CareKind, list[float]]:
     return found
 
 
-def due(asking: Asking | None, journal: Journal, day: int) -> list[CareTask]:
-    """What is to be done on the evening of a day; of what was noted once it is also what is overdue."""
+def due(asking: Asking | None, journal: Journal, day: int, pressures: Iterable[WeekPressure] = ()) -> list[CareTask]:
+    """What is to be done on the evening of a day; of what was noted once it is also what is overdue. Air is told in figures."""
     if asking is None or not on_road(journal):
         return []
     last = {kind: places[-1] for kind, places in done_at(journal).items()}
@@ -40,9 +44,25 @@ def due(asking: Asking | None, journal: Journal, day: int) -> list[CareTask]:
     for task in care_of(asking, last):
         overdue = task.day < day and task.kind in last
         if task.kind not in ASKED_ALREADY and (task.day == day or overdue):
-            found.setdefault((task.kind, tuple(task.bike_ids)), task)
+            told = _with_figures(task, asking, day, pressures) if task.kind == "pressure" else task
+            found.setdefault((task.kind, tuple(task.bike_ids)), told)
     renewed = {told.entry.about for told in on_road(journal) if told.entry.verb == "mended"}
     return [t for t in found.values() if t.part is None or about_part(t.part, t.bike_ids[0]) not in renewed]
+
+
+def _with_figures(task: CareTask, asking: Asking, day: int, pressures: Iterable[WeekPressure]) -> CareTask:
+    """Air in the tyres for the days that come, bike by bike."""
+    coming = [week for week in pressures if week.from_day <= day + 1 <= week.to_day]
+    names = {bike.id: bike.name for bike in asking.tour.rig.bikes}
+    if not coming:
+        return task
+    figures = {f"{end}{k}": bar(value) for k, week in enumerate(coming)
+               for end, value in (("front", week.front_bar), ("rear", week.rear_bar))}  # fmt: skip
+    words = "; ".join(
+        (f"{{bike{k}}} " if len(coming) > 1 else "") + f"{{front{k}}} in front, {{rear{k}}} behind" for k in range(len(coming))
+    )
+    bikes = {f"bike{k}": names[week.bike_id] for k, week in enumerate(coming)}
+    return task.model_copy(update={"words": say("Air: " + words, **figures, **bikes)})
 
 
 def about_part(kind: str, bike_id: str) -> str:

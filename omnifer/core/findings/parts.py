@@ -1,15 +1,18 @@
-"""Parts of the bikes that are worn out on the way, and where new ones are had before that."""
+"""Parts of the bikes that are worn out on the way, and where new ones are had before that or sent to."""
 
 from collections.abc import Iterator
 
 from omnifer.core.findings.asked import bring
+from omnifer.core.findings.mending import otherwise
 from omnifer.core.findings.situation import Draft, Situation, Spec, later, looks_at
 from omnifer.core.model.finding import Mend, PartTold
+from omnifer.core.model.kit import Thing, Whereabouts
 from omnifer.core.model.needs import WornPart
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.road import Stop
 from omnifer.core.needs.fitting import fit_for
+from omnifer.core.needs.parcels import post_stops
 from omnifer.core.needs.wear import BY_KIND, MUCH_WEAR
 from omnifer.core.sentence import km, metres, number, say, share
 
@@ -80,4 +83,18 @@ def _renewed(s: Situation, bike: Bike, part: WornPart, shop: Stop | None) -> Ite
         )  # fmt: skip
     serves = BY_KIND[part.kind].serves
     if serves:
+        offices = [stop for stop in post_stops(s.tour, s.voyage) if s.from_km < stop.at_km <= (part.ends_km or 0.0)]
+        if offices and (shop is None or shop.at_km < offices[-1].at_km):
+            yield _posted(s, bring(s, serves, None, 1, fit_for(serves, bike)).things[0], bike, part, offices[-1])
         yield bring(s, serves, None, 1, fit_for(serves, bike))
+
+
+def _posted(s: Situation, spare: Thing, bike: Bike, part: WornPart, to: Stop) -> Mend:
+    """A new one that waits at a stop with a post office and goes on there."""
+    waits = (Whereabouts(how="waiting", stop_id=to.id), Whereabouts(from_km=to.at_km, how="fixed", spot="frame"))
+    return Mend(
+        name=say("Post a new {part} to {stop}, {at}", part=part.words, stop=to.name, at=km(to.at_km)),
+        consequence=say("nobody carries it there; send it a month before, and ask how long they keep parcels"),
+        things=[otherwise(spare, where=[place.model_dump() for place in waits])],
+        parts=[PartTold(bike_id=bike.id, part=bike.part(part.kind).model_copy(update={"renewed_km": to.at_km}))],
+    )  # fmt: skip

@@ -9,7 +9,7 @@ from omnifer.core.model.finding import Grade, Mend
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.stance import Clash
-from omnifer.core.rig.fit import TYRE_ROOM_MM
+from omnifer.core.rig.fit import BESIDE_FOR_MUD_MM, TYRE_ROOM_MM, beside_tyre_mm
 from omnifer.core.sentence import bar, joined, km, mm, number, say
 
 SEVERE_FROM = 40.0
@@ -124,12 +124,16 @@ def soft_ground(s: Situation) -> Iterator[Draft]:
         bike, tyre = load.bike, s.stances[load.bike.id].rear_tyre
         wanted, least = tyre.bar * ON_SOFT, bike.tyre_least_bar
         too_soft = " Its maker allows {least} at least: ask how soft it may be, or push." if wanted < least else ""
+        air = beside_tyre_mm(bike)
+        narrow = air is not None and air < BESIDE_FOR_MUD_MM
+        clogs = " {air} beside the tyre fill with mud: a stick to scrape with." if narrow else ""
         yield Draft(
             kind="soft_ground", grade="slows_you" if length >= SOFT_LONG_KM else "worth_knowing",
             sentence=say("On {length} of soft ground the rear tyre of {bike} wants some {wanted}, not {bar}.", length=km(length),
                          bike=bike.name, wanted=bar(wanted), bar=bar(tyre.bar)),
             reason=say("Sand, mud and snow bear a tyre by its width: a third to a half of the road's pressure is common practice."
-                       " Keep a gauge and a pump at hand to fill it again." + too_soft, least=bar(least)),
+                       " Keep a gauge and a pump at hand to fill it again." + too_soft + clogs, least=bar(least),
+                       air=mm(air or 0.0)),
             place=say("from {at} on", at=km(first.from_km)), size=length, at_km=first.from_km, to_km=first.to_km, bike_id=bike.id,
             cause="soft ground", case=say("{bike} {wanted}", bike=bike.name, wanted=bar(wanted)),
             mends=[Mend(name=say("Let air out where it begins"),

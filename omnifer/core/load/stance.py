@@ -1,12 +1,16 @@
 """How a loaded bike stands and rides: worst moments of the tour, from its wheel loads and centres of gravity."""
 
+from collections.abc import Iterator
+
 import numpy as np
+from numpy.typing import NDArray
 
 from omnifer.core.load.trace import BikeLoad
+from omnifer.core.model.assessment import Day
 from omnifer.core.model.people import Rider
 from omnifer.core.model.practice import Practice
 from omnifer.core.model.rig import Bike
-from omnifer.core.model.stance import Pressure, Stance
+from omnifer.core.model.stance import Pressure, Stance, WeekPressure
 from omnifer.core.physics import statics, tyres
 from omnifer.core.rig import riding
 from omnifer.core.rig.fit import width_mm
@@ -77,6 +81,51 @@ def _pressure(load_kg: float, bike: Bike) -> Pressure:
     low, middle, high = (max(by_rule * times, least) for times in (1 - tyres.UNSURE, 1.0, 1 + tyres.UNSURE))
     middle, high = (max(min(value, borne_bar(bike)), low) for value in (middle, high))
     return Pressure(bar=round(middle, 2), low_bar=round(low, 2), high_bar=round(high, 2), note=note)
+
+
+ALIKE = {"front_bar", "rear_bar", "loose"}
+LOOSE, ON_LOOSE = 0.3, 0.9
+"""Where so much of the road is gravel or rougher, tyres are ridden with this part of the pressure [-]; practice."""
+
+
+def pressures_of(
+    load: BikeLoad, at_km: NDArray[np.float64], days: list[Day], loose: NDArray[np.float64], every: int
+) -> Iterator[WeekPressure]:
+    """What to ride with, look by look at the tyres; looks with the same answer are told as one.
+
+    Parameters
+    ----------
+    at_km : shape (moments,)
+        Of the moments of the load [km].
+    loose : shape (days,)
+        Part of each day's road that is gravel or rougher [-].
+    every : int
+        Days from one look to the next.
+    """
+    told: WeekPressure | None = None
+    for first in range(0, len(days), every):
+        week = days[first : first + every]
+        then = (at_km >= week[0].from_km) & (at_km <= week[-1].to_km)
+        length = np.array([day.distance_km for day in week])
+        part = float((loose[first : first + every] * length).sum() / max(length.sum(), 1e-6))
+        front, rear = (
+            _pressure(float(wheel[then].max(initial=wheel.min())) + seated, load.bike)
+            for wheel, seated in ((load.front, load.rider_front), (load.rear, load.rider_rear))
+        )
+        softer = ON_LOOSE if part >= LOOSE else 1.0
+        here = WeekPressure(
+            bike_id=load.bike.id, from_day=week[0].number, to_day=week[-1].number, loose=round(part, 1),
+            front_bar=round(max(front.bar * softer, load.bike.tyre_least_bar), 1),
+            rear_bar=round(max(rear.bar * softer, load.bike.tyre_least_bar), 1),
+        )  # fmt: skip
+        if told is not None and here.model_dump(include=ALIKE) == told.model_dump(include=ALIKE):
+            told = told.model_copy(update={"to_day": here.to_day})
+            continue
+        if told is not None:
+            yield told
+        told = here
+    if told is not None:
+        yield told
 
 
 def _spread(load: BikeLoad) -> float:

@@ -11,6 +11,7 @@ from omnifer.core.model.lanes import StoresTold
 from omnifer.core.model.needs import Ask, CareTask, Fault, Layers, Sleeper, Wardrobe, WornPart
 from omnifer.core.model.quantities import CarriedSupply, Noun, Quantity, Text
 from omnifer.core.model.road import Station, ZoneStretch
+from omnifer.core.model.stance import WeekPressure
 from omnifer.core.model.trace import BikeTrace
 
 
@@ -242,6 +243,7 @@ class Assessment(Noun):
     layers: list[Layers]
     parts: list[WornPart] = Field(description="What of the bikes wears on the way")
     care: list[CareTask] = Field(description="What the bikes ask for, evening by evening")
+    pressures: list[WeekPressure] = Field(description="What every bike's tyres are ridden with, week by week")
     climate: ClimateLine | None
     moments: Moments | None
     stores: StoresTold | None

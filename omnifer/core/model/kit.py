@@ -77,6 +77,7 @@ class Fit(Noun):
     speeds: Annotated[int, Field(ge=1, le=14, description="Of the drivetrain")] | None = None
     keys: tuple[Word, ...] = Field((), max_length=30, description="Heads of bolts that it turns (hex 5, T25, ...)")
     lengths_mm: tuple[LengthMm, ...] = Field((), max_length=8, description="Of spokes [mm]")
+    stroke_ml: Annotated[float, Field(ge=5, le=1000, description="Of a pump: what one stroke moves [ml]")] | None = None
     pattern: Annotated[
         str, Field(max_length=40, description="Shape of a pad, a hanger or a thread, as its rider calls it"), OneLine
     ] = ""

@@ -119,6 +119,7 @@ class Fault(Noun):
     stops_you: bool
     lacks: list[str] = Field(description="What is missing or does not fit, in words")
     serves: list[str] = Field(description="What would answer it: tool, then part")
+    note: Text | None = Field(None, description="How good the tool is that is there; None: nothing is to be said")
     thing_ids: list[str]
 
 

@@ -179,6 +179,9 @@ class Bike(Noun):
     wheel_radius_mm: Annotated[float, Field(ge=150, le=400)] | None = Field(
         None, description="Rolled out by its rider; None: from the tyre's size"
     )
+    narrowest_mm: Annotated[float, Field(ge=20, le=200)] | None = Field(
+        None, description="Least free width for a tyre between stays, fork and mudguards; None: not measured"
+    )
     valve: Valve = "presta"
     brakes: Brakes = "disc"
     rim_depth_mm: Annotated[float, Field(ge=0, le=100, description="What a valve must come through [mm]")] = 20

@@ -26,6 +26,17 @@ class Pressure(Noun):
     note: Text | None = Field(description="Where the rule does not know such a wheel, or the tyre's own least counts")
 
 
+class WeekPressure(Noun):
+    """What to ride with on some days, as the bike is then loaded and on the ground of those days."""
+
+    bike_id: str
+    from_day: int
+    to_day: int
+    front_bar: float
+    rear_bar: float
+    loose: float = Field(description="Part of their road that is gravel or rougher [-]")
+
+
 class Stance(Noun):
     """How a loaded bike stands and rides, at the moment of the tour that is worst for each figure."""
 

@@ -131,6 +131,12 @@ class Asking:
         return night_stops(self.tour, self.days)
 
     @cached_property
+    def shops_passed(self) -> NDArray[np.int64]:
+        """Visits to shops on each day."""
+        at = [visit.stop.at_km for visit in self.voyage.visits.values() if visit.stop.shop != "none"]
+        return np.bincount(np.searchsorted(self.end_km, at).clip(max=len(self.days) - 1), minlength=len(self.days))
+
+    @cached_property
     def outdoors(self) -> Days:
         """Nights out of doors."""
         return out_of_doors(self.tour, self.days)

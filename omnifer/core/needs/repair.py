@@ -9,6 +9,7 @@ import numpy as np
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import CellState, Fault
 from omnifer.core.model.practice import Practice
+from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.roles import Mat, Stove
 from omnifer.core.model.serves import SERVICES
@@ -16,6 +17,9 @@ from omnifer.core.needs import fitting
 from omnifer.core.needs.asking import Asking
 from omnifer.core.needs.wear import BY_KIND, behind_of, life_of, renewals, worn_by
 from omnifer.core.physics.spares import CLUSTERED, spares_wanted
+from omnifer.core.physics.tyres import strokes
+from omnifer.core.sentence import bar as bar_of
+from omnifer.core.sentence import minutes, number, say
 
 RISKS = {"stops": 0.05, "slows": 0.1}
 """Accepted chance of running out of a part before the next bike shop [-]; practice."""
@@ -27,6 +31,10 @@ SKILLS = ("little", "roadside", "workshop")
 OF_A_TYRE = ("puncture", "tubeless", "trailer_tube")
 TUBES_PER_PATCHES = 8
 """So many punctures a set of patches mends, or a filling of sealant; practice."""
+PUMP_ML_PER_KG, PUMP_ML = 250.0, (20.0, 150.0)
+"""What a stroke of a hand pump moves by the mass of the pump, and what it moves at least and at most [ml/kg, ml]; practice."""
+STROKES_A_MIN = 60.0
+"""Practice; the last ones are slower."""
 THORNS = 3.0
 """Times the punctures, where a stretch has thorns [-]; practice."""
 
@@ -206,7 +214,7 @@ def _fault(a: Asking, kind: Kind, bike: Bike | None, from_km: float, to_km: floa
         fits="missing" if misfits or unturned else "at_hand" if fitting or (tools and not kind.part) else "not_asked",
         skill="at_hand" if able else "missing", wanted=wanted, owned=owned, expected=round(expected, 3),
         gap_km=round(to_km - from_km, 1), stops_you=kind.stops, lacks=lacks,
-        serves=more,
+        serves=more, note=_pumping(tools, bike) if kind.id == "valve" and bike is not None else None,
         thing_ids=list({t.id: t for t in (*tools, *fitting)}),
     )  # fmt: skip
 
@@ -232,6 +240,24 @@ def _unpumped(a: Asking, kind: Kind, tubes: list[Thing]) -> str:
         return ""
     wanted, fills = (" or ".join(sorted(v.capitalize() for v in those if v)) for those in (valves, set(pumps)))
     return f"its tube takes {wanted}, the pump {fills}"
+
+
+def _pumping(pumps: list[Thing], bike: Bike) -> Text | None:
+    """How long the best pump on board takes for a tyre of a bike, to the middle of what its maker allows; None without one."""
+    bar = (bike.tyre_least_bar + bike.tyre_most_bar) / 2
+    fitting_ = [pump for pump in pumps if pump.fit is None or not fitting.valve(pump.fit, bike)]
+    best = max(((stroke_of(pump), pump.name) for pump in fitting_), default=None)
+    if best is None:
+        return None
+    n = strokes(bike.tyre_width_mm, bike.bead_seat_mm, bar, best[0])
+    return say("{pump}: some {n:stroke|strokes} and {time} a tyre to {bar}.", pump=best[1], n=number(round(n, -1)),
+               time=minutes(n / STROKES_A_MIN), bar=bar_of(bar))  # fmt: skip
+
+
+def stroke_of(pump: Thing) -> float:
+    """What a stroke of a pump moves, as its rider says or as such a heavy one usually does [ml]."""
+    said = pump.fit.stroke_ml if pump.fit is not None else None
+    return said or min(max(PUMP_ML_PER_KG * pump.mass_kg, PUMP_ML[0]), PUMP_ML[1])
 
 
 def _part(a: Asking, kind: Kind, wanted: int, owned: int) -> CellState:

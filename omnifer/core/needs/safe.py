@@ -2,9 +2,11 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from omnifer.core.model.needs import Grade
 from omnifer.core.model.quantities import Reach
-from omnifer.core.model.road import HazardKind
+from omnifer.core.model.road import HazardKind, Shelter
 from omnifer.core.model.roles import Stove
 from omnifer.core.needs.asking import Asking, Wanted
 from omnifer.core.sentence import number, say
@@ -27,6 +29,8 @@ COMFORT: frozenset[str] = frozenset({"chair", "pillow", "game", "reader", "flask
 """Services that need no reason but that somebody likes them."""
 CASH_PLACES = 3
 """Money lies in so many places, one of them on the body; practice."""
+AMONG_PEOPLE: frozenset[Shelter] = frozenset({"site", "hut", "room"})
+"""Where others sleep too."""
 COMPANIONS: tuple[tuple[str, str, str], ...] = (
     ("tent", "pegs", "a tent without pegs stands nowhere"),
     ("tent", "poles", "a tent without its poles is a cloth"),
@@ -99,7 +103,20 @@ def safe(a: Asking) -> Iterator[Wanted]:
         "safe", ("cash",), every, say("in {n:place|places}, one of them on the body", n=number(CASH_PLACES)), "worth_knowing",
         count=CASH_PLACES,
     )  # fmt: skip
-    yield Wanted("safe", ("lock", "strong_lock"), every, say("where nobody watches the bikes"), "slows_you", reach="stop")
+    yield _locked(a)
+
+
+def _locked(a: Asking) -> Wanted:
+    """A lock where nobody watches the bikes: one rider alone in every shop, all of them asleep among others."""
+    shops = a.shops_passed
+    beside = np.array([any(stop.shelter in AMONG_PEOPLE for stop in stops) for stops in a.night_stops])
+    alone = len(a.tour.riders) == 1
+    words = ["{shops:visit to a shop|visits to shops} with nobody at the bike"] * bool(alone and shops.any())
+    words += ["{nights:night|nights} asleep beside others"] * bool(beside.any())
+    taking_turns = say("in shops one of you can stay with the bikes")
+    why = say(", ".join(words), shops=number(shops.sum()), nights=number(beside.sum())) if words else taking_turns
+    grade: Grade = "slows_you" if words else "worth_knowing"
+    return Wanted("safe", ("lock", "strong_lock"), (shops > 0) | beside, why, grade, reach="stop")
 
 
 def companions(a: Asking) -> Iterator[Wanted]:

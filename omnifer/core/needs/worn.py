@@ -6,7 +6,8 @@ import numpy as np
 
 from omnifer.core.model.needs import Grade, Layers, LayersDay
 from omnifer.core.needs import is_mine
-from omnifer.core.needs.asking import Asking, Wanted
+from omnifer.core.needs.asking import Asking, Days, Wanted
+from omnifer.core.needs.clothes import nights_to_dry
 from omnifer.core.physics.cold import LONGEST_H, bearable_hours, required_clo
 from omnifer.core.sentence import celsius, number, say, share
 
@@ -26,6 +27,8 @@ EVENING_C = 12.0
 """Evenings colder than this want an insulated jacket, in summer too [°C]; practice."""
 FROSTY_C = 5.0
 """Evenings colder than this want a layer under it [°C]; practice."""
+DRY_FEET = ("shoe_covers", "proof_socks")
+"""Covers keep shoes dry, socks only the feet in wet ones: both schools; practice."""
 SPRAY_C = 15.0
 """Below this air spray from the wheels chills feet [°C]; practice."""
 SHOWERS, WET, WET_COLD_C, WARM_C = 0.1, 0.3, 10.0, 20.0
@@ -42,6 +45,15 @@ CLO = {
 """Insulation that a piece adds [clo]; practice, within the ranges of ISO 9920 for such garments, from memory."""
 RIDING_CLO = 0.4
 """Of what is worn riding in summer [clo]; practice."""
+BLOWN_THROUGH, SHELLS = frozenset({"fleece", "arm_covers"}), ("wind_shell", "light_shell", "rain_jacket", "rain_cape")
+"""Layers that wind goes through, and what is worn over them against it."""
+IN_WIND, DAMP_DOWN = 0.5, 0.6
+"""Of their insulation, what such layers keep with no shell over them, and what down keeps that became damp on a wet day [-];
+practice: wet down loses nearly all, moist down a third to a half."""
+GLOVES_DRY_H = 14.0
+"""Warm or proof gloves dry so long in still air at 20 °C, half saturated [h]; practice."""
+DAMP_DAYS = 2
+"""Wet cold days in a row from which gloves that are still wet want a second pair [d]; practice."""
 EVENING_MET, EVENING_AIR_MS = 1.4, 0.4
 """Cooking and pitching, in the lee [met, m/s]."""
 
@@ -99,12 +111,27 @@ def _rain(a: Asking, rider_id: str) -> Iterator[Wanted]:
                  "stops_you" if likely else "worth_knowing", rider_id)  # fmt: skip
     bare = any(b.rider_id == rider_id and not b.mudguards for b in a.tour.rig.bikes)
     spray = any_rain & (a.usual_c < SPRAY_C) & bare
-    yield Wanted("dressed", ("shoe_covers",), spray, say("no mudguards: spray from the wheels"), "worth_knowing", rider_id)
+    yield Wanted("dressed", DRY_FEET, spray, say("no mudguards: spray from the wheels"), "worth_knowing", rider_id)
     cold = a.riding & chilling
     words = say("rain at {air}: soaked gloves and shoes cool far faster than dry ones", air=celsius(_least(a.usual_c, cold)))
-    yield Wanted("dressed", ("shoe_covers",), cold, words, "slows_you", rider_id)
+    yield Wanted("dressed", DRY_FEET, cold, words, "slows_you", rider_id)
     yield Wanted("dressed", ("proof_gloves",), cold | chilled if likely else cold, soaked if likely else words,
                  "stops_you" if likely else "slows_you", rider_id)  # fmt: skip
+    yield from _dry_gloves(a, rider_id, a.riding & (a.rain > WET) & (a.usual_c < WET_COLD_C))
+
+
+def _dry_gloves(a: Asking, rider_id: str, wet: Days) -> Iterator[Wanted]:
+    """A second pair where the first hangs wet overnight and is put on wet again."""
+    slow = np.array([nights_to_dry(GLOVES_DRY_H, day) > 1 for day in a.days])
+    row, again = 0, np.zeros(len(a.days), dtype=bool)
+    for day, still_wet in enumerate((wet & slow).tolist()):
+        row = row + 1 if still_wet else 0
+        again[day] = row >= DAMP_DAYS
+    yield Wanted(
+        "dressed", ("warm_gloves", "proof_gloves"), again,
+        say("{n:day|days} after a wet one, in air in which gloves do not dry overnight: a second pair", n=number(again.sum())),
+        "worth_knowing", rider_id, count=2,
+    )  # fmt: skip
 
 
 def _least(figures: np.ndarray, days: np.ndarray) -> float:
@@ -116,6 +143,12 @@ def evening_clo(air_c: float, humidity_pct: float) -> float:
     return float(required_clo(air_c, EVENING_MET, EVENING_AIR_MS, humidity_pct))
 
 
+def _there(a: Asking, rider_id: str, *services: str) -> Days:
+    """Evenings on which a rider has one of these."""
+    mine = [t for t in a.serving(*services) if is_mine(a.tour, t, rider_id)]
+    return np.asarray(np.any([a.there(t, night=True) for t in mine], axis=0)) if mine else a.every_day & False
+
+
 def layers_of(a: Asking) -> list[Layers]:
     """Every rider's days against the cold; empty where nobody says of anything that it is worn against it."""
     if not a.serving(*CLO):
@@ -124,9 +157,12 @@ def layers_of(a: Asking) -> list[Layers]:
     found = []
     for rider in a.tour.riders:
         clo = np.full(len(a.days), RIDING_CLO)
+        sheltered = _there(a, rider.id, *SHELLS)
         for service, adds in CLO.items():
-            mine = [t for t in a.serving(service) if is_mine(a.tour, t, rider.id)]
-            clo += adds * np.any([a.there(t, night=True) for t in mine], axis=0) if mine else 0.0
+            keeps = np.where(sheltered, 1.0, IN_WIND) if service in BLOWN_THROUGH else 1.0
+            if service == "warm_jacket" and all("down" in t.natures for t in a.serving(service)):
+                keeps = np.where(a.rain > WET, DAMP_DOWN, 1.0)
+            clo += adds * keeps * _there(a, rider.id, service)
         hours = bearable_hours(a.evening_c, clo, EVENING_MET, EVENING_AIR_MS, humid)
         days = [
             LayersDay(day=d.number, felt_c=round(felt, 1), evening_c=round(air, 1), worn_clo=round(worn, 2), bears_h=round(h, 2))

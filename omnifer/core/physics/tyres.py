@@ -1,4 +1,6 @@
-"""Tyre pressure for a wheel's load."""
+"""Tyre pressure for a wheel's load, and what it takes to pump it up."""
+
+from math import pi
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -34,3 +36,27 @@ def pressure(load_kg: ArrayLike, width_mm: ArrayLike) -> NDArray[np.float64]:
 def drawn_for(load_kg: float, width_mm: float) -> bool:
     """Whether the rule knows such a wheel."""
     return LOADS_KG[0] <= load_kg <= LOADS_KG[1] and WIDTHS_MM[0] <= width_mm <= WIDTHS_MM[1]
+
+
+AIR_BAR = 1.01325
+"""Of the air that a pump takes in, at the sea [bar]."""
+PUMP_FILLS = 0.75
+"""Of a stroke's volume, what a hand pump brings into the tyre: the rest stays in hose and barrel [-]; practice."""
+
+
+def strokes(width_mm: float, bead_seat_mm: float, bar: float, stroke_ml: float) -> float:
+    """Strokes of a hand pump that fill an empty tyre to a pressure above that of the air [-].
+
+    A tyre is a torus as wide as the tyre and as high; by Boyle's law its air at `bar` was so many times its volume before.
+
+    Parameters
+    ----------
+    width_mm, bead_seat_mm : float
+        Of the tyre, and the diameter of its seat, ETRTO [mm].
+    bar : float
+        By the gauge [bar].
+    stroke_ml : float
+        Volume of one stroke [ml].
+    """
+    holds_ml = pi * (width_mm / 2) ** 2 * pi * (bead_seat_mm + width_mm) / 1000
+    return holds_ml * bar / AIR_BAR / (stroke_ml * PUMP_FILLS)

@@ -18,6 +18,8 @@ THICKEST_FRAME_BAG_MM = 75.0
 """Thicker than this a frame bag rubs knees and cranks; practice."""
 TYRE_ROOM_MM = 20.0
 """Least air between a bag and a tyre with all travel used; practice, 20 to 50."""
+LEAST_BESIDE_TYRE_MM, BESIDE_FOR_MUD_MM = 4.0, 10.0
+"""Air beside a tyre: less rubs when a wheel bends, and less than the second is filled by mud [mm]; practice."""
 CABLE_ROOM_MM = {"before": 40.0, "inside": 10.0}
 """Least air between a bag at the bar and the head tube [mm]; practice: two fingers for bows of cables, half of one without."""
 HEAD_TUBE_RADIUS_MM = 22.0
@@ -179,6 +181,24 @@ def bottles_under_half_bag(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> I
                 )  # fmt: skip
 
 
+def beside_tyre_mm(bike: Bike, tyre_mm: float | None = None) -> float | None:
+    """Air on each side of a tyre, of the bike's own width or of another; None where nobody measured the room [mm]."""
+    return None if bike.narrowest_mm is None else (bike.narrowest_mm - (tyre_mm or bike.tyre_width_mm)) / 2
+
+
+def beside_tyre(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
+    """A tyre leaves some air to stays, fork and mudguards."""
+    del frame, boxes
+    air = beside_tyre_mm(bike)
+    if air is not None and air < LEAST_BESIDE_TYRE_MM:
+        yield Clash(
+            rule="beside_tyre", carrier_id=None, beyond_mm=LEAST_BESIDE_TYRE_MM - air,
+            sentence=say("The tyres of {bike} have {air} beside them.", bike=bike.name, air=mm(max(air, 0.0))),
+            reason=say("{room} are free for {tyre} of tyre: under {least} on each side it rubs when a wheel bends.",
+                       room=mm(bike.narrowest_mm or 0.0), tyre=mm(bike.tyre_width_mm), least=mm(LEAST_BESIDE_TYRE_MM)),
+        )  # fmt: skip
+
+
 def bolts(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Clash]:
     """A cage at the fork wants as many bolts as it has eyes, or is tied and said so."""
     del frame, boxes
@@ -223,7 +243,7 @@ def frame_closes(bike: Bike, frame: Frame, boxes: dict[str, Box]) -> Iterator[Cl
 
 RULES: tuple[Rule, ...] = (
     frame_closes, bar_room, frame_bag_thickness, frame_bag_in_triangle, tyre_room, cable_room, heel_room, shared_room,
-    bottles_under_half_bag, bolts,
+    bottles_under_half_bag, beside_tyre, bolts,
     load_chains,
 )  # fmt: skip
 

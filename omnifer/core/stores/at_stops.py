@@ -18,6 +18,8 @@ VERBS: dict[str, Verb] = {"water": "fill", "food": "buy", "fuel": "refuel"}
 """All other supplies are small things."""
 SHOWN_SHORT = 0.05
 """Less of a unit or a pack than this is not said to be short [-]."""
+NAMED_FIRST = 3
+"""Of what is plugged in first, so much is named."""
 HARDLY = 0.01
 """A vessel with no more than this is empty, and one that lacks no more is full [l, kg]."""
 
@@ -44,7 +46,7 @@ def stops_of(tour: TourSheet, voyage: Voyage, from_km: float = 0.0) -> list[AtSt
             continue
         key = charge.stop.id
         places.setdefault(key, (charge.stop, charge.stop.name, charge.stop.at_km))
-        deeds.setdefault(key, []).append(_charged(voyage, charge))
+        deeds.setdefault(key, []).append(_charged(tour, voyage, charge))
     thrown = _thrown(voyage)
     order = sorted(places, key=lambda key: (places[key][2], key is not None))
     return [_at(tour, voyage, key, places[key], deeds[key], thrown) for key in order]
@@ -206,14 +208,18 @@ def _lasting(voyage: Voyage, supply: Supply) -> list[float]:
     return rounded
 
 
-def _charged(voyage: Voyage, charge: Charge) -> Deed:
+def _charged(tour: TourSheet, voyage: Voyage, charge: Charge) -> Deed:
     power = voyage.power
     assert power is not None
     enough = charge.hours >= charge.wanted_h
     words = say("{got} in {hours}", got=wh(charge.got_wh), hours=hours(min(charge.hours, charge.wanted_h)))
     if charge.got_wh <= 0:
         words = say("nothing to charge") if enough else say("no charger fits the socket")
-    longer = say("everything full after {hours}", hours=hours(charge.wanted_h)) if not enough and charge.got_wh > 0 else None
+    longer = None
+    if not enough and charge.got_wh > 0:
+        first = "plug in first {first}; " if charge.first else ""
+        names = [tour.names.get(one, "the bank") for one in charge.first[:NAMED_FIRST]]
+        longer = say(first + "everything full after {hours}", first=", then ".join(names), hours=hours(charge.wanted_h))
     return Deed(
         lane="power", verb="charge", unit="energy", amount=round(charge.got_wh, 1), leaves=round(charge.left_wh, 1),
         asked=round(power.capacity_wh, 1), short=0.0, most=None, fixed=False, minutes=0.0, money=None, words=words, note=longer,

@@ -15,6 +15,8 @@ Array = NDArray[np.float64]
 LONG_STAY_H = 6.0
 """A stay at a plug so long lets one change what is plugged in: outputs then limit the power, not the number of devices [h]."""
 JUST_WH = 1e-6
+BANKS = ""
+"""All banks together, where devices have identifiers."""
 
 
 @dataclass(frozen=True)
@@ -42,6 +44,8 @@ class Charge:
         From the wall [Wh].
     left_wh : float
         In the banks on leaving [Wh].
+    first : tuple of str
+        What is plugged in where there is not room for all, by identifier, what takes the most first; `BANKS` are the banks.
     """
 
     stop: Stop
@@ -50,6 +54,7 @@ class Charge:
     wanted_h: float
     got_wh: float
     left_wh: float
+    first: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -267,9 +272,14 @@ class _Play:
             takes.sort(key=lambda take: -take[0])
         left = outputs if hours < LONG_STAY_H else len(self.devices) + self.bank_count
         budget = start = outputs * watts * hours
+        fed, waiting = list[str](), False
         for most, d, count in takes:
-            if left <= 0 or most <= JUST_WH:
+            if most <= JUST_WH:
                 continue
+            if left <= 0:
+                waiting = True
+                continue
+            fed.append(BANKS if d is None else self.devices[d].id)
             drawn = min(most * min(left / count, 1.0), budget)
             budget, left = budget - drawn, left - count
             if d is None:
@@ -279,7 +289,8 @@ class _Play:
                 self._alive_again(d, drawn > JUST_WH)
         self.top_up()
         fastest = min(outputs * watts, bank_w or outputs * watts)
-        return Charge(stop, s.day, hours, wanted / fastest if fastest else float("inf"), start - budget, self.pool)
+        wanted_h = wanted / fastest if fastest else float("inf")
+        return Charge(stop, s.day, hours, wanted_h, start - budget, self.pool, tuple(fed) if waiting else ())
 
     def bank_watts(self, output_w: float) -> float:
         """What all banks take at outputs of so much [W]."""

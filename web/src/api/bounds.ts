@@ -40,6 +40,7 @@ export const BOUNDS = {
     bead_seat_mm: [250, 700],
     tyre_width_mm: [18, 130],
     wheel_radius_mm: [150, 400],
+    narrowest_mm: [20, 200],
     rim_depth_mm: [0, 100],
     speeds: [1, 14],
     seat_angle_deg: [60, 82],
@@ -110,6 +111,7 @@ export const BOUNDS = {
     bead_seat_mm: [200, 700],
     valve_mm: [20, 120],
     speeds: [1, 14],
+    stroke_ml: [5, 1000],
   },
   Food: {
     kcal_per_100g: [0, 900],

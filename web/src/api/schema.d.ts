@@ -2008,6 +2008,11 @@ export interface components {
             parts: components["schemas"]["WornPart"][];
             /** Passings */
             passings: components["schemas"]["Passing"][];
+            /**
+             * Pressures
+             * @description What every bike's tyres are ridden with, week by week
+             */
+            pressures: components["schemas"]["WeekPressure"][];
             profile: components["schemas"]["ProfileLine"] | null;
             /** Questions */
             questions: components["schemas"]["Question"][];
@@ -2479,6 +2484,12 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Narrowest Mm
+             * @description Least free width for a tyre between stays, fork and mudguards; None: not measured
+             * @default null
+             */
+            narrowest_mm?: number | null;
+            /**
              * Pads
              * @description Shape of its brake pads, as its rider calls it
              * @default
@@ -2860,6 +2871,12 @@ export interface components {
             mudguards: boolean;
             /** Name */
             name: string;
+            /**
+             * Narrowest Mm
+             * @description Least free width for a tyre between stays, fork and mudguards; None: not measured
+             * @default null
+             */
+            narrowest_mm: number | null;
             /**
              * Pads
              * @description Shape of its brake pads, as its rider calls it
@@ -5207,6 +5224,11 @@ export interface components {
              */
             lacks: string[];
             /**
+             * @description How good the tool is that is there; None: nothing is to be said
+             * @default null
+             */
+            note: components["schemas"]["Text-Output"] | null;
+            /**
              * Owned
              * @description Parts on board at the start of the longest gap that fit
              */
@@ -5436,6 +5458,11 @@ export interface components {
              */
             speeds?: number | null;
             /**
+             * Stroke Ml
+             * @default null
+             */
+            stroke_ml?: number | null;
+            /**
              * Valve
              * @default null
              */
@@ -5479,6 +5506,11 @@ export interface components {
              * @default null
              */
             speeds: number | null;
+            /**
+             * Stroke Ml
+             * @default null
+             */
+            stroke_ml: number | null;
             /**
              * Valve
              * @default null
@@ -13003,6 +13035,27 @@ export interface components {
              * @description Air temperature [°C]
              */
             night_low_c: number;
+        };
+        /**
+         * WeekPressure
+         * @description What to ride with on some days, as the bike is then loaded and on the ground of those days.
+         */
+        WeekPressure: {
+            /** Bike Id */
+            bike_id: string;
+            /** From Day */
+            from_day: number;
+            /** Front Bar */
+            front_bar: number;
+            /**
+             * Loose
+             * @description Part of their road that is gravel or rougher [-]
+             */
+            loose: number;
+            /** Rear Bar */
+            rear_bar: number;
+            /** To Day */
+            to_day: number;
         };
         /**
          * WeighIn

@@ -13,12 +13,12 @@ const Chips = styled.div`
   flex-wrap: wrap;
   gap: 6px;
 `
-const NO_FIT: Fit = { bead_seat_mm: null, valve: null, valve_mm: null, speeds: null, keys: [], lengths_mm: [], pattern: '' }
+const NO_FIT: Fit = { bead_seat_mm: null, valve: null, valve_mm: null, speeds: null, keys: [], lengths_mm: [], stroke_ml: null, pattern: '' }
 /** What asks for more than its name: parts and tools of a bike, and what has a thread or a mount. */
 const FITS: Record<string, (keyof Fit)[]> = {
   tube: ['bead_seat_mm', 'valve', 'valve_mm'],
   tyre: ['bead_seat_mm'],
-  pump: ['valve'],
+  pump: ['valve', 'stroke_ml'],
   valve_core: ['valve'],
   chain_link: ['speeds'],
   chain_tool: ['speeds'],
@@ -104,6 +104,16 @@ export function ServesFields({ thing, onChange }: { thing: Thing; onChange: (par
               range={BOUNDS.Fit.valve_mm}
               onChange={(valve_mm) => setFit({ valve_mm })}
               onClear={() => setFit({ valve_mm: null })}
+            />
+          )}
+          {asked.has('stroke_ml') && (
+            <Measure
+              label="One stroke moves, ml"
+              value={fit.stroke_ml}
+              quantity="count"
+              range={BOUNDS.Fit.stroke_ml}
+              onChange={(stroke_ml) => setFit({ stroke_ml })}
+              onClear={() => setFit({ stroke_ml: null })}
             />
           )}
           {asked.has('speeds') && (

@@ -70,6 +70,12 @@ const Legend = styled.p`
   }
 `
 
+const Note = styled.p`
+  margin: 2px 0;
+  font-size: var(--size-note);
+  color: var(--ink2);
+`
+
 function Shape({ cell }: { cell: Cell }) {
   return (
     <svg width={13} height={13} aria-hidden="true">
@@ -167,6 +173,7 @@ export function Repairs({ width, open }: { width: number; open: boolean }) {
                 </tr>
               </tbody>
             </table>
+            {own.map((f) => f.note && <Note key={f.id}>{units.say(f.note)}</Note>)}
           </Scroll>
         )
       })}

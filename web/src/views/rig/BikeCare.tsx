@@ -4,7 +4,8 @@ import { useDesk } from '../../api/tour'
 import { Muted, Section } from '../../ui/controls'
 import { Choice } from '../../ui/fields'
 import { useUnits } from '../../ui/preferences'
-import { Lines } from './partsLook'
+import { unitOf } from '../../ui/units'
+import { Lines, Scroll } from './partsLook'
 
 const LUBES: { id: Bike['lube']; text: string }[] = [
   { id: 'wet', text: 'Wet oil' },
@@ -24,6 +25,7 @@ export function BikeCare({ bike, onChange }: { bike: Bike; onChange: (what: stri
   const { assessment } = useDesk()
   const units = useUnits()
   const mine = assessment.care.filter((task) => task.bike_ids.includes(bike.id))
+  const weeks = assessment.pressures.filter((week) => week.bike_id === bike.id)
   const kinds = [...new Set(mine.map((task) => task.kind))]
   return (
     <>
@@ -51,6 +53,34 @@ export function BikeCare({ bike, onChange }: { bike: Bike; onChange: (what: stri
         </Lines>
       ) : (
         <Muted>Nothing yet.</Muted>
+      )}
+      {weeks.length > 0 && (
+        <Scroll tabIndex={0} role="region" aria-label="Air in the tyres">
+          <Lines>
+            <thead>
+              <tr>
+                <th scope="col">Air, by a gauge</th>
+                <th scope="col" className="figure">
+                  In front, {unitOf('pressure', units.system)}
+                </th>
+                <th scope="col" className="figure">
+                  Behind, {unitOf('pressure', units.system)}
+                </th>
+                <th scope="col">Ground</th>
+              </tr>
+            </thead>
+            <tbody>
+              {weeks.map((w) => (
+                <tr key={w.from_day}>
+                  <td>{w.from_day === w.to_day ? `Day ${w.from_day}` : `Days ${w.from_day} to ${w.to_day}`}</td>
+                  <td className="figure">{units.figure(w.front_bar, 'pressure')}</td>
+                  <td className="figure">{units.figure(w.rear_bar, 'pressure')}</td>
+                  <td>{w.loose > 0 ? `${units.show(w.loose, 'share')} gravel, sand or mud` : 'firm'}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Lines>
+        </Scroll>
       )}
       <Muted>The diary says each evening what is due, and counts from what was noted. After a wet day oil at once, whatever stands here.</Muted>
     </>

@@ -161,6 +161,18 @@ export function Wheels({ bike, trace, say }: Props) {
           />
         )}
       </Figure>
+      <Figure of={bike} id="narrowest_mm" label="Room for a tyre, least" say={say}>
+        {(taken) => (
+          <Measure
+            label="Room for a tyre, least"
+            value={bike.narrowest_mm}
+            quantity="length"
+            range={BOUNDS.Bike.narrowest_mm}
+            onChange={(narrowest_mm) => taken({ narrowest_mm })}
+            onClear={() => taken({ narrowest_mm: null })}
+          />
+        )}
+      </Figure>
       <Figure of={bike} id="bead_seat_mm" label="Rim, bead seat" say={say}>
         {(taken) => (
           <Choice
