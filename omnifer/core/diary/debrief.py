@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Literal
 
 from omnifer.core.diary.aches import aches_of
+from omnifer.core.diary.bikes import bikes_of
 from omnifer.core.diary.journal import Journal, Told, on_road
 from omnifer.core.diary.now import Replanned
 from omnifer.core.diary.rates import rates_of
@@ -15,6 +16,7 @@ from omnifer.core.model.diary import Verb, Verdict
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.needs import Grade
 from omnifer.core.model.quantities import Text
+from omnifer.core.model.roles import BedLayer, Mat, SleepingBag
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import celsius, fine_kg, kg, minutes, number, say, share
 
@@ -29,6 +31,11 @@ SELDOM = 0.1
 """Used on fewer of its days, a thing of weight is posted rather than carried [-]; proposal."""
 POST_KG = 0.4
 """Lighter things are not worth a parcel [kg]; practice."""
+Warming = SleepingBag | BedLayer | Mat
+"""What can be too cold by itself."""
+COLDER_K, LESS_WARM, WARMEST_C = 3.0, 0.8, 30.0
+"""A bag that was too cold is reckoned so much less warm, a layer or mat at so much of what it gave, and no bag beyond the last
+[K, -, °C]; practice: down that has clumped loses that much."""
 MARKS: dict[Verb, Literal["left", "broke", "lost"]] = {
     "broke": "broke", "lost": "lost", "sent_home": "left", "given_away": "left", "ran_out": "left",
 }  # fmt: skip
@@ -70,7 +77,7 @@ def debrief(sheet: TourSheet, plan: Assessment, made: Replanned, journal: Journa
     return Debrief(
         days=days, km=round(made.ridden.here.km, 1), unpacked=sum(story.said for story in stories), stories=stories,
         lessons=list(_lessons(sheet, journal)), rates=rates_of(sheet, plan, made, journal, into),
-        aches=aches_of(made, journal), next_time=listed,
+        aches=aches_of(made, journal), bikes=bikes_of(sheet, made, journal), next_time=listed,
         kg=round(-sum(line.kg for line in listed), 2), litres=round(-sum(line.litres for line in listed), 1),
         minutes_a_day=round(-sum(line.minutes_a_day for line in listed), 1),
     )  # fmt: skip
@@ -117,6 +124,7 @@ def _story(sheet: TourSheet, plan: Assessment, made: Replanned, journal: Journal
         carried_from=first, carried_to=last, used_days=used, used=_used_words(verdict, used, carried), marks=marks,
         kg=round(thing.mass_kg * thing.count, 3), litres=round(thing.volume_l * thing.count, 2), minutes=round(cost, 1),
         verdict=verdict, said=bool(said), words=words, deed=deed, insurance=verdict == "insurance",
+        warms=isinstance(thing.role, Warming),
     )  # fmt: skip
 
 
@@ -208,6 +216,8 @@ def _deed(
             )
         case "wrong_one":
             return "replace", say("the wrong one: another kind next time.")
+        case "too_cold":
+            return "stays", say("too cold: reckoned as less warm from now on.")
         case "wore_out":
             return "replace", say("wore out after {days:day|days}: a new one.", days=number(carried))
         case "broke":
@@ -248,6 +258,7 @@ def _wished(journal: Journal) -> Iterator[ThingStory]:
                 words=say("wished for: it goes on the list."),
                 deed="take",
                 insurance=False,
+                warms=False,
             )
 
 
@@ -286,11 +297,26 @@ def taught(thing: Thing, story: ThingStory, where: str = "") -> Thing:
     words = story.words.metric()
     news: dict[str, object] = {"last_time": f"{words[:1].upper()}{words[1:]} {where}".strip()}
     news["unused_tours"] = min(thing.unused_tours + 1, 50) if story.verdict in ("never", "insurance") else 0
+    if story.verdict == "too_cold":
+        news["role"] = _less_warm(thing)
     if story.verdict in ("wore_out", "broke"):
         news["condition"] = "near_its_end"
     elif thing.condition == "new" and story.verdict in ("daily", "some_days"):
         news["condition"] = "trusted"
     return Thing.model_validate(thing.model_dump() | news)
+
+
+def _less_warm(thing: Thing) -> object:
+    """What a thing does, as it is reckoned after a tour on which it was too cold."""
+    match thing.role:
+        case SleepingBag(comfort_c=comfort):
+            return thing.role.model_copy(update={"comfort_c": min(comfort + COLDER_K, WARMEST_C)})
+        case BedLayer(warms_k=warms):
+            return thing.role.model_copy(update={"warms_k": warms * LESS_WARM})
+        case Mat(r_value=r):
+            return thing.role.model_copy(update={"r_value": r * LESS_WARM})
+        case _:
+            return thing.role
 
 
 def taught_on(sheet: TourSheet, days: list[Day]) -> str:

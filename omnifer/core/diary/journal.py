@@ -3,7 +3,7 @@
 import datetime as dt
 from bisect import bisect_right
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from uuid import UUID
@@ -88,6 +88,14 @@ def on_road(journal: Journal) -> list[Told]:
     """Entries from setting out on: those of the last days at home and of the debrief are none."""
     out = set_out_at(journal)
     return [t for t in journal.standing if t.entry.verb not in AT_HOME and (out is None or t.at >= out)]
+
+
+def placed(journal: Journal) -> Iterator[tuple[Told, float]]:
+    """Entries on the road, each with its place [km]; one that says none is where the one before it was."""
+    at_km = 0.0
+    for told in on_road(journal):
+        at_km = told.entry.km if told.entry.km is not None else at_km
+        yield told, at_km
 
 
 def set_out_at(journal: Journal) -> dt.datetime | None:

@@ -9,9 +9,9 @@ from itertools import pairwise
 import numpy as np
 
 from omnifer.core.diary.felt import felt_colder, nights_felt
-from omnifer.core.diary.journal import Journal, Told, on_road
+from omnifer.core.diary.journal import Journal, Told, on_road, placed
 from omnifer.core.diary.now import Replanned
-from omnifer.core.diary.tended import done_at
+from omnifer.core.diary.tended import about_part, done_at
 from omnifer.core.model import practice
 from omnifer.core.model.assessment import Assessment, Day
 from omnifer.core.model.debrief import LearnedRate, Sure
@@ -21,6 +21,7 @@ from omnifer.core.model.quantities import Text
 from omnifer.core.model.roles import UsedUp
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs.care import OILS, interval_of
+from omnifer.core.needs.wear import WORN
 from omnifer.core.physics import learning
 from omnifer.core.physics.learning import Belief
 from omnifer.core.physics.weather import NINE_IN_TEN
@@ -47,6 +48,8 @@ WIDTH_OF = {
 """The width of what a rehearsal draws of each learned factor."""
 WORTH_OILINGS, FEW_OILINGS, OILING_KM = 3.0, 3, 80.0
 """An assumed interval is worth so many own ones, of fewer nothing is said, and so far single ones differ [-, -, km]; practice."""
+WORTH_PARTS, LIVES_DIFFER = 2.0, 0.35
+"""A usual life of parts is worth so many own ones, and single ones differ by such a part of it [-, -]; practice."""
 PAD_MM = 2.0
 """Of a pair of pads from new to 1.5 mm left [mm]; practice."""
 
@@ -64,6 +67,10 @@ class _Days:
     @property
     def riders(self) -> int:
         return max(len(self.sheet.riders), 1)
+
+    @property
+    def length_km(self) -> float:
+        return self.plan.road.length_km if self.plan.road is not None else 0.0
 
     @property
     def km(self) -> float:
@@ -109,8 +116,8 @@ def rates_of(
     told = _Days(sheet, plan, days, on_road(journal), here.set_out)
     if not days or not told.entries:
         return []
-    of_days = (*_days(told, made), *_nights(told), *_packing(told))
-    return [_offered(rate, into) for rate in (*_supplies(told), *_small(told), *_faults(told), *_oil(told, journal), *of_days)]
+    of_use = (*_supplies(told), *_small(told), *_faults(told), *_oil(told, journal), *_lives(told, journal))
+    return [_offered(rate, into) for rate in (*of_use, *_days(told, made), *_nights(told), *_packing(told))]
 
 
 def _offered(rate: LearnedRate, into: TourSheet | None) -> LearnedRate:
@@ -274,6 +281,24 @@ def _oil(told: _Days, journal: Journal) -> Iterator[LearnedRate]:
     belief = learning.mean(assumed, WORTH_OILINGS, gaps, OILING_KM)
     words = say("{n} oilings on {km} km", n=number(len(gaps)), km=number(round(told.km)))
     yield _rate("oil", "Chain oil", "distance", "an oiling", assumed, belief, words, "own_value", key, _within(key, belief.mean))
+
+
+def _lives(told: _Days, journal: Journal) -> Iterator[LearnedRate]:
+    """How far parts lasted that were renewed on the way, in kilometres of usual road."""
+    renewed = [(t.entry.about, at) for t, at in placed(journal) if t.entry.verb == "mended"]
+    for row in WORN:
+        key = f"{row.kind}_km"
+        if key not in practice.fields():
+            continue
+        mine = {about_part(p.kind, p.bike_id): p for p in told.plan.parts if p.kind == row.kind}
+        lived = tuple(mine[about].behind_km + mine[about].takes_km * min(at / max(told.length_km, 1.0), 1.0)
+                      for about, at in renewed if about in mine)  # fmt: skip
+        if lived:
+            assumed = float(getattr(told.sheet.practice, key))
+            belief = learning.mean(assumed, WORTH_PARTS, lived, LIVES_DIFFER * assumed)
+            words = say("{n:one|ones} renewed, counted in usual road", n=number(len(lived)))
+            name = f"A {row.words} lasts" if not row.words.endswith("s") else f"{row.words.capitalize()} last"
+            yield _rate(key, name, "distance", "", assumed, belief, words, "own_value", key, _within(key, belief.mean))
 
 
 def _days(told: _Days, made: Replanned) -> Iterator[LearnedRate]:

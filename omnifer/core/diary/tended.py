@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from omnifer.core.diary.journal import Journal, on_road
+from omnifer.core.diary.journal import Journal, on_road, placed
 from omnifer.core.model.diary import Verb
 from omnifer.core.model.needs import CareKind, CareTask
 from omnifer.core.model.part import BikePart
@@ -72,9 +72,7 @@ def about_part(kind: str, bike_id: str) -> str:
 
 def with_renewed(bike: Bike, journal: Journal) -> Bike:
     """A bike with the parts that were renewed on the way, each where it was renewed last."""
-    at_km = 0.0
-    for told in on_road(journal):
-        at_km = told.entry.km if told.entry.km is not None else at_km
+    for told, at_km in placed(journal):
         kind = next((kind for kind in BY_KIND if told.entry.about == about_part(kind, bike.id)), None)
         if told.entry.verb == "mended" and kind is not None:
             before = bike.part(kind)

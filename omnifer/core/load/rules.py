@@ -109,8 +109,9 @@ def carried_by_owner(thing: Thing, spot: Spot) -> Text | None:
 
 
 def cage_is_for_bottles(thing: Thing, spot: Spot) -> Text | None:
-    """A bottle cage clamps a bottle and nothing else."""
-    if KINDS[spot.carrier.kind].takes != "bottles" or (thing.holds_water_l > 0 and not thing.soft_vessel):
+    """A bottle cage clamps a bottle and nothing else: of water, or one for tools."""
+    bottle = (thing.holds_water_l > 0 and not thing.soft_vessel) or "tool_bottle" in thing.serves
+    if bottle or KINDS[spot.carrier.kind].takes != "bottles":
         return None
     return Text(words="the cage holds only a bottle")
 

@@ -8,6 +8,7 @@ from omnifer.core.assess import situation_of
 from omnifer.core.findings import SPECS, find, look_for
 from omnifer.core.mends.change import mended
 from omnifer.core.mends.elsewhere import Elsewhere, loaded_otherwise
+from omnifer.core.mends.nested import packed_into
 from omnifer.core.mends.stays import left_at_home, other_bags, other_dates
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.tour import TourSheet
@@ -27,7 +28,7 @@ def mends_of(tour: TourSheet, road: Profile | None, finding_id: str) -> list[Men
     found = trial.proven(look_for(finding.kind, here)[finding_id].offers())
     spec = SPECS[finding.kind]
     if spec.loaded and tour.load.placements:
-        found = [*loaded_otherwise(trial), *found, *left_at_home(trial)]
+        found = [*loaded_otherwise(trial), *packed_into(trial), *found, *left_at_home(trial)]
     if spec.seasonal:
         found += other_dates(trial)
     if spec.of_size:

@@ -56,6 +56,7 @@ class ThingStory(Noun):
     words: Text
     deed: Literal["stays", "leave", "post", "replace", "take", "mark"]
     insurance: bool
+    warms: bool = Field(description="It can be too cold")
 
 
 class Lesson(Noun):
@@ -84,6 +85,22 @@ class Ache(Noun):
     better: bool | None = Field(description="After the last change; None: nothing was, or too few days tell")
 
 
+class BikeMark(Noun):
+    """Something that a bike had done to it on the way."""
+
+    day: int
+    km: float
+    words: Text
+
+
+class BikeStory(Noun):
+    """A bike's tour: what was renewed, changed and weighed on it."""
+
+    bike_id: str
+    name: str
+    marks: list[BikeMark]
+
+
 class NextTime(Noun):
     """A line of the list for next time."""
 
@@ -105,6 +122,7 @@ class Debrief(Noun):
     lessons: list[Lesson]
     rates: list[LearnedRate]
     aches: list[Ache]
+    bikes: list[BikeStory] = Field(description="Those of which anything was noted")
     next_time: list[NextTime]
     kg: float = Field(description="What the next load would be lighter by")
     litres: float

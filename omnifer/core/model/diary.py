@@ -28,7 +28,7 @@ Verdict = Literal[
     "daily", "some_days", "never", "insurance", "wished_for", "wrong_one", "wore_out", "broke", "lost", "given_away", "bought",
     "good", "wet", "too_small", "sways", "hard_to_reach", "too_cold", "too_wet", "ran_out", "too_much_left", "too_slow",
 ]  # fmt: skip
-"""Of a thing; then of a bag, from `good`; then of a rule, from `too_cold`."""
+"""Of a thing; then of a bag, from `good`; then of a rule, from `too_cold`, which is also one of a thing that warms."""
 ACHES: tuple[str, ...] = ("hands", "seat", "feet", "knees", "neck", "back")
 """Where it hurts, as the entries of `hurt` are about it."""
 CHANGED: tuple[str, ...] = ("saddle", "saddle height", "bar", "gloves", "shorts", "shoes", "pedals")

@@ -50,11 +50,13 @@ class Wanted:
     count: int = 1
     night: bool = False
     """Wanted where the day ends, in the evening or at night."""
+    second: bool = False
+    """One more of what is asked for once already."""
 
     @property
     def key(self) -> str:
         """What it is about, whatever the days."""
-        return ":".join(filter(None, (self.serves[0], self.rider_id, self.bike_id)))
+        return ":".join(filter(None, (self.serves[0], self.rider_id, self.bike_id, "second" if self.second else "")))
 
 
 def services_of(thing: Thing) -> Collection[str]:

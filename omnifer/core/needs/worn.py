@@ -21,6 +21,7 @@ RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
 )
 """Felt colder than this [°C], one of these is worn; practice: stiff fingers are slow at the levers."""
 HANDS_AND_FEET = frozenset({"gloves", "warm_gloves", "proof_gloves", "shoe_covers"})
+WARM_HANDS = ("warm_gloves", "proof_gloves")
 DEEP_C = -15.0
 """Felt colder than this, damp gloves freeze and a second pair is worn in turn [°C]; practice."""
 EVENING_C = 12.0
@@ -70,9 +71,9 @@ def wanted(a: Asking) -> Iterator[Wanted]:
                 grade, rider.id,
             )  # fmt: skip
         deep = a.riding & (a.felt_c < DEEP_C)
-        if deep.any():
-            yield Wanted("dressed", ("warm_gloves",), deep, say("felt {felt}: a second pair that is dry", felt=celsius(
-                _least(a.felt_c, deep))), "slows_you", rider.id, count=2)  # fmt: skip
+        if deep.any() and _has_gloves(a, rider.id):
+            yield Wanted("dressed", WARM_HANDS, deep, say("felt {felt}: a second pair that is dry", felt=celsius(
+                _least(a.felt_c, deep))), "slows_you", rider.id, count=2, second=True)  # fmt: skip
         evening = a.outdoors & (a.evening_c < EVENING_C)
         yield Wanted(
             "dressed", ("warm_jacket",), evening,
@@ -122,16 +123,23 @@ def _rain(a: Asking, rider_id: str) -> Iterator[Wanted]:
 
 def _dry_gloves(a: Asking, rider_id: str, wet: Days) -> Iterator[Wanted]:
     """A second pair where the first hangs wet overnight and is put on wet again."""
+    if not _has_gloves(a, rider_id):
+        return
     slow = np.array([nights_to_dry(GLOVES_DRY_H, day) > 1 for day in a.days])
     row, again = 0, np.zeros(len(a.days), dtype=bool)
     for day, still_wet in enumerate((wet & slow).tolist()):
         row = row + 1 if still_wet else 0
         again[day] = row >= DAMP_DAYS
     yield Wanted(
-        "dressed", ("warm_gloves", "proof_gloves"), again,
+        "dressed", WARM_HANDS, again,
         say("{n:day|days} after a wet one, in air in which gloves do not dry overnight: a second pair", n=number(again.sum())),
-        "worth_knowing", rider_id, count=2,
+        "worth_knowing", rider_id, count=2, second=True,
     )  # fmt: skip
+
+
+def _has_gloves(a: Asking, rider_id: str) -> bool:
+    """Whether there is a first pair; without one that is asked for, and no second."""
+    return any(is_mine(a.tour, t, rider_id) for t in a.serving(*WARM_HANDS))
 
 
 def _least(figures: np.ndarray, days: np.ndarray) -> float:

@@ -3061,6 +3061,17 @@ export interface components {
             wheelbase_mm: number;
         };
         /**
+         * BikeMark
+         * @description Something that a bike had done to it on the way.
+         */
+        BikeMark: {
+            /** Day */
+            day: number;
+            /** Km */
+            km: number;
+            words: components["schemas"]["Text-Output"];
+        };
+        /**
          * BikePart
          * @description What a rider says of a part; of what is not said the state of the bike tells.
          */
@@ -3129,6 +3140,18 @@ export interface components {
              * @default
              */
             verdict: string;
+        };
+        /**
+         * BikeStory
+         * @description A bike's tour: what was renewed, changed and weighed on it.
+         */
+        BikeStory: {
+            /** Bike Id */
+            bike_id: string;
+            /** Marks */
+            marks: components["schemas"]["BikeMark"][];
+            /** Name */
+            name: string;
         };
         /**
          * BikeTrace
@@ -4590,6 +4613,11 @@ export interface components {
         Debrief: {
             /** Aches */
             aches: components["schemas"]["Ache"][];
+            /**
+             * Bikes
+             * @description Those of which anything was noted
+             */
+            bikes: components["schemas"]["BikeStory"][];
             /** Days */
             days: number;
             /**
@@ -11978,6 +12006,11 @@ export interface components {
              * @description None: nobody said, and the diary does not tell
              */
             verdict: ("daily" | "some_days" | "never" | "insurance" | "wished_for" | "wrong_one" | "wore_out" | "broke" | "lost" | "given_away" | "bought" | "good" | "wet" | "too_small" | "sways" | "hard_to_reach" | "too_cold" | "too_wet" | "ran_out" | "too_much_left" | "too_slow") | null;
+            /**
+             * Warms
+             * @description It can be too cold
+             */
+            warms: boolean;
             words: components["schemas"]["Text-Output"];
         };
         /**

@@ -86,6 +86,23 @@ export function NextTime({ debrief: { told, target, tell, judge, verdictOf } }: 
       ))}
       {!told.aches.length && <Muted>Nothing was noted under Hurt.</Muted>}
       <RailLine style={{ marginTop: 14 }}>
+        <Icon name="riding" size={17} />
+        The bikes on the way
+      </RailLine>
+      {told.bikes.map((bike) => (
+        <p key={bike.bike_id} style={{ padding: '3px 0' }}>
+          <b>{bike.name}</b>
+          {bike.marks.map((mark, k) => (
+            <span key={k}>
+              {k ? '; ' : ': '}
+              day {mark.day}, {units.show(mark.km, 'distance')}, {units.say(mark.words)}
+            </span>
+          ))}
+          .
+        </p>
+      ))}
+      {!told.bikes.length && <Muted>No new part, no change and no weighing was noted.</Muted>}
+      <RailLine style={{ marginTop: 14 }}>
         <Icon name="tick" size={17} />
         To yourself
       </RailLine>

@@ -9,7 +9,7 @@ import { Button, Muted, RailLine } from '../../ui/controls'
 import { Icon } from '../../ui/icons'
 import { useUnits } from '../../ui/preferences'
 import { phone } from '../../ui/theme'
-import { FIRST, VERDICTS } from './verdicts'
+import { FIRST, OF_WARMTH, VERDICTS } from './verdicts'
 
 /** Names end where the ribbon above begins, and the strips where it ends. */
 const NAMES_PX = 148
@@ -137,7 +137,8 @@ function Story({ story, days, along, said, onJudge }: StoryProps) {
   const verdict = said ?? story.verdict
   const own = said !== undefined || story.said
   const among = FIRST.includes(verdict as (typeof FIRST)[number])
-  const other = verdict && !among ? VERDICTS[verdict as keyof typeof VERDICTS] : undefined
+  const words: Record<string, string> = story.warms ? { ...VERDICTS, ...OF_WARMTH } : VERDICTS
+  const other = verdict && !among ? words[verdict] : undefined
   const judged = story.thing_id.startsWith('wish-')
   return (
     <Row aria-label={story.name}>
@@ -160,7 +161,7 @@ function Story({ story, days, along, said, onJudge }: StoryProps) {
           ))}
           <Menu
             label={`More verdicts on ${story.name}`}
-            entries={Object.entries(VERDICTS)
+            entries={Object.entries(words)
               .filter(([id]) => !FIRST.includes(id as (typeof FIRST)[number]))
               .map(([id, text]) => ({ id, text }))}
             onChoose={onJudge}

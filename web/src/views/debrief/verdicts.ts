@@ -22,5 +22,7 @@ export const VERDICTS: Record<
 }
 /** Those that one touch says; the others are in the menu. */
 export const FIRST = ['daily', 'some_days', 'never'] as const
+/** What else can be said of a thing that warms. */
+export const OF_WARMTH = { too_cold: 'Too cold' }
 export const OF_BAGS = { good: 'Good', wet: 'Let water in', too_small: 'Too small', sways: 'Swayed', hard_to_reach: 'Hard to reach' }
 export const OF_RULES = { too_cold: 'Too cold', too_wet: 'Too wet', ran_out: 'Ran out', too_much_left: 'Too much left', too_slow: 'Too slow' }
