@@ -8,7 +8,7 @@ from omnifer.core.load.settle import propose_load
 from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.part import BikePart
 from omnifer.core.model.people import Rider
-from omnifer.core.model.rig import Bike, Rig
+from omnifer.core.model.rig import Bike, OuterSize, Rig
 from omnifer.core.model.road import DayCut, Hazard, HazardKind, Night, Road, Stop, SurfaceStretch, Transfer
 from omnifer.core.model.stores import Stores
 from omnifer.core.model.tour import Tour
@@ -23,6 +23,8 @@ RUNA = Rider(id="runa", name="Runa", body_mass_kg=63, all_day_power_w=105, heigh
              sleeps="cold")  # fmt: skip
 EDVIN = Rider(id="edvin", name="Edvin", body_mass_kg=81, all_day_power_w=125, height_cm=183, age_years=51, sex="male",
               sleeps="warm", mends="workshop")  # fmt: skip
+ACROSS = OuterSize(length_mm=300, height_mm=230, width_mm=460)
+"""Of a roll that lies across the panniers: it comes off before they open."""
 STILL_ON_SHELF = ("folding-chair", "flask-half-litre", "second-lens", "travel-chess", "tarp", "second-fuel-bottle")
 """Things of the demo that nobody has stowed yet."""
 LOAD = "load.json"
@@ -38,6 +40,7 @@ def _runas_bike() -> Bike:
             "name": "Runa's tourer",
             "tyre_kind": "armoured",
             "mudguards": True,
+            "narrowest_mm": 54,
             "hanger": "tourer H1",
             "pads": "round",
             "spokes_mm": (290, 292),
@@ -65,7 +68,7 @@ def _runas_bike() -> Bike:
                     carrier("rear_pannier", "runa-rear-right", "runa-rear-rack", "right", name="Rear right"),
                     carrier("front_pannier", "runa-front-left", "runa-front-rack", "left", name="Front left"),
                     carrier("front_pannier", "runa-front-right", "runa-front-rack", "right", name="Front right"),
-                    carrier("rack_top_bag", "runa-roll", "runa-rear-rack", name="Rack-top roll"),
+                    carrier("rack_top_bag", "runa-roll", "runa-rear-rack", name="Rack-top roll", size=ACROSS.model_dump()),
                     carrier("net", "runa-net", "runa-roll", name="Net on the roll"),
                     carrier("handlebar_box", "runa-bar-box", "handlebar", name="Handlebar bag"),
                     carrier("bottle_cage", "runa-down-tube", "down_tube_bolts", name="Down-tube bottle"),
@@ -99,6 +102,7 @@ def _edvins_bike() -> Bike:
             "rider_id": "edvin",
             "name": "Edvin's bike and trailer",
             "rim_depth_mm": 28,
+            "narrowest_mm": 58,
             "hanger": "gravel G3",
             "pads": "square",
             "spokes_mm": (294, 296),
@@ -114,7 +118,7 @@ def _edvins_bike() -> Bike:
             "carriers": tuple(
                 c.model_dump()
                 for c in (
-                    carrier("trailer_bag", "edvin-trailer-bag", "edvin-trailer", name="Trailer bag", volume_l=64),
+                    carrier("trailer_bag", "edvin-trailer-bag", "edvin-trailer", name="Trailer bag", volume_l=64, liner=True),
                     carrier("half_frame_bag", "edvin-frame-bag", "frame_triangle", name="Frame bag"),
                     carrier(
                         "outer_pocket", "edvin-trailer-pocket", "edvin-trailer-bag", name="Trailer pocket", volume_l=3, limit_kg=2

@@ -10,7 +10,7 @@ from omnifer.core.model.quantities import Noun
 from omnifer.formats.measures import GRAMS_PER, LITRES_PER, MILLIMETRES_PER, measure, number
 
 FieldName = Literal[
-    "name", "group", "count", "mass", "volume", "longest", "reach", "dry", "wet", "natures", "not_with", "rider",
+    "name", "group", "count", "mass", "volume", "longest", "thick", "reach", "dry", "wet", "natures", "not_with", "rider",
     "holds_water", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside", "because", "total_mass",
     "pressed", "bag", "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must",
     "unused_tours", "year", "last_time",
@@ -41,6 +41,7 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
     "pressed": ("pressed", "compressed", "least volume", "stuffed"),
     "longest": ("longest", "length", "longest side", "longest rigid side", "mm", "cm", "laenge", "länge", "longueur", "largo",
                 "lunghezza", "lengte"),
+    "thick": ("thick", "thickness", "middle side", "dicke", "stärke", "épaisseur", "grosor", "spessore", "dikte"),
     "reach": ("reach", "when", "needed", "access", "wann", "quand"),
     "dry": ("dry", "must stay dry", "keep dry", "trocken", "sec", "seco", "asciutto"),
     "wet": ("wet", "gets wet"),
@@ -79,10 +80,10 @@ HEADINGS: dict[FieldName, tuple[str, ...]] = {
 }  # fmt: skip
 UNITS: dict[FieldName, dict[str, float]] = {
     "mass": GRAMS_PER, "total_mass": GRAMS_PER, "volume": LITRES_PER, "pressed": LITRES_PER, "holds_water": LITRES_PER,
-    "longest": MILLIMETRES_PER,
+    "longest": MILLIMETRES_PER, "thick": MILLIMETRES_PER,
 }  # fmt: skip
 BASE: dict[FieldName, str] = {
-    "mass": "kg", "total_mass": "kg", "volume": "l", "pressed": "l", "holds_water": "l", "longest": "mm"
+    "mass": "kg", "total_mass": "kg", "volume": "l", "pressed": "l", "holds_water": "l", "longest": "mm", "thick": "mm"
 }  # fmt: skip
 _UNIT = re.compile(r"[(\[_/ ,](kg|g|gr|gramm?s?|lbs?|oz|l|ml|litres?|liter|fl oz|mm|cm|in)[)\]]?$")
 _GRAMS = {"gr": "g", "gram": "g", "grams": "g", "gramm": "g"}

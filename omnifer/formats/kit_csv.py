@@ -148,9 +148,10 @@ def _remarks(read: "Reading") -> list[str]:
 
 
 HEADINGS = (
-    "name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "reach", "dry", "wet", "natures", "not_with",
-    "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside", "bag", "may_stay", "does",
-    "where", "closed", "serves", "fit", "condition", "held", "spare", "must", "unused_tours", "year", "because", "last_time",
+    "name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "thick mm", "reach", "dry", "wet", "natures",
+    "not_with", "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside", "bag",
+    "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must", "unused_tours", "year",
+    "because", "last_time",
 )  # fmt: skip
 
 
@@ -161,8 +162,8 @@ def kit_table(things: tuple[Thing, ...], riders: dict[str, str]) -> list[list[st
     for t in things:
         flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.salts, t.fuel, t.food)]
         rows.append(
-            [t.name, t.group, t.count, t.mass_kg, t.volume_l, t.pressed_l or None, t.longest_mm, t.reach, t.dry,
-             "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
+            [t.name, t.group, t.count, t.mass_kg, t.volume_l, t.pressed_l or None, t.longest_mm, t.thick_mm or None,
+             t.reach, t.dry, "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
              riders.get(t.rider_id or "", ""), t.holds_water_l or None, *flags, " ".join(t.guessed),
              t.price, names.get(t.inside or "", ""), "yes" if t.bag else "",
              "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), "yes" if t.closed else "",

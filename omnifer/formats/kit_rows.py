@@ -259,7 +259,7 @@ class Reading:
     def _cell(self, line: int, column: ColumnRead, text: str, values: dict[str, object]) -> None:
         """Put one cell into the fields of a thing. Raises ValueError in words."""
         match column.field:
-            case "mass" | "total_mass" | "volume" | "pressed" | "holds_water" | "longest":
+            case "mass" | "total_mass" | "volume" | "pressed" | "holds_water" | "longest" | "thick":
                 self._measured(line, column, text, values)
             case "count":
                 found = _COUNT.fullmatch(text.strip())
@@ -337,7 +337,7 @@ class Reading:
 
 _INTO: dict[FieldName, str] = {
     "mass": "mass_kg", "total_mass": "total_mass", "volume": "volume_l", "pressed": "pressed_l", "holds_water": "holds_water_l",
-    "longest": "longest_mm",
+    "longest": "longest_mm", "thick": "thick_mm",
 }  # fmt: skip
 
 

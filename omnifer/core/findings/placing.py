@@ -25,7 +25,7 @@ from omnifer.core.load.rules import (
 from omnifer.core.load.trace import CarrierContents
 from omnifer.core.model.finding import Mend
 from omnifer.core.model.kit import Thing
-from omnifer.core.model.quantities import ROUNDING
+from omnifer.core.model.quantities import ON_THE_WAY, ROUNDING
 from omnifer.core.model.reach import at_mouth
 from omnifer.core.model.rig import Carrier
 from omnifer.core.rig.covers import covers, minutes_off
@@ -58,7 +58,7 @@ def misplaced(s: Situation) -> Iterator[Draft]:
     whole = {thing.id: thing for thing in s.tour.kit}
     told = {thing_id for ask in s.needed.asks if ask.state == "too_deep" for thing_id in ask.thing_ids}
     for bike in s.bikes:
-        over = covers(bike.bike)
+        over = covers(bike.bike, bike.levers.boxes)
         for contents in bike.contents:
             carrier, things = contents.carrier, sheltered(contents.inside)
             spot = spot_of(bike.bike, carrier)
@@ -123,7 +123,7 @@ def misplaced(s: Situation) -> Iterator[Draft]:
 
 def _covered(s: Situation, contents: CarrierContents, over: list[Carrier], common: dict[str, Any]) -> Iterator[Draft]:
     """What is wanted on the way, in a bag that another stands over."""
-    wanted = [thing for thing in sheltered(contents.inside) if thing.reach in ("riding", "stop")]
+    wanted = [thing for thing in sheltered(contents.inside) if thing.reach in ON_THE_WAY]
     if not over or not wanted:
         return
     names, lead = " and ".join(bag.name for bag in over), wanted[0]

@@ -19,6 +19,8 @@ VITAL_TIMES, SPARE_TIMES = 2.0, 0.5
 """Roof, first aid, vessels and what one sleeps in count so much more, what is wanted only if something breaks less [-]."""
 DEEP_STEP = {1: 14, 2: 40, 3: 70, 4: 70}
 """A thing found later than it is wanted, by moments too late [points]."""
+HARD_IN_ROLL = 6
+"""A hard thing in a roll at the bar, where it slides to the middle and rattles against cables [points]."""
 LEFT_BEHIND = 14
 """A valuable in a bag that neither lifts off nor locks [points]."""
 HIGH = 20
@@ -74,6 +76,7 @@ class Aim(Noun):
 AIMS = (
     Aim(name="reach", words="In reach when it is wanted", why="a thing buried is not used, or costs a full unpack",
         price=f"{DEEP_STEP[1]} to {DEEP_STEP[3]} points a thing found too late, {LEFT_BEHIND} a valuable left on the bike; "
+              f"{HARD_IN_ROLL} a hard thing in a roll at the bar; "
               f"{RARE_ON_TOP} a rare thing on top"),
     Aim(name="low", words="Low", why="a high load topples the bike and swings", price=f"{HIGH} points a kilogram and metre"),
     Aim(name="middle", words="Near the middle", why="ends that are heavy turn and stop badly",

@@ -1,6 +1,6 @@
 """From a tour and its voyage to the placing problem."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Set
 from dataclasses import dataclass
 from math import ceil
 from typing import Any
@@ -12,13 +12,14 @@ from omnifer.core.load import aims
 from omnifer.core.load.limits import Limit, limits_of
 from omnifer.core.load.nesting import as_one, bears_water, held_in, holds_kg
 from omnifer.core.load.problem import BROKEN, LEVER, Bools, Ints, Problem, Rows
-from omnifer.core.load.rules import FOOD, clash, harmed_by_rain, left_behind, spot_of, steps_too_deep, why_not
+from omnifer.core.load.rules import FOOD, clash, hard_in_roll, harmed_by_rain, left_behind, spot_of, steps_too_deep, why_not
 from omnifer.core.model.aims import AimName
 from omnifer.core.model.carrier_kind import KINDS, ON_RIDER
 from omnifer.core.model.kit import Nature, Thing
-from omnifer.core.model.quantities import REACHES, ROUNDING
+from omnifer.core.model.quantities import ON_THE_WAY, REACHES, ROUNDING
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.tour import TourSheet
+from omnifer.core.rig.covers import covers
 from omnifer.core.rig.parts import room_l
 from omnifer.core.rig.statics import Levers
 from omnifer.core.supplies import food
@@ -56,6 +57,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
     pairs = [(bike, carrier) for bike in tour.rig.bikes for carrier in bike.carriers]
     spots = [spot_of(bike, carrier) for bike, carrier in pairs]
     levers = {bike.id: Levers(bike, tour.practice) for bike in tour.rig.bikes}
+    covered = {bag_id for bike in tour.rig.bikes for bag_id in covers(bike, levers[bike.id].boxes)}
     water, nothing = stock.in_vessels(), np.zeros(stock.moments)
     shape = (len(tour.kit), stock.moments)
     there = np.array([nothing + stock.packed(t) for t in tour.kit]).reshape(shape)
@@ -86,7 +88,7 @@ def formulate(tour: TourSheet, stock: Stock, free_pins: bool = False, every_mome
         allowed=np.array([[why_not(t, spot) is None for spot in spots] for t in tour.kit], dtype=bool).reshape(
             len(tour.kit), len(pairs)
         ),
-        cost_parts=_costs(tour, pairs, (mass_kg.mean(axis=1) + mass_kg.max(axis=1)) / 2, place),
+        cost_parts=_costs(tour, pairs, (mass_kg.mean(axis=1) + mass_kg.max(axis=1)) / 2, place, covered),
         out_cost=_ints(round(1000 * left_out(t)) for t in tour.kit),
         may=np.array([thing.may_stay for thing in tour.kit], dtype=bool),
         group=_ints(groups.index(name) if name else -1 for name in names),
@@ -228,8 +230,9 @@ def _costs(
     pairs: list[tuple[Bike, Carrier]],
     mass_kg: NDArray[np.float64],
     place: dict[AimName, NDArray[np.float64]],
+    covered: Set[str],
 ) -> dict[AimName, Ints]:
-    """Cost of one thing in each carrier, by aim [thousandths of a point]."""
+    """Cost of one thing in each carrier, by aim [thousandths of a point]; in a covered bag it is found a moment later."""
     reach, weather = np.zeros((2, len(tour.kit), len(pairs)))
     for i, thing in enumerate(tour.kit):
         for j, (_, carrier) in enumerate(pairs):
@@ -238,6 +241,9 @@ def _costs(
                 reach[i, j] = aims.DEEP_STEP[deep]
             elif REACHES.index(thing.reach) - REACHES.index(carrier.reach) >= 2:
                 reach[i, j] = aims.RARE_ON_TOP
+            if carrier.id in covered and thing.reach in ON_THE_WAY:
+                reach[i, j] += aims.DEEP_STEP[1]
+            reach[i, j] += aims.HARD_IN_ROLL * hard_in_roll(thing, carrier)
             reach[i, j] += aims.LEFT_BEHIND * left_behind(thing, carrier)
             outside = carrier.dryness == "open"
             weather[i, j] = aims.EXPOSED * (outside and harmed_by_rain(thing)) + (

@@ -1,4 +1,4 @@
-"""What rides well in what: a stove in its pot, a mat rolled in the tent, tools in a bottle; common practice, no source."""
+"""What rides well in what: a stove in its pot, a mat rolled in the tent; common practice, no source."""
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
@@ -13,11 +13,6 @@ HOLLOW = 0.8
 """Of a hollow thing's packed volume, what goes into it [-]; practice."""
 ROLLED_IN = 0.3
 """Of a tent's packed volume, what can be rolled in with it [-]; practice: a thin mat, not a thick one."""
-SMALL_TOOLS: frozenset[str] = frozenset({
-    "levers", "patches", "plugs", "keys", "chain_tool", "chain_link", "spoke_key", "valve_core", "bolts", "cleat_bolts", "tube",
-    "boot", "hanger", "pads", "binding",
-})  # fmt: skip
-"""Services of what lies in a tool bottle."""
 
 
 @dataclass(frozen=True)
@@ -34,7 +29,6 @@ class Home:
 HOMES: tuple[Home, ...] = (
     Home("pot", lambda t: isinstance(t.role, Stove) or (isinstance(t.role, FuelVessel) and t.role.whole), HOLLOW),
     Home("tent", lambda t: isinstance(t.role, Mat), ROLLED_IN),
-    Home("tool_bottle", lambda t: bool(SMALL_TOOLS & set(t.serves)), HOLLOW),
 )
 
 

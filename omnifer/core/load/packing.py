@@ -90,5 +90,5 @@ def _card(bike: BikeLoad, contents: CarrierContents, leaving: int, over: list[Ca
 
 def cards(bikes: list[BikeLoad], usual: Practice, leaving: int = 0) -> list[PackCard]:
     """One card for each carrier, as packed at a moment (the start), in the order of the rig."""
-    over = {bag_id: others for bike in bikes for bag_id, others in covers(bike.bike).items()}
+    over = {bag_id: others for bike in bikes for bag_id, others in covers(bike.bike, bike.levers.boxes).items()}
     return [_card(bike, c, leaving, over.get(c.carrier.id, []), usual) for bike in bikes for c in bike.contents]

@@ -25,6 +25,8 @@ class Spot(NamedTuple):
 Rule = Callable[[Thing, Spot], Text | None]
 RUINED_BY_WATER: frozenset[Nature] = frozenset({"down", "electronics"})
 SMALL_AND_DEAR: frozenset[Nature] = frozenset({"papers", "valuables"})
+SOFT: frozenset[Nature] = frozenset({"down", "air_mat", "shelter", "clean", "dirty"})
+"""Natures of what gives way."""
 OPEN: frozenset[Opening] = frozenset({"none", "drawstring"})
 """Openings that do not close."""
 
@@ -109,9 +111,8 @@ def carried_by_owner(thing: Thing, spot: Spot) -> Text | None:
 
 
 def cage_is_for_bottles(thing: Thing, spot: Spot) -> Text | None:
-    """A bottle cage clamps a bottle and nothing else: of water, or one for tools."""
-    bottle = (thing.holds_water_l > 0 and not thing.soft_vessel) or "tool_bottle" in thing.serves
-    if bottle or KINDS[spot.carrier.kind].takes != "bottles":
+    """A bottle cage clamps a bottle and nothing else."""
+    if KINDS[spot.carrier.kind].takes != "bottles" or (thing.holds_water_l > 0 and not thing.soft_vessel):
         return None
     return Text(words="the cage holds only a bottle")
 
@@ -156,6 +157,13 @@ def steps_too_deep(thing: Thing, carrier: Carrier) -> int:
 def harmed_by_rain(thing: Thing) -> bool:
     """Whether rain on it would hurt, its own dry bag or not."""
     return not thing.wet and (thing.dry != "any" or bool((RUINED_BY_WATER | {"papers"}) & set(thing.natures)))
+
+
+def hard_in_roll(thing: Thing, carrier: Carrier) -> bool:
+    """Whether a hard thing lies in a roll at the bar, which is for what gives way: bedding, shelter, clothes; practice."""
+    kind = KINDS[carrier.kind]
+    soft = thing.pressed_l > 0 or thing.soft_vessel or SOFT & set(thing.natures)
+    return kind.anchor == "bar" and kind.outline == "roll" and not soft
 
 
 def left_behind(thing: Thing, carrier: Carrier) -> bool:

@@ -56,6 +56,8 @@ Side = Literal["left", "middle", "right"]
 Reach = Literal["riding", "stop", "camp", "night", "breaks"]
 REACHES: tuple[Reach, ...] = ("riding", "stop", "camp", "night", "breaks")
 """The moments at which a hand must find a thing, from the most to the least urgent."""
+ON_THE_WAY: frozenset[Reach] = frozenset({"riding", "stop"})
+"""Moments of the day's way, at which no bag is unpacked for another."""
 
 CarriedSupply = Literal["water", "food", "fuel"]
 """What is handed over at places, carried on and used up."""

@@ -6,7 +6,21 @@ from pydantic import AfterValidator, Field, model_validator
 
 from omnifer.core.model.carrier_kind import KINDS, CarrierKind, Dryness, Opening
 from omnifer.core.model.part import BikePart, Lube, PartKind
-from omnifer.core.model.quantities import Id, LengthMm, MassKg, Name, Note, Noun, OneLine, PositionMm, Reach, Share, Side, VolumeL
+from omnifer.core.model.quantities import (
+    ON_THE_WAY,
+    Id,
+    LengthMm,
+    MassKg,
+    Name,
+    Note,
+    Noun,
+    OneLine,
+    PositionMm,
+    Reach,
+    Share,
+    Side,
+    VolumeL,
+)
 
 Mount = Literal[
     "rear_eyelets",
@@ -140,7 +154,7 @@ class Carrier(Noun):
     @property
     def keeps_room(self) -> bool:
         """Whether a load keeps room in it for what is bought on the way."""
-        return self.takes_food and self.reach in ("riding", "stop")
+        return self.takes_food and self.reach in ON_THE_WAY
 
 
 def _in_order(sources: dict[str, Source]) -> dict[str, Source]:

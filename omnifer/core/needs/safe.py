@@ -9,6 +9,7 @@ from omnifer.core.model.quantities import Reach
 from omnifer.core.model.road import HazardKind, Shelter
 from omnifer.core.model.roles import Stove
 from omnifer.core.needs.asking import Asking, Wanted
+from omnifer.core.needs.worn import SHELLS
 from omnifer.core.sentence import number, say
 
 HAZARDS: tuple[tuple[HazardKind, tuple[str, ...], str, Grade, Reach | None], ...] = (
@@ -29,6 +30,8 @@ COMFORT: frozenset[str] = frozenset({"chair", "pillow", "game", "reader", "flask
 """Services that need no reason but that somebody likes them."""
 CASH_PLACES = 3
 """Money lies in so many places, one of them on the body; practice."""
+THIN_SHELL_KG = 0.2
+"""A shell this light is thin [kg]; practice."""
 AMONG_PEOPLE: frozenset[Shelter] = frozenset({"site", "hut", "room"})
 """Where others sleep too."""
 COMPANIONS: tuple[tuple[str, str, str], ...] = (
@@ -131,6 +134,10 @@ def companions(a: Asking) -> Iterator[Wanted]:
             yield Wanted("complete", ("spoon",), a.every_day, say("one eats with it"), "worth_knowing", rider_id=rider.id)
             yield Wanted("complete", ("mug",), a.every_day, say("one drinks and measures with it"), "worth_knowing",
                          rider_id=rider.id)  # fmt: skip
+    thin = any(t.mass_kg <= THIN_SHELL_KG for t in a.serving(*SHELLS))
+    torn = a.hazard("thorns") if thin else a.riding & False
+    yield Wanted("complete", ("mat_patches", "binding"), torn, say("a thin shell tears on thorns: a patch or tape holds it"),
+                 "worth_knowing")  # fmt: skip
     if a.tour.stores.wash_every_days is not None and a.outdoors.any():
         yield Wanted("complete", ("washing_line",), a.every_day, say("clothes are washed by hand"), "worth_knowing")
     for rider in a.tour.riders if a.outdoors.any() else ():

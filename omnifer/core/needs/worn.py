@@ -11,16 +11,18 @@ from omnifer.core.needs.clothes import nights_to_dry
 from omnifer.core.physics.cold import LONGEST_H, bearable_hours, required_clo
 from omnifer.core.sentence import celsius, number, say, share
 
+DRY_FEET = ("shoe_covers", "proof_socks")
+"""Covers keep shoes dry, socks only the feet in wet ones: both schools; practice."""
 RIDING: tuple[tuple[float, tuple[str, ...], Grade], ...] = (
     (20, ("arm_covers", "wind_shell", "fleece", "light_shell", "rain_jacket"), "worth_knowing"),
     (12, ("wind_shell", "light_shell", "rain_jacket", "rain_cape"), "slows_you"),
     (12, ("gloves", "warm_gloves", "proof_gloves"), "slows_you"),
     (5, ("warm_gloves",), "slows_you"),
     (5, ("cap", "neck_tube"), "slows_you"),
-    (5, ("shoe_covers",), "slows_you"),
+    (5, DRY_FEET, "slows_you"),
 )
 """Felt colder than this [°C], one of these is worn; practice: stiff fingers are slow at the levers."""
-HANDS_AND_FEET = frozenset({"gloves", "warm_gloves", "proof_gloves", "shoe_covers"})
+HANDS_AND_FEET = frozenset({"gloves", "warm_gloves", "proof_gloves", *DRY_FEET})
 WARM_HANDS = ("warm_gloves", "proof_gloves")
 DEEP_C = -15.0
 """Felt colder than this, damp gloves freeze and a second pair is worn in turn [°C]; practice."""
@@ -28,8 +30,6 @@ EVENING_C = 12.0
 """Evenings colder than this want an insulated jacket, in summer too [°C]; practice."""
 FROSTY_C = 5.0
 """Evenings colder than this want a layer under it [°C]; practice."""
-DRY_FEET = ("shoe_covers", "proof_socks")
-"""Covers keep shoes dry, socks only the feet in wet ones: both schools; practice."""
 SPRAY_C = 15.0
 """Below this air spray from the wheels chills feet [°C]; practice."""
 SHOWERS, WET, WET_COLD_C, WARM_C = 0.1, 0.3, 10.0, 20.0

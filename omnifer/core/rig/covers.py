@@ -1,10 +1,11 @@
 """Which bag stands over the mouth of another, so that it comes off before the other opens."""
 
+from collections.abc import Mapping
+
 from omnifer.core.model.carrier_kind import KINDS
 from omnifer.core.model.practice import Practice
 from omnifer.core.model.rig import Bike, Carrier
 from omnifer.core.model.trace import Box
-from omnifer.core.rig.geometry import Frame
 
 CLOSE_MM, MUCH = 100.0, 0.5
 """A bag that stands no higher over another's mouth, over so much of it, is in its way [mm, -]; practice."""
@@ -13,11 +14,15 @@ SUNK_MM = 40.0
 CLOSED = frozenset({"roll", "lid", "zip", "drawstring"})
 
 
-def covers(bike: Bike) -> dict[str, list[Carrier]]:
-    """By each bag that others on the same rack or trailer stand over, those others."""
-    frame = Frame.of(bike)
+def covers(bike: Bike, boxes: Mapping[str, Box]) -> dict[str, list[Carrier]]:
+    """By each bag that others on the same rack or trailer stand over, those others.
+
+    Parameters
+    ----------
+    boxes : mapping
+        Of every carrier of the bike, by its identifier.
+    """
     bags = [c for c in bike.carriers if KINDS[c.kind].part is None]
-    boxes = {bag.id: frame.carrier_box(bag) for bag in bags}
     found = {
         bag.id: [
             other

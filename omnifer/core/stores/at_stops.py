@@ -215,11 +215,9 @@ def _charged(tour: TourSheet, voyage: Voyage, charge: Charge) -> Deed:
     words = say("{got} in {hours}", got=wh(charge.got_wh), hours=hours(min(charge.hours, charge.wanted_h)))
     if charge.got_wh <= 0:
         words = say("nothing to charge") if enough else say("no charger fits the socket")
-    longer = None
-    if not enough and charge.got_wh > 0:
-        first = "plug in first {first}; " if charge.first else ""
-        names = [tour.names.get(one, "the bank") for one in charge.first[:NAMED_FIRST]]
-        longer = say(first + "everything full after {hours}", first=", then ".join(names), hours=hours(charge.wanted_h))
+    names = ", then ".join(tour.names.get(one, "the bank") for one in charge.first[:NAMED_FIRST])
+    told = ["plug in first {first}"] * bool(names) + ["everything full after {hours}"] * (not enough)
+    longer = say("; ".join(told), first=names, hours=hours(charge.wanted_h)) if told and charge.got_wh > 0 else None
     return Deed(
         lane="power", verb="charge", unit="energy", amount=round(charge.got_wh, 1), leaves=round(charge.left_wh, 1),
         asked=round(power.capacity_wh, 1), short=0.0, most=None, fixed=False, minutes=0.0, money=None, words=words, note=longer,

@@ -4218,7 +4218,7 @@ export interface components {
              * Field
              * @description None: leave it aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year" | "last_time") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "thick" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year" | "last_time") | null;
             /**
              * Unit
              * @default
@@ -4240,7 +4240,7 @@ export interface components {
              * Field
              * @description None: not understood, left aside
              */
-            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year" | "last_time") | null;
+            field: ("name" | "group" | "count" | "mass" | "volume" | "longest" | "thick" | "reach" | "dry" | "wet" | "natures" | "not_with" | "rider" | "holds_water" | "soft_vessel" | "salts" | "fuel" | "food" | "guessed" | "price" | "inside" | "because" | "total_mass" | "pressed" | "bag" | "may_stay" | "does" | "where" | "closed" | "serves" | "fit" | "condition" | "held" | "spare" | "must" | "unused_tours" | "year" | "last_time") | null;
             /** Heading */
             heading: string;
             /**

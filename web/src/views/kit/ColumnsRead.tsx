@@ -14,6 +14,7 @@ const FIELDS: Record<Field, string> = {
   volume: 'packed volume',
   pressed: 'volume pressed',
   longest: 'longest side',
+  thick: 'thickness',
   reach: 'moment of use',
   dry: 'must stay dry',
   wet: 'gets wet',
@@ -51,6 +52,7 @@ const UNITS: Partial<Record<Field, string[]>> = {
   pressed: ['l', 'ml'],
   holds_water: ['l', 'ml', 'fl oz'],
   longest: ['mm', 'cm', 'in'],
+  thick: ['mm', 'cm', 'in'],
 }
 type Choice = NonNullable<KitText['columns']>[number]
 
