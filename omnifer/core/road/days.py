@@ -17,6 +17,8 @@ from omnifer.core.model.road import Night, Road, Shelter, Stop
 from omnifer.core.road.profile import Profile
 
 LONGEST_TOUR_DAYS = 400
+NO_WAY = 1e-9
+"""Of the whole road, what is no way between two nights [-]."""
 SIZED = 0.002
 """A day that is sized for a number of days is that exact [-]."""
 SHORTEST_LAST_DAY = 0.25
@@ -143,6 +145,9 @@ class _Cutting:
         """Where days of such a size end."""
         found: list[float] = []
         for (start, end), day_from in zip(pairwise(self.fixed), [*self.begun, None], strict=True):
+            if end - start <= NO_WAY * self.whole and found:
+                # Nights on one ferry are one: nothing is ridden between them.
+                continue
             if day_from is None:
                 found += _between(start, end, size, self.places)
             else:
