@@ -47,6 +47,8 @@ WAY: tuple[tuple[float, str, Shop, Shelter], ...] = (
 RESTS = (7, 15, 22, 31, 38)
 """Days on which nobody rode."""
 DAYS = 42
+COLD_NIGHTS = (27, 28)
+"""Below the pass, in wind and with damp down."""
 BORDER_KM, BEFORE_MIN, AFTER_MIN = 1240.0, -120, -180
 PHONES = (("Runa", "phone-runa"), ("Edvin", "phone-edvin"))
 NAMES = UUID("6a3e5f0e-8f0c-4a2e-9a53-3c0d5f4f2f11")
@@ -161,7 +163,9 @@ class _Diary:
             yield self._note(day, 12, "used", km=here, about="sun-cream", amount=float(chance.choice((15, 20, 25))))
         if here > before and day % 3 == 2:
             yield self._note(day, 19, "charged", who=1, km=here, about="power", amount=round(chance.gauss(104, 12)))
-        felt = "cold" if 650 < here < 850 or 1330 < here < 1490 else chance.choice(("right", "right", "right", "warm", "cold"))
+        high = 650 < here < 850 or 1330 < here < 1490
+        felt = "right" if high else chance.choice(("warm", "warm", "warm", "warm", "right"))
+        felt = "cold" if day in COLD_NIGHTS else felt
         yield self._note(day, 21.5, "slept", who=day % 2, km=here, word=felt)
         if day % 3 == 1:
             yield self._note(day, 17, "spent", who=1, km=here, word="food", money=float(chance.randint(14, 31)))
@@ -197,6 +201,7 @@ class _Diary:
                 yield self._note(day, 16, "broke", who=1, km=here, about="pump", note="The head; tied up with tape since")
             case 30:
                 yield self._note(day, 16, "lost", km=here, about="windshield", note="Blown off the pass")
+                yield self._note(day, 19.4, "mended", who=1, km=here, about="chain:bike-edvin", note="The gauge fell in")
             case 36:
                 yield self._note(day, 11, "wore", who=1, km=here, about="pads", amount=1.1)
             case _:

@@ -6,7 +6,7 @@ from omnifer.core.diary.journal import Journal, Told, placed
 from omnifer.core.diary.now import Replanned
 from omnifer.core.diary.tended import about_part
 from omnifer.core.model.debrief import BikeMark, BikeStory
-from omnifer.core.model.diary import CHANGED
+from omnifer.core.model.diary import ON_THE_BIKE
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.rig import Bike
 from omnifer.core.model.tour import TourSheet
@@ -36,7 +36,7 @@ def _words(sheet: TourSheet, told: Told, bike: Bike) -> Text | None:
         return say("new {part}", part=part.words) if part is not None else None
     if entry.verb == "weighed" and entry.word == "whole" and entry.about == bike.id:
         return say("weighed: {kg}", kg=kg(told.weighs_kg))
-    if entry.verb == "hurt" and entry.word in CHANGED and _whose(sheet, entry.author) == bike.rider_id:
+    if entry.verb == "hurt" and entry.word in ON_THE_BIKE and _whose(sheet, entry.author) == bike.rider_id:
         return say("{what} changed, for the {where}", what=entry.word, where=entry.about)
     return None
 

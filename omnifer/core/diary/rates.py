@@ -296,7 +296,7 @@ def _lives(told: _Days, journal: Journal) -> Iterator[LearnedRate]:
         if lived:
             assumed = float(getattr(told.sheet.practice, key))
             belief = learning.mean(assumed, WORTH_PARTS, lived, LIVES_DIFFER * assumed)
-            words = say("{n:one|ones} renewed, counted in usual road", n=number(len(lived)))
+            words = say("{n} renewed, in kilometres of usual road", n=number(len(lived)))
             name = f"A {row.words} lasts" if not row.words.endswith("s") else f"{row.words.capitalize()} last"
             yield _rate(key, name, "distance", "", assumed, belief, words, "own_value", key, _within(key, belief.mean))
 

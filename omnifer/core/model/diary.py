@@ -33,6 +33,8 @@ ACHES: tuple[str, ...] = ("hands", "seat", "feet", "knees", "neck", "back")
 """Where it hurts, as the entries of `hurt` are about it."""
 CHANGED: tuple[str, ...] = ("saddle", "saddle height", "bar", "gloves", "shorts", "shoes", "pedals")
 """What was changed against it: the word of such an entry."""
+ON_THE_BIKE: frozenset[str] = frozenset({"saddle", "saddle height", "bar", "pedals"})
+"""Of these what belongs to the bike."""
 NightFelt = Literal["cold", "right", "warm"]
 Money = Literal["food", "eaten_out", "parts", "night", "travel", "other"]
 Word = Annotated[str, Field(max_length=40), OneLine]

@@ -36,6 +36,7 @@ const Scroll = styled.div`
     text-align: right;
     padding-right: 8px;
     white-space: nowrap;
+    max-width: none;
   }
   td {
     text-align: center;
