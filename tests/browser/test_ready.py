@@ -51,6 +51,7 @@ def test_spares_that_do_not_fit_are_seen_in_the_matrix_and_mended(page: Page, si
     row = opened(page, "Can you mend it?")
     edvin = row.get_by_role("region", name="Repairs: Edvin's bike and trailer")
     expect(edvin.get_by_title("Puncture, fits: missing")).to_be_visible()
+    expect(edvin).to_contain_text(re.compile(r"Pump: some \d+ strokes and \d+\smin a tyre"))
     row.get_by_role("button", name=re.compile("^Puncture on Edvin")).click()
     tube = row.get_by_role("listitem").filter(has_text="Bring a spare tube; Bring brake pads")
     tube.get_by_role("button", name="Try").click()
