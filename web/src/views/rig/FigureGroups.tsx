@@ -161,10 +161,10 @@ export function Wheels({ bike, trace, say }: Props) {
           />
         )}
       </Figure>
-      <Figure of={bike} id="narrowest_mm" label="Room for a tyre, least" say={say}>
+      <Figure of={bike} id="narrowest_mm" label="Room for a tyre" say={say}>
         {(taken) => (
           <Measure
-            label="Room for a tyre, least"
+            label="Room for a tyre"
             value={bike.narrowest_mm}
             quantity="length"
             range={BOUNDS.Bike.narrowest_mm}

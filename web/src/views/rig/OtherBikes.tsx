@@ -16,7 +16,7 @@ export function OtherBikes({ bike, onChange }: { bike: Bike; onChange: (what: st
     return (
       <>
         <Section>What could be otherwise</Section>
-        <Button onPress={() => setWanted(true)}>Ride this road on other tyres, bars, saddles and pedals</Button>
+        <Button onPress={() => setWanted(true)}>Ride this road on another setup</Button>
       </>
     )
   return (
