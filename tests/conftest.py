@@ -42,6 +42,15 @@ hypothesis.settings.register_profile("steady", deadline=None, derandomize=bool(o
 hypothesis.settings.load_profile("steady")
 
 
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Pages first and all by one worker, whose server then knows the sample it was asked for a minute ago; whole servers by one too."""
+    for item in items:
+        room = Path(item.path).parent.name
+        if room in ("browser", "jobs") and item.get_closest_marker("xdist_group") is None:
+            item.add_marker(pytest.mark.xdist_group(room))
+    items.sort(key=lambda item: Path(item.path).parent.name != "browser")
+
+
 def _undeclared(stage: str, part: str) -> None:
     raise AssertionError(f"the stage {stage} reads {part}, which it does not declare")
 
@@ -172,8 +181,10 @@ def short_road(short_sample: Tour) -> Profile:
 
 @pytest.fixture
 def site(request: pytest.FixtureRequest, served: tuple[str, Flask], short_sample: Tour, short_road: Profile) -> Iterator[str]:
-    """Where the application is served, with the first week of the sample tour and no other; marked far: the first two."""
-    if request.node.get_closest_marker("far"):
+    """Where the application is served, with the first week of the sample tour and no other; marked far: the first two, whole: all."""
+    if request.node.get_closest_marker("whole"):
+        yield from _holding(served, request.getfixturevalue("sample"), request.getfixturevalue("sample_road"))
+    elif request.node.get_closest_marker("far"):
         yield from _holding(served, *request.getfixturevalue("far_sample"))
     else:
         yield from _holding(served, short_sample, short_road)
@@ -189,12 +200,6 @@ def light_site(served: tuple[str, Flask], short_sample: Tour, short_road: Profil
         update={"placements": tuple(p for p in short_sample.load.placements if p.thing_id in kept)}
     )
     yield from _holding(served, short_sample.model_copy(update={"kit": tuple(few), "load": load, "variants": ()}), short_road)
-
-
-@pytest.fixture
-def whole_site(served: tuple[str, Flask], sample: Tour, sample_road: Profile) -> Iterator[str]:
-    """Where the application is served, with the sample tour and no other."""
-    yield from _holding(served, sample, sample_road)
 
 
 def _holding(served: tuple[str, Flask], tour: Tour, road: Profile) -> Iterator[str]:

@@ -18,6 +18,7 @@ OFFLINE = re.compile(
 )
 """What the browser itself notes of answers that did not come."""
 EACH = 10
+pytestmark = pytest.mark.xdist_group("house")
 
 
 @pytest.fixture(scope="module")

@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import Page
 
 from tests.browser.conftest import visit
@@ -78,8 +79,9 @@ def test_a_need_is_answered_without_a_thing(page: Page, site: str):
     expect(row.get_by_role("button", name=re.compile("flag on the trailer"))).to_be_visible()
 
 
-def test_what_is_not_needed_any_more_goes_home(page: Page, whole_site: str):
-    visit(page, whole_site, "ready")
+@pytest.mark.whole
+def test_what_is_not_needed_any_more_goes_home(page: Page, site: str):
+    visit(page, site, "ready")
     row = opened(page, "What may stay?")
     parcel = row.get_by_role("article").filter(has_text="Post home from Kelvray")
     expect(parcel.get_by_text("Sleeping bag, cold")).to_be_visible()

@@ -15,12 +15,6 @@ from tests.formats.test_gpx import gpx
 
 
 @pytest.fixture
-def site(whole_site: str) -> str:
-    """The whole road: what does not count, the ferry and the rest day lie late."""
-    return whole_site
-
-
-@pytest.fixture
 def road(page: Page, site: str) -> Page:
     visit(page, site, "road")
     return page
@@ -59,6 +53,7 @@ def test_without_a_bike_no_kilogram_costs_anything(road: Page, site: str):
     expect(road.get_by_text("Infinity")).to_have_count(0)
 
 
+@pytest.mark.whole
 def test_what_does_not_count_is_named(road: Page):
     expect(road.get_by_role("row").filter(has_text="Ravel").first).to_contain_text("closed on Wednesdays")
     expect(road.get_by_role("row").filter(has_text="Dry Ford")).to_contain_text("dry in April")
@@ -66,6 +61,7 @@ def test_what_does_not_count_is_named(road: Page):
     expect(road.get_by_role("row").filter(has_text="Kestin Wells").first).to_contain_text("Salt House: not sure")
 
 
+@pytest.mark.whole
 def test_a_night_is_moved_by_key_and_by_drag_and_followed_by_rest(road: Page):
     tab(road, "Days")
     rests = road.get_by_role("cell", name="rest", exact=True)
@@ -84,11 +80,13 @@ def test_a_night_is_moved_by_key_and_by_drag_and_followed_by_rest(road: Page):
     expect(road.get_by_role("button", name=re.compile("^Undo: End day 2 "))).to_be_visible()
 
 
+@pytest.mark.whole
 def test_another_start_finds_the_shop_open(road: Page, site: str):
     road.get_by_label("Leave on").fill("2027-04-13")
     expect(road.get_by_role("row").filter(has_text="Ravel").first).not_to_contain_text("closed on")
 
 
+@pytest.mark.whole
 def test_surfaces_and_ferries_are_painted_from_the_playhead(road: Page):
     riding = road.locator("dl").get_by_text(re.compile(r"^\d+\sh$"))
     before = riding.text_content()
@@ -133,6 +131,7 @@ def test_a_table_of_stops_is_looked_at_and_taken(road: Page):
     expect(road.get_by_role("button", name="Change Lone Tap")).to_be_visible()
 
 
+@pytest.mark.whole
 def test_the_track_is_turned_round_and_back(road: Page):
     first = road.get_by_role("row").nth(1)
     expect(first).to_contain_text("Tamsen Quay")
@@ -143,6 +142,7 @@ def test_the_track_is_turned_round_and_back(road: Page):
     expect(first).to_contain_text("Tamsen Quay")
 
 
+@pytest.mark.whole
 def test_the_ribbon_zooms_by_key_and_button_and_follows_the_playhead(road: Page):
     slider = road.get_by_role("slider", name="Moment of the tour")
     slider.focus()
@@ -167,6 +167,7 @@ def test_the_plan_moves_the_playhead(road: Page):
     assert road.get_by_role("slider").get_attribute("aria-valuenow") != value
 
 
+@pytest.mark.whole
 def test_a_brush_paints_the_ribbon(road: Page):
     tab(road, "Surfaces")
     road.get_by_role("button", name="sand or mud").click()
@@ -187,6 +188,7 @@ def test_an_outlook_says_why_it_is_silent(road: Page):
     expect(road.get_by_role("alert")).to_contain_text("No weather service is set up")
 
 
+@pytest.mark.whole
 def test_a_long_track_is_called_off(road: Page, tmp_path: Path):
     long = tmp_path / "long.gpx"
     long.write_bytes(gpx(*((45 + n / 100_000, 7.0, 200.0) for n in range(250_000))))
@@ -291,6 +293,7 @@ def test_a_map_is_taken_as_far_as_it_is_wanted(road: Page, tmp_path: Path):
     expect(dialog).to_contain_text("© OpenStreetMap contributors, ODbL")
 
 
+@pytest.mark.whole
 def test_a_map_is_moved_and_brought_closer(road: Page):
     tab(road, "Map")
     shown = road.get_by_role("application", name=re.compile("^Map of the road"))
