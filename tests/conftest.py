@@ -42,6 +42,7 @@ hypothesis.settings.register_profile("steady", deadline=None, derandomize=bool(o
 hypothesis.settings.load_profile("steady")
 
 
+@pytest.hookimpl(tryfirst=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """Pages first and all by one worker, whose server then knows the sample it was asked for a minute ago; whole servers by one too."""
     for item in items:
