@@ -6,7 +6,7 @@ from mimetypes import guess_type
 from pathlib import Path
 from typing import Any
 
-from flask import Flask, Response, abort, g, request, send_from_directory
+from flask import Flask, Response, abort, g, redirect, request, send_from_directory
 from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
@@ -22,6 +22,8 @@ from omnifer.outside.services import Services
 from omnifer.store.database import open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
+GUIDE, GUIDES_FIRST = BUILT.parent / "guide", "guide/index.html"
+"""Where the guide is built, and the page of it that one begins with."""
 MIMETYPES = {"js": "text/javascript", "webmanifest": "application/manifest+json"}
 BESIDE = ("icon.svg", "icon-192.png", "icon-512.png", "sw.js", "manifest.webmanifest", "licences.txt")
 """Files at the root of the site."""
@@ -95,6 +97,7 @@ def create_app(
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)
+    _guide(app)
     return app
 
 
@@ -122,7 +125,10 @@ def _guard(app: Flask) -> None:
 
     @app.after_request
     def harden(response: Response) -> Response:
-        response.headers["Content-Security-Policy"] = POLICY.format(nonce=_nonce())
+        policy = POLICY.format(nonce=_nonce())
+        if request.endpoint == "guide":
+            policy = policy.replace("script-src 'self'", f"script-src 'self' 'nonce-{_nonce()}'")
+        response.headers["Content-Security-Policy"] = policy
         response.headers["X-Content-Type-Options"] = "nosniff"
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
@@ -176,4 +182,24 @@ def _pages(app: Flask, built: Path) -> None:
         html = index.read_bytes().replace(NONCE_MARK, _nonce().encode())
         response: Response = app.response_class(html, mimetype="text/html")
         response.headers["Cache-Control"] = "no-store"
+        return response
+
+
+def _guide(app: Flask) -> None:
+    """The guide, as it was built: its pages carry small scripts of their own, which only its own headers allow."""
+
+    @app.get("/guide/")
+    def guides_first() -> Any:
+        return redirect(f"/guide/{GUIDES_FIRST}")
+
+    @app.get("/guide/<path:name>")
+    def guide(name: str) -> Response:
+        if not (GUIDE / GUIDES_FIRST).is_file():
+            told = Problem(status=503, title="Not built", detail="The guide is not built yet.", mend="Run bin/start.")
+            return problems.problem(told)
+        response = send_from_directory(GUIDE, name)
+        response.headers["Cache-Control"] = "no-cache"
+        if response.mimetype == "text/html":
+            response.direct_passthrough = False
+            response.set_data(response.get_data().replace(b"<script", b'<script nonce="' + _nonce().encode() + b'"'))
         return response

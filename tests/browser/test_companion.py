@@ -108,6 +108,14 @@ def test_pack_weigh_and_check(browser: Browser, house: House, tour: str):
     expect(page.get_by_role("checkbox", name="Money in three places")).to_be_checked()
     page.get_by_role("button", name="Does a heel strike a bag? Yes").click()
     expect(page.get_by_text("The pannier further back")).to_be_visible()
+    # A file that is saved and the guide do not take the page's place on the device.
+    with page.expect_download():
+        page.get_by_role("button", name="More", exact=True).last.click()
+        page.get_by_role("menuitem", name="Save the kit").click()
+    page.goto(f"{house.address}/guide/guide/index.html")
+    context.set_offline(True)
+    page.goto(f"{house.address}/tours/{tour}/load", wait_until="commit")
+    expect(page.get_by_role("img", name=re.compile("from the right")).first).to_be_visible()
     context.close()
     assert [c for c in complaints if not OFFLINE.search(c)] == []
 

@@ -38,7 +38,9 @@ const pages = new NetworkFirst({
   networkTimeoutSeconds: PATIENCE_S,
   plugins: [{ cacheKeyWillBeUsed: () => Promise.resolve(SHELL) }],
 })
-registerRoute(({ request }) => request.mode === 'navigate', pages)
+/** Files that are saved and the guide are no views: kept as the page, they would stand in its place. */
+const NO_VIEW = /^\/(api|guide)\//
+registerRoute(({ request, url }) => request.mode === 'navigate' && !NO_VIEW.test(url.pathname), pages)
 
 const answers = new NetworkFirst({
   cacheName: ANSWERS,

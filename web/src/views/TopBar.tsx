@@ -273,6 +273,7 @@ export function TopBar() {
             { id: 'kit', text: 'Save the kit', note: 'CSV for a spreadsheet' },
             { id: 'shopping', text: 'Save the shopping list', note: 'CSV, a row a thing', off: !assessment.stores },
             { id: 'diary', text: 'Save the diary', note: 'CSV, a row an entry' },
+            { id: 'guide', text: 'Guide', note: 'the first hour, every view, what figures mean' },
             { id: 'keys', text: 'Ribbon and keys', note: 'what the drawing shows, every key' },
             { id: 'sources', text: 'Where this comes from', note: 'climate, places, maps: sources and terms' },
             { id: 'tours', text: 'All tours' },
@@ -283,6 +284,7 @@ export function TopBar() {
             else if (id === 'keys') setKeys(true)
             else if (id === 'sources') setSources(true)
             else if (id === 'tours') void navigate('/')
+            else if (id === 'guide') window.location.assign('/guide/')
             else window.location.assign(files[id as keyof typeof files])
           }}
         >

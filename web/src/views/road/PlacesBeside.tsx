@@ -1,5 +1,5 @@
 /** Places of the gazetteer along the road, offered as stops: all of them, those of a stretch, or some. */
-import { useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { PLACES_OF } from '../../api/bounds'
 import { api, type OfferedStop, type Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
@@ -13,10 +13,15 @@ import { Line, Lines, useLeftOut, useStretch } from './PlaceLines'
 /** So many of what a place may have are told in its line. */
 const PERHAPS = 2
 
-/** What lies along the road and is no stop yet; asked anew when the road or its stops change. */
+/** What lies along the road and is no stop yet; asked anew when the road or its stops change, and as it was until that is told: whoever
+ * has the dialog open goes on. */
 export const useOffered = () => {
   const { tour } = useDesk()
-  return useQuery({ queryKey: ['offered', tour.id, tour.revision], queryFn: ({ signal }) => api.offeredStops(tour.id, '', signal) }).data?.stops
+  const asked = {
+    queryKey: ['offered', tour.id, tour.revision],
+    queryFn: ({ signal }: { signal: AbortSignal }) => api.offeredStops(tour.id, '', signal),
+  }
+  return useQuery({ ...asked, placeholderData: keepPreviousData }).data?.stops
 }
 
 /** Of these one may stand several times along a road: what is chosen tells where. */
