@@ -284,7 +284,7 @@ def _oil(told: _Days, journal: Journal) -> Iterator[LearnedRate]:
 
 
 def _lives(told: _Days, journal: Journal) -> Iterator[LearnedRate]:
-    """How far parts lasted that were renewed on the way, in kilometres of usual road."""
+    """How far parts lasted that were renewed on the way, in kilometres of usual road, as if the road wore them evenly."""
     renewed = [(t.entry.about, at) for t, at in placed(journal) if t.entry.verb == "mended"]
     for row in WORN:
         key = f"{row.kind}_km"

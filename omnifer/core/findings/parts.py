@@ -90,11 +90,10 @@ def _renewed(s: Situation, bike: Bike, part: WornPart, shop: Stop | None) -> Ite
 
 
 def _posted(s: Situation, spare: Thing, bike: Bike, part: WornPart, to: Stop) -> Mend:
-    """A new one that waits at a stop with a post office and goes on there."""
-    waits = (Whereabouts(how="waiting", stop_id=to.id), Whereabouts(from_km=to.at_km, how="fixed", spot="frame"))
+    """A new one that waits at a stop with a post office; there it takes the old one's place, and weighs what that did."""
     return Mend(
         name=say("Post a new {part} to {stop}, {at}", part=part.words, stop=to.name, at=km(to.at_km)),
         consequence=say("nobody carries it there; send it a month before, and ask how long they keep parcels"),
-        things=[otherwise(spare, where=[place.model_dump() for place in waits])],
+        things=[otherwise(spare, where=[Whereabouts(how="waiting", stop_id=to.id).model_dump()])],
         parts=[PartTold(bike_id=bike.id, part=bike.part(part.kind).model_copy(update={"renewed_km": to.at_km}))],
     )  # fmt: skip

@@ -47,7 +47,9 @@ CLO = {
 RIDING_CLO = 0.4
 """Of what is worn riding in summer [clo]; practice."""
 BLOWN_THROUGH, SHELLS = frozenset({"fleece", "arm_covers"}), ("wind_shell", "light_shell", "rain_jacket", "rain_cape")
-"""Layers that wind goes through, and what is worn over them against it."""
+"""Layers that wind goes through, and what is worn over them against it on the bike."""
+OVER_WOOL = (*SHELLS, "warm_jacket")
+"""The same in the evening: an insulated jacket keeps wind out too."""
 IN_WIND, DAMP_DOWN = 0.5, 0.6
 """Of their insulation, what such layers keep with no shell over them, and what down keeps that became damp on a wet day [-];
 practice: wet down loses nearly all, moist down a third to a half."""
@@ -165,7 +167,7 @@ def layers_of(a: Asking) -> list[Layers]:
     found = []
     for rider in a.tour.riders:
         clo = np.full(len(a.days), RIDING_CLO)
-        sheltered = _there(a, rider.id, *SHELLS)
+        sheltered = _there(a, rider.id, *OVER_WOOL)
         for service, adds in CLO.items():
             keeps = np.where(sheltered, 1.0, IN_WIND) if service in BLOWN_THROUGH else 1.0
             if service == "warm_jacket" and all("down" in t.natures for t in a.serving(service)):
