@@ -85,11 +85,11 @@ def _renewed(s: Situation, bike: Bike, part: WornPart, shop: Stop | None) -> Ite
     if serves:
         offices = [stop for stop in post_stops(s.tour, s.voyage) if s.from_km < stop.at_km <= (part.ends_km or 0.0)]
         if offices and (shop is None or shop.at_km < offices[-1].at_km):
-            yield _posted(s, bring(s, serves, None, 1, fit_for(serves, bike)).things[0], bike, part, offices[-1])
+            yield _posted(bring(s, serves, None, 1, fit_for(serves, bike)).things[0], bike, part, offices[-1])
         yield bring(s, serves, None, 1, fit_for(serves, bike))
 
 
-def _posted(s: Situation, spare: Thing, bike: Bike, part: WornPart, to: Stop) -> Mend:
+def _posted(spare: Thing, bike: Bike, part: WornPart, to: Stop) -> Mend:
     """A new one that waits at a stop with a post office; there it takes the old one's place, and weighs what that did."""
     return Mend(
         name=say("Post a new {part} to {stop}, {at}", part=part.words, stop=to.name, at=km(to.at_km)),

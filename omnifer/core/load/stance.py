@@ -84,6 +84,7 @@ def _pressure(load_kg: float, bike: Bike) -> Pressure:
 
 
 ALIKE = {"front_bar", "rear_bar", "loose"}
+"""What two looks at the tyres share that are told as one."""
 LOOSE, ON_LOOSE = 0.3, 0.9
 """Where so much of the road is gravel or rougher, tyres are ridden with this part of the pressure [-]; practice."""
 

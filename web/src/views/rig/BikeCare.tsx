@@ -72,7 +72,7 @@ export function BikeCare({ bike, onChange }: { bike: Bike; onChange: (what: stri
             <tbody>
               {weeks.map((w) => (
                 <tr key={w.from_day}>
-                  <td style={{ whiteSpace: 'nowrap' }}>{w.from_day === w.to_day ? `Day ${w.from_day}` : `Days ${w.from_day}\u2013${w.to_day}`}</td>
+                  <td className="whole">{w.from_day === w.to_day ? `Day ${w.from_day}` : `Days ${w.from_day}\u2013${w.to_day}`}</td>
                   <td className="figure">{units.figure(w.front_bar, 'pressure')}</td>
                   <td className="figure">{units.figure(w.rear_bar, 'pressure')}</td>
                   <td>{w.loose > 0 ? `${units.show(w.loose, 'share')} gravel, sand or mud` : 'firm'}</td>

@@ -30,6 +30,9 @@ export const Lines = styled.table`
     white-space: nowrap;
     font-variant-numeric: tabular-nums;
   }
+  .whole {
+    white-space: nowrap;
+  }
   .beside {
     display: flex;
     align-items: center;
