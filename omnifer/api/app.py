@@ -202,6 +202,7 @@ def _guide(app: Flask) -> None:
         response = send_from_directory(GUIDE, name, conditional=not page, etag=not page)
         response.headers["Cache-Control"] = "no-store" if page else "no-cache"
         if page:
+            response.headers.remove("Last-Modified")
             response.direct_passthrough = False
             response.set_data(response.get_data().replace(b"<script", b'<script nonce="' + _nonce().encode() + b'"'))
         return response
