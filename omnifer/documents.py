@@ -11,8 +11,10 @@ from omnifer.api.openapi import document
 from omnifer.core.findings import SPECS
 from omnifer.core.model.diary import ACHES, CHANGED
 from omnifer.core.model.fuels import FUELS
+from omnifer.core.model.kit import Fit, Thing
 from omnifer.core.model.library import BAGS
-from omnifer.core.model.road import SAME_START_KM, STOP_FIELDS
+from omnifer.core.model.quantities import Noun, blank_of
+from omnifer.core.model.road import SAME_START_KM, STOP_FIELDS, Stop
 from omnifer.core.physics.weather import NINE_IN_TEN
 from omnifer.core.road import days
 from omnifer.core.world import places
@@ -42,9 +44,14 @@ NEAR = {
 """Distances that gestures of the screens ask for."""
 
 
+BLANKS: tuple[type[Noun], ...] = (Thing, Fit, Stop)
+"""Nouns that a screen makes new ones of."""
+
+
 def bounds(schema: dict[str, Any]) -> str:
     """Least and most of every numeric field of every noun of a tour, as TypeScript."""
-    lines = ["/** Made by bin/documents from the nouns of the core: what a field can be. */", "export const BOUNDS = {"]
+    lines = ["/** Made by bin/documents from the nouns of the core: what a field can be. */",
+             "import type { components } from './schema'", "", "export const BOUNDS = {"]  # fmt: skip
     for noun, described in sorted(schema["$defs"].items()):
         fields = {name: pair for name, field in described.get("properties", {}).items() if (pair := _bounds(field))}
         if fields:
@@ -69,7 +76,23 @@ def bounds(schema: dict[str, Any]) -> str:
                       "/** What files of heights are called. */",
                       f"export const HEIGHT_FILES = [{', '.join(repr(suffix) for suffix in HEIGHT_SUFFIXES)}]", "",
                       "/** Standard deviations to each side that hold nine of ten. */",
-                      f"export const NINE_IN_TEN = {NINE_IN_TEN:g}", ""])  # fmt: skip
+                      f"export const NINE_IN_TEN = {NINE_IN_TEN:g}", "",
+                      "/** What of them is new and says nothing yet. */", *_blanks()])  # fmt: skip
+
+
+def _blanks() -> list[str]:
+    """A blank of each noun that a screen makes new ones of, as TypeScript."""
+    lines = ["export const BLANK: {"]
+    lines += [f"  {noun.__name__}: components['schemas']['{noun.__name__}-Output']" for noun in BLANKS]
+    lines += ["} = {"]
+    for noun in BLANKS:
+        said = blank_of(noun).model_dump(mode="json")
+        lines += [f"  {noun.__name__}: {{", *(f"    {name}: {_literal(value)}," for name, value in said.items()), "  },"]
+    return [*lines, "}", ""]
+
+
+def _literal(value: object) -> str:
+    return f"{value:g}" if isinstance(value, float) else repr(value) if isinstance(value, str) else json.dumps(value)
 
 
 def kinds_of_finding() -> str:

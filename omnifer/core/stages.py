@@ -17,7 +17,8 @@ from typing import Any, Generic, TypeVar, cast
 
 from pydantic import PrivateAttr
 
-from omnifer.core.model.kit import Thing
+from omnifer.core.model.kit import NOTED, UNRIDDEN, Thing, Unread
+from omnifer.core.model.quantities import blank_of
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.profile import Profile
 
@@ -28,15 +29,16 @@ PROFILE, FROM_KM = "profile", "from_km"
 """What a reading has besides the parts of the tour."""
 RIDDEN = "kit.ridden"
 """The kit with no more of each thing than a ride depends on: not what it is called, nor what it is packed beside."""
-NOT_RIDDEN: Mapping[str, object] = {
-    "volume_l": 0.0, "pressed_l": 0.0, "longest_mm": 0.0, "thick_mm": 0.0, "dry": "any", "wet": False, "natures": (),
-    "not_with": (), "guessed": (), "may_stay": False, "bag": False, "fit": None, "condition": "trusted", "held": "owned",
-    "spare": False, "name": "", "must": False, "unused_tours": 0, "year": None, "instead_of": None, "closed": False, "group": "",
-    "hung": None,
-}  # fmt: skip
-"""The other fields, and what all things have there as a ride reads them."""
-NOTES: Mapping[str, object] = {"because": "", "last_time": "", "library_id": None}
-"""Fields of a thing that no rule reads: what its rider noted, and whose copy it is."""
+
+
+def _where_unread(mark: Unread) -> dict[str, object]:
+    """Fields of a thing that are so marked, and what all things have there: what a blank one has."""
+    blank = dict(blank_of(Thing))
+    return {name: blank[name] for name, field in Thing.model_fields.items() if mark in field.metadata}
+
+
+NOT_RIDDEN: Mapping[str, object] = _where_unread(UNRIDDEN)
+NOTES: Mapping[str, object] = _where_unread(NOTED)
 PARTS = frozenset(TourSheet.model_fields)
 KEPT_PARTS = 8
 """Values of each part that are known again."""

@@ -19,8 +19,8 @@ from omnifer.core.kit.told import (
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.library import known_by
 from omnifer.core.model.quantities import Noun
-from omnifer.formats.cell import write_fit, write_role, write_where
-from omnifer.formats.kit_columns import ColumnChoice, ColumnRead, columns_of, is_amount, known
+from omnifer.formats.kit_cells import Names, Shown
+from omnifer.formats.kit_columns import WRITTEN, ColumnChoice, ColumnRead, columns_of, is_amount, known
 from omnifer.formats.kit_rows import MOST_TOLD, Reading, RowProblem
 from omnifer.formats.problem import InputProblem, what_of
 from omnifer.formats.sheet import Delimiter, SheetWriter, read_sheet
@@ -147,30 +147,11 @@ def _remarks(read: "Reading") -> list[str]:
     return remarks
 
 
-HEADINGS = (
-    "name", "group", "count", "mass kg", "volume l", "pressed l", "longest mm", "thick mm", "reach", "dry", "wet", "natures",
-    "not_with", "rider", "holds_water l", "soft_vessel", "salts", "fuel", "food", "guessed", "price", "inside", "bag",
-    "may_stay", "does", "where", "closed", "serves", "fit", "condition", "held", "spare", "must", "unused_tours", "year",
-    "because", "last_time",
-)  # fmt: skip
-
-
-def kit_table(things: tuple[Thing, ...], riders: dict[str, str]) -> list[list[str | float | None]]:
+def kit_table(things: tuple[Thing, ...], riders: dict[str, str]) -> list[list[Shown]]:
     """The kit as rows of cells under their headings, which `read_kit_csv` reads back. `riders` gives names by identifier."""
-    names = {t.id: t.name for t in things}
-    rows: list[list[str | float | None]] = [list(HEADINGS)]
-    for t in things:
-        flags = [("yes" if flag else "") for flag in (t.soft_vessel, t.salts, t.fuel, t.food)]
-        rows.append(
-            [t.name, t.group, t.count, t.mass_kg, t.volume_l, t.pressed_l or None, t.longest_mm, t.thick_mm or None,
-             t.reach, t.dry, "yes" if t.wet else "", " ".join(t.natures), " ".join(t.not_with),
-             riders.get(t.rider_id or "", ""), t.holds_water_l or None, *flags, " ".join(t.guessed),
-             t.price, names.get(t.inside or "", ""), "yes" if t.bag else "",
-             "yes" if t.may_stay else "", write_role(t.role), write_where(t.where), "yes" if t.closed else "",
-             " ".join(t.serves), write_fit(t.fit), t.condition, t.held, "yes" if t.spare else "", "yes" if t.must else "",
-             t.unused_tours or None, t.year, t.because, t.last_time]
-        )  # fmt: skip
-    return rows
+    names = Names(riders, {thing.id: thing.name for thing in things})
+    headings: list[Shown] = [f"{name} {column.of.base}" if column.of else name for name, column in WRITTEN.items()]
+    return [headings, *([c.write(getattr(thing, c.into), names) for c in WRITTEN.values()] for thing in things)]
 
 
 def write_kit_csv(things: tuple[Thing, ...], riders: dict[str, str]) -> str:

@@ -10,11 +10,11 @@ from omnifer.core.kit.kinds import kinds
 from omnifer.core.kit.plausible import doubt_of, too_heavy
 from omnifer.core.kit.told import Told, told_of
 from omnifer.core.kit.understand import domain_of, understood
-from omnifer.core.model.kit import Guessable, Nature, Thing
-from omnifer.core.model.quantities import Noun, Reach
-from omnifer.formats.cell import read_fit, read_role, read_where
-from omnifer.formats.kit_columns import UNITS, ColumnRead, FieldName
-from omnifer.formats.measures import GRAMS_PER, measure, number
+from omnifer.core.model.kit import Guessable, Thing
+from omnifer.core.model.quantities import Noun
+from omnifer.formats.kit_cells import Cell, not_negative, stem_of
+from omnifer.formats.kit_columns import COLUMNS, MASS, ColumnRead, Quantity
+from omnifer.formats.measures import measure
 from omnifer.formats.problem import what_of
 
 SAME_SUM = 0.005
@@ -32,30 +32,12 @@ SUMS = {"name", "group", "count", "mass_kg", "volume_l", "price", "guessed"}
 """A total says no more than these; who says how dry or how near a row is to be packed means a thing."""
 SAME_MASS = 0.03
 """Two masses in a row that differ by more [-] do not say the same."""
-_REACH_WORDS: dict[str, Reach] = {
-    "riding": "riding", "while riding": "riding", "stop": "stop", "at a stop": "stop", "day": "stop", "camp": "camp",
-    "on arrival in camp": "camp", "evening": "camp", "night": "night", "overnight": "night", "sleep": "night",
-    "breaks": "breaks", "only if something breaks": "breaks", "repair": "breaks", "emergency": "breaks",
-}  # fmt: skip
-_TRUE = {"1", "yes", "y", "x", "true", "ja", "oui", "sí", "si", "tak", "✓"}
-_DRY_WORDS = {
-    "any": "any", "may get damp": "any", "no": "any", "nein": "any", "non": "any", "must": "must", "must stay dry": "must",
-    "keep dry": "must", "waterproof bag": "must", "own_bag": "own_bag", "own bag": "own_bag", "own dry bag": "own_bag",
-    "in its own dry bag": "own_bag", "dry bag": "own_bag", **dict.fromkeys(sorted(_TRUE), "must"),
-}  # fmt: skip
-"""How dry a thing must stay, as riders and Omnifer's own screens say it."""
-_SHARED = {"shared", "all", "both", "everybody", "alle", "beide", "gemeinsam", "tous", "compartido", "todos", "comune", "tutti"}
-"""Said where a sheet names who carries a thing and everybody does."""
 _NOTHING = {"-", "–", "—", "?", "n/a", "na", "k.a.", "."}
 _TOTAL = re.compile(
     r"^(sub|grand|zwischen|end)?[ -]?(total|totals|totale|totaal|summe|gesamt|somme|suma|sum|insgesamt|razem|σ|∑)\b", re.I
 )
 _ABOUT = re.compile(r"~|≈|\b(ca|circa|about|approx|env|environ|etwa|ungefähr|around|±)\b\.?|±", re.I)
 _MASS = re.compile(r"(?<=\S)[\s(]+(\d+(?:[.,]\d+)?\s*(?:g|gr|kg|oz|lbs?))\)?\s*$", re.I)
-_COUNT = re.compile(
-    r"(?:x\s*)?(\d+)\s*(x|pcs?|pieces?|stk|stück|stueck|st|paar|pairs?|pr|paires?|pares|paia|paar|pezzi|pièces|piezas|stuks|szt)?\.?",
-    re.I,
-)
 
 
 VITAL = ("id", "name", "mass_kg")
@@ -204,7 +186,7 @@ class Reading:
         said = _MASS.search(name)
         if said is not None:
             values["name"] = name[: said.start()].strip(" ,;:-(") or name
-            mass: float | None = round(measure(said[1], GRAMS_PER, "g", self.decimal_comma) / 1000, 6)
+            mass: float | None = round(measure(said[1], MASS.units, "g", self.decimal_comma) / 1000, 6)
         else:
             kind = understood(name).kind
             mass = None if kind is None else kinds()[kind].kg
@@ -240,10 +222,9 @@ class Reading:
         marks = list(_guessed(values))
         if "count" not in values:
             values |= {"count": told.fields["count"], "name": told.fields["name"], "mass_kg": told.fields["mass_kg"]}
-        columns = {column: _INTO.get(column, column) for column in self.fields if column is not None}
-        silent = {*columns.values(), *values} - {"name", "count", "mass_kg"}
-        silent |= {"role"} if "does" in self.fields else set()
-        silent |= {"holds_water_l", "soft_vessel"} if "holds_water" in self.fields else set()
+        silent = {COLUMNS[column].into for column in self.fields if column is not None} | values.keys()
+        silent -= {"name", "count", "mass_kg"}
+        silent |= {"soft_vessel"} if "holds_water" in self.fields else set()
         for field_name, value in told.fields.items():
             if field_name in silent and (field_name in values or field_name in ALL_OR_NONE):
                 continue
@@ -258,73 +239,25 @@ class Reading:
 
     def _cell(self, line: int, column: ColumnRead, text: str, values: dict[str, object]) -> None:
         """Put one cell into the fields of a thing. Raises ValueError in words."""
-        match column.field:
-            case "mass" | "total_mass" | "volume" | "pressed" | "holds_water" | "longest" | "thick":
-                self._measured(line, column, text, values)
-            case "count":
-                found = _COUNT.fullmatch(text.strip())
-                if found is None and number(text, self.decimal_comma) % 1:
-                    raise ValueError("a number of things is a whole number")
-                values["count"] = int(found[1]) if found else int(number(text, self.decimal_comma))
-                if found and found[2]:
-                    self.tell(self.doubts, line, column.heading, text, f"read as {found[1]}")
-            case "reach":
-                word = text.lower()
-                if word not in _REACH_WORDS:
-                    raise ValueError(f"reach is one of {', '.join(get_args(Reach))}")
-                values["reach"] = _REACH_WORDS[word]
-            case "dry":
-                word = text.lower()
-                if word not in _DRY_WORDS:
-                    raise ValueError(f"dry is one of {', '.join(_DRY_WORDS)}: what the thing needs, not what it is")
-                values["dry"] = _DRY_WORDS[word]
-            case "natures" | "not_with":
-                words = tuple(w for w in re.split(r"[\s,;+]+", text.lower()) if w)
-                unknown = [w for w in words if w not in get_args(Nature)]
-                if unknown:
-                    raise ValueError(f"{unknown[0]!r} is none of {', '.join(get_args(Nature))}")
-                values[column.field] = words
-            case "rider":
-                if text.lower() in _SHARED:
-                    return
-                if text.lower() not in self.riders:
-                    raise ValueError(f"no rider is called {text!r}")
-                values["rider_id"] = self.riders[text.lower()]
-            case "wet" | "soft_vessel" | "salts" | "fuel" | "food" | "bag" | "may_stay" | "closed" | "spare" | "must":
-                values[column.field] = text.lower() in _TRUE
-            case "guessed":
-                marks = (
-                    ("mass", "volume") if text.lower() in _TRUE else tuple(w for w in text.split() if w in get_args(Guessable))
-                )
-                values["guessed"] = (*_guessed(values), *marks)
-            case "price":
-                values["price"] = _positive(number(text, self.decimal_comma))
-            case "inside":
-                values["inside"] = _stem(text)
-            case "does":
-                values["role"] = read_role(text)
-            case "serves":
-                values["serves"] = tuple(re.split(r"[\s,;+]+", text.lower().strip()))
-            case "fit":
-                values["fit"] = read_fit(text)
-            case "condition" | "held":
-                values[column.field] = re.sub(r"[ -]", "_", text.lower())
-            case "unused_tours" | "year":
-                values[column.field] = int(number(text, self.decimal_comma))
-            case "where":
-                values["where"] = read_where(text)
-            case "name" | "group" | "because" | "last_time":
-                values[column.field] = text
-            case _:
-                pass
-
-    def _measured(self, line: int, column: ColumnRead, text: str, values: dict[str, object]) -> None:
-        """An amount with its unit; several columns may hold the mass, of which one that is filled counts."""
         assert column.field is not None
+        held = COLUMNS[column.field]
+        if held.of is not None:
+            self._measured(column, text, held.into, held.of, values)
+            return
+        cell = Cell(text, self.decimal_comma, self.riders)
+        value = held.read(cell)
+        for doubt in cell.doubts:
+            self.tell(self.doubts, line, column.heading, text, doubt)
+        if held.into == "guessed" and isinstance(value, tuple):
+            value = (*_guessed(values), *value)
+        if value is not None:
+            values[held.into] = value
+
+    def _measured(self, column: ColumnRead, text: str, to: str, of: Quantity, values: dict[str, object]) -> None:
+        """An amount with its unit; several columns may hold the mass, of which one that is filled counts."""
         plain = _ABOUT.sub("", text).strip()
-        amount = _positive(measure(plain, UNITS[column.field], column.unit, self.decimal_comma))
-        to = _INTO[column.field]
-        if to.endswith("_kg") or to == "total_mass":
+        amount = not_negative(measure(plain, of.units, column.unit, self.decimal_comma))
+        if of is MASS:
             amount = round(amount / 1000, 9)
         before = values.get(to)
         if isinstance(before, float) and abs(before - amount) > SAME_MASS * max(before, amount):
@@ -335,30 +268,13 @@ class Reading:
             values["guessed"] = (*_guessed(values), column.field)
 
 
-_INTO: dict[FieldName, str] = {
-    "mass": "mass_kg", "total_mass": "total_mass", "volume": "volume_l", "pressed": "pressed_l", "holds_water": "holds_water_l",
-    "longest": "longest_mm", "thick": "thick_mm",
-}  # fmt: skip
-
-
 def _guessed(values: dict[str, object]) -> tuple[str, ...]:
     found = values.get("guessed", ())
     return found if isinstance(found, tuple) else ()
 
 
-def _positive(value: float) -> float:
-    if value < 0:
-        raise ValueError("less than nothing")
-    return round(value, 6)
-
-
-def _stem(name: str) -> str:
-    """A name as an identifier: things of a sheet are named in one another by their names."""
-    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:34] or "thing"
-
-
 def _identifier(name: str, used: set[str]) -> str:
-    stem = _stem(name)
+    stem = stem_of(name)
     identifier, k = stem, 2
     while identifier in used:
         identifier, k = f"{stem}-{k}", k + 1

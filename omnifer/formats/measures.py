@@ -1,6 +1,7 @@
 """Masses, volumes and lengths as people write them: `48 oz`, `1,4 l`, `2 lb 3 oz`."""
 
 import re
+from collections.abc import Mapping
 
 GRAMS_PER = {"kg": 1000.0, "g": 1.0, "lb": 453.59237, "lbs": 453.59237, "oz": 28.349523125, "st": 6350.29318}
 """International pound 1959."""
@@ -34,7 +35,7 @@ def _short(text: str) -> None:
         raise ValueError(f"{text[:20]!r} and {len(text) - 20} characters more are too long for an amount")
 
 
-def measure(text: str, units: dict[str, float], default_unit: str, decimal_comma: bool = False) -> float:
+def measure(text: str, units: Mapping[str, float], default_unit: str, decimal_comma: bool = False) -> float:
     """An amount in the unit that `units` counts in; parts with their own units add up. Raises ValueError."""
     _short(text)
     wanted = text.strip().lower().replace("~", "").replace(".)", ")").replace("\u00a0", " ")

@@ -2,6 +2,7 @@
 
 import json
 from pathlib import Path
+from typing import get_args
 
 import jsonschema
 import pytest
@@ -9,10 +10,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from omnifer.core.kit.told import told_of
-from omnifer.core.model.kit import Thing
+from omnifer.core.model.kit import Fit, Thing, Whereabouts
+from omnifer.core.model.quantities import blank_of
+from omnifer.core.model.roles import Device
 from omnifer.core.model.tour import VERSION
 from omnifer.formats.bundle import bundle_schema, read_bundle, write_bundle
-from omnifer.formats.kit_columns import ColumnChoice
+from omnifer.formats.kit_columns import COLUMNS, NOT_IN_SHEETS, ColumnChoice, FieldName
 from omnifer.formats.kit_csv import KitPreview, read_kit_csv, write_kit_csv
 from omnifer.formats.measures import GRAMS_PER, LITRES_PER, measure
 from omnifer.formats.problem import InputProblem
@@ -150,10 +153,25 @@ def test_things_that_are_no_bundle():
             read_bundle(content)
 
 
-def test_prices_and_what_lies_in_what_go_out_and_come_back():
-    pot = Thing(id="pot", name="Pot", mass_kg=0.4, volume_l=3, price=32.5)
-    kit = (pot, Thing(id="gas-stove", name="Gas stove", mass_kg=0.2, volume_l=0.7, inside="pot"))
-    assert tuple(read_kit_csv(write_kit_csv(kit, {}), {}).things) == kit
+def test_every_field_of_a_thing_goes_out_and_comes_back():
+    first = Thing(
+        id="first", name="First", group="cook", count=2, mass_kg=0.4, volume_l=3, pressed_l=2, longest_mm=250, thick_mm=40,
+        reach="stop", dry="must", wet=True, natures=("soap", "dirty"), not_with=("food",), rider_id="ada", holds_water_l=1.5,
+        soft_vessel=True, salts=True, fuel=True, food=True, guessed=("mass", "reach"), may_stay=True, bag=True, price=32.5,
+        because="For tea", role=Device(wh_a_day=12), serves=("pot",), fit=Fit(speeds=11, keys=("hex 5",)), condition="worn",
+        held="borrowed", spare=True, must=True, unused_tours=3, year=2019, last_time="Too large", closed=True,
+        where=(Whereabouts(how="worn"), Whereabouts(from_km=20, how="home")),
+    )  # fmt: skip
+    kit = (first, Thing(id="second", name="Second", mass_kg=0.2, volume_l=0.7, inside="first"))
+    said = {name for thing in kit for name, usual in blank_of(Thing) if getattr(thing, name) != usual}
+    assert set(Thing.model_fields) - said == NOT_IN_SHEETS - {"id"}
+    assert tuple(read_kit_csv(write_kit_csv(kit, {"ada": "Ada"}), {"ada": "ada"}).things) == kit
+
+
+def test_every_heading_stands_for_one_column():
+    assert set(COLUMNS) == set(get_args(FieldName))
+    words = [word for column in COLUMNS.values() for word in column.words]
+    assert len(words) == len(set(words))
 
 
 @pytest.mark.parametrize(

@@ -1,6 +1,7 @@
 """The things that come along."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 import numpy as np
@@ -83,50 +84,76 @@ class Fit(Noun):
     ] = ""
 
 
+@dataclass(frozen=True)
+class Unread:
+    """Said beside a field: a ride does not read it, or no rule does; so changing it brings nothing of that anew."""
+
+    by: Literal["a ride", "any rule"]
+
+
+UNRIDDEN, NOTED = Unread("a ride"), Unread("any rule")
+
+
 class Thing(Noun):
     """A thing, or several alike. Mass, volume and length are those of one."""
 
     id: Id
-    name: Name
-    group: Annotated[str, Field(max_length=60, description="What it is packed with (cook, sleep, wash, ...)"), OneLine] = ""
+    name: Annotated[Name, UNRIDDEN]
+    group: Annotated[
+        str, Field(max_length=60, description="What it is packed with (cook, sleep, wash, ...)"), OneLine, UNRIDDEN
+    ] = ""
     count: Annotated[int, Field(ge=1, le=200)] = 1
     mass_kg: MassKg
-    volume_l: VolumeL = Field(description="Packed volume")
-    pressed_l: VolumeL = Field(0, description="Least volume it can be pressed to (down, clothes); 0: no smaller than packed")
-    longest_mm: LengthMm = Field(0, description="Longest rigid side; 0 where it folds into anything")
-    thick_mm: LengthMm = Field(0, description="Thickness of what keeps its shape, its middle side; 0: not said, or it gives way")
+    volume_l: Annotated[VolumeL, UNRIDDEN] = Field(description="Packed volume")
+    pressed_l: Annotated[VolumeL, UNRIDDEN] = Field(
+        0, description="Least volume it can be pressed to (down, clothes); 0: no smaller than packed"
+    )
+    longest_mm: Annotated[LengthMm, UNRIDDEN] = Field(0, description="Longest rigid side; 0 where it folds into anything")
+    thick_mm: Annotated[LengthMm, UNRIDDEN] = Field(
+        0, description="Thickness of what keeps its shape, its middle side; 0: not said, or it gives way"
+    )
     reach: Reach = "camp"
-    dry: Literal["any", "must", "own_bag"] = Field("any", description="must: needs a waterproof bag; own_bag: has its own")
-    wet: bool = Field(False, description="Gets wet and must ride apart from what must stay dry")
-    natures: tuple[Nature, ...] = ()
-    not_with: tuple[Nature, ...] = Field((), description="Natures that may not ride in the same bag")
+    dry: Annotated[Literal["any", "must", "own_bag"], UNRIDDEN] = Field(
+        "any", description="must: needs a waterproof bag; own_bag: has its own"
+    )
+    wet: Annotated[bool, UNRIDDEN] = Field(False, description="Gets wet and must ride apart from what must stay dry")
+    natures: Annotated[tuple[Nature, ...], UNRIDDEN] = ()
+    not_with: Annotated[tuple[Nature, ...], UNRIDDEN] = Field((), description="Natures that may not ride in the same bag")
     rider_id: Id | None = Field(None, description="Who carries it; nobody: shared, rides where it fits best")
     holds_water_l: VolumeL = Field(0, description="Water it can carry; above 0 it is a vessel")
     soft_vessel: bool = Field(False, description="An empty soft vessel folds away; volume_l is then its empty volume")
     salts: bool = Field(False, description="A vessel for drinks with salts: drunk while riding, never cooked with")
     fuel: bool = Field(False, description="Shown and counted as fuel")
     food: bool = Field(False, description="A base of food that is always carried")
-    guessed: tuple[Guessable, ...] = Field((), description="What of it is a guess, by somebody or by its name")
-    may_stay: bool = Field(False, description="Comes only where there is room: what must come goes in first")
+    guessed: Annotated[tuple[Guessable, ...], UNRIDDEN] = Field(
+        (), description="What of it is a guess, by somebody or by its name"
+    )
+    may_stay: Annotated[bool, UNRIDDEN] = Field(False, description="Comes only where there is room: what must come goes in first")
     inside: Id | None = Field(None, description="Rides in this other thing (stove in the pot, shirts in the clothes bag)")
-    bag: bool = Field(False, description="A soft bag: what rides in it takes its room besides; else it fills a hollow")
+    bag: Annotated[bool, UNRIDDEN] = Field(
+        False, description="A soft bag: what rides in it takes its room besides; else it fills a hollow"
+    )
     price: Annotated[float, Field(ge=0, le=100_000, description="Of one, in the tour's money")] | None = None
-    because: Note = Field("", description="Why it comes")
+    because: Annotated[Note, NOTED] = Field("", description="Why it comes")
     role: Role | None = Field(None, description="What it does for the supplies")
     where: tuple[Whereabouts, ...] = Field((), max_length=20, description="Where it is along the road; none: packed all the way")
     serves: tuple[Serves, ...] = Field((), max_length=12, description="What it is for, by the table of what things serve")
-    fit: Fit | None = Field(None, description="What it fits; None: not said")
-    condition: Condition = "trusted"
-    held: Held = Field("owned", description="wished: still to be got")
-    spare: bool = Field(False, description="A second one on purpose")
-    must: bool = Field(False, description="Comes whatever it costs: work, medicine. It is priced and never proposed to leave")
-    unused_tours: Annotated[int, Field(ge=0, le=50, description="So many of the last tours it was not used on")] = 0
-    year: Annotated[int, Field(ge=1950, le=2200, description="Made or bought in")] | None = None
-    last_time: Note = Field("", description="What the last tour taught of it")
-    instead_of: Id | None = Field(None, description="Of a wished thing: the thing that it would replace")
-    library_id: Id | None = Field(None, description="The rider's own thing that it is a copy of")
-    hung: Carrier | None = Field(None, description="Of a bag that hangs on a bike: what its owner knows of it as one")
-    closed: bool = Field(
+    fit: Annotated[Fit | None, UNRIDDEN] = Field(None, description="What it fits; None: not said")
+    condition: Annotated[Condition, UNRIDDEN] = "trusted"
+    held: Annotated[Held, UNRIDDEN] = Field("owned", description="wished: still to be got")
+    spare: Annotated[bool, UNRIDDEN] = Field(False, description="A second one on purpose")
+    must: Annotated[bool, UNRIDDEN] = Field(
+        False, description="Comes whatever it costs: work, medicine. It is priced and never proposed to leave"
+    )
+    unused_tours: Annotated[int, Field(ge=0, le=50, description="So many of the last tours it was not used on"), UNRIDDEN] = 0
+    year: Annotated[Annotated[int, Field(ge=1950, le=2200, description="Made or bought in")] | None, UNRIDDEN] = None
+    last_time: Annotated[Note, NOTED] = Field("", description="What the last tour taught of it")
+    instead_of: Annotated[Id | None, UNRIDDEN] = Field(None, description="Of a wished thing: the thing that it would replace")
+    library_id: Annotated[Id | None, NOTED] = Field(None, description="The rider's own thing that it is a copy of")
+    hung: Annotated[Carrier | None, UNRIDDEN] = Field(
+        None, description="Of a bag that hangs on a bike: what its owner knows of it as one"
+    )
+    closed: Annotated[bool, UNRIDDEN] = Field(
         False, description="A bag that stays shut, as one of a season does: what is in it is not wanted meanwhile"
     )
 

@@ -1,7 +1,7 @@
 """Field types shared by all nouns: finite, bounded, with their unit in words."""
 
 import re
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal, Self, TypeVar
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
@@ -20,6 +20,16 @@ class Noun(BaseModel):
                             ("__pydantic_private__", None)):  # fmt: skip
             object.__setattr__(made, name, value)
         return made
+
+
+NounKind = TypeVar("NounKind", bound=Noun)
+
+
+def blank_of(kind: type[NounKind]) -> NounKind:
+    """A noun of which nothing is said yet: usual values, an empty text or 0 in fields that must be said. It is not checked."""
+    fields = kind.model_fields
+    empty = {name: field.annotation() for name, field in fields.items() if field.is_required() and field.annotation is not None}
+    return kind.of_its_kinds(**{name: empty.get(name, field.default) for name, field in fields.items()})
 
 
 Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,40}$", description="Identifier, unique among its kind in the tour")]

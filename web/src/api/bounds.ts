@@ -1,4 +1,6 @@
 /** Made by bin/documents from the nouns of the core: what a field can be. */
+import type { components } from './schema'
+
 export const BOUNDS = {
   Aims: {
     low: [0, 5],
@@ -353,3 +355,93 @@ export const HEIGHT_FILES = ['.hgt', '.tif', '.tiff']
 
 /** Standard deviations to each side that hold nine of ten. */
 export const NINE_IN_TEN = 1.645
+
+/** What of them is new and says nothing yet. */
+export const BLANK: {
+  Thing: components['schemas']['Thing-Output']
+  Fit: components['schemas']['Fit-Output']
+  Stop: components['schemas']['Stop-Output']
+} = {
+  Thing: {
+    id: '',
+    name: '',
+    group: '',
+    count: 1,
+    mass_kg: 0,
+    volume_l: 0,
+    pressed_l: 0,
+    longest_mm: 0,
+    thick_mm: 0,
+    reach: 'camp',
+    dry: 'any',
+    wet: false,
+    natures: [],
+    not_with: [],
+    rider_id: null,
+    holds_water_l: 0,
+    soft_vessel: false,
+    salts: false,
+    fuel: false,
+    food: false,
+    guessed: [],
+    may_stay: false,
+    inside: null,
+    bag: false,
+    price: null,
+    because: '',
+    role: null,
+    where: [],
+    serves: [],
+    fit: null,
+    condition: 'trusted',
+    held: 'owned',
+    spare: false,
+    must: false,
+    unused_tours: 0,
+    year: null,
+    last_time: '',
+    instead_of: null,
+    library_id: null,
+    hung: null,
+    closed: false,
+  },
+  Fit: {
+    bead_seat_mm: null,
+    valve: null,
+    valve_mm: null,
+    speeds: null,
+    keys: [],
+    lengths_mm: [],
+    stroke_ml: null,
+    pattern: '',
+  },
+  Stop: {
+    id: '',
+    name: '',
+    at_km: 0,
+    detour_km: 0,
+    take_detour: null,
+    water: 'none',
+    dry_months: [],
+    treat_water: false,
+    confirmed: null,
+    shop: 'none',
+    closed_weekdays: [],
+    opens_h: null,
+    closes_h: null,
+    opens_again_h: null,
+    closes_again_h: null,
+    closed_dates: [],
+    services: [],
+    fuels: [],
+    plug_outlets: 1,
+    plug_hours: null,
+    plug_shape: '',
+    bike_shop: 'none',
+    shelter: 'none',
+    people: null,
+    guessed: [],
+    mapped: null,
+    note: '',
+  },
+}

@@ -1,7 +1,7 @@
 /** What a thing is for, and what it fits. */
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
-import { BOUNDS } from '../../api/bounds'
+import { BLANK, BOUNDS } from '../../api/bounds'
 import { api, type Catalogue, type Thing } from '../../api/client'
 import { Button, Muted, Row } from '../../ui/controls'
 import { Choice, Field, Measure, SettledField } from '../../ui/fields'
@@ -13,7 +13,6 @@ const Chips = styled.div`
   flex-wrap: wrap;
   gap: 6px;
 `
-const NO_FIT: Fit = { bead_seat_mm: null, valve: null, valve_mm: null, speeds: null, keys: [], lengths_mm: [], stroke_ml: null, pattern: '' }
 /** What asks for more than its name: parts and tools of a bike, and what has a thread or a mount. */
 const FITS: Record<string, (keyof Fit)[]> = {
   tube: ['bead_seat_mm', 'valve', 'valve_mm'],
@@ -44,7 +43,7 @@ export function ServesFields({ thing, onChange }: { thing: Thing; onChange: (par
   const services = useServices()
   const sorted = [...services].sort((a, b) => bare(a.words).localeCompare(bare(b.words)))
   const asked = new Set(thing.serves.flatMap((s) => FITS[s] ?? []))
-  const fit = thing.fit ?? NO_FIT
+  const fit = thing.fit ?? BLANK.Fit
   const setFit = (part: Partial<Fit>) => onChange({ fit: { ...fit, ...part } })
   return (
     <>

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { BOUNDS } from '../../api/bounds'
+import { BLANK, BOUNDS } from '../../api/bounds'
 import { api, type Thing } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { useKinds } from '../../api/useKinds'
@@ -19,49 +19,6 @@ import { PriceLine } from './PriceLine'
 import { useServices, wordsOf } from './ServesFields'
 
 const ALL_MARKS: Guessable[] = ['mass', 'volume', 'reach', 'dry', 'natures', 'serves', 'role']
-const EMPTY: Thing = {
-  id: '',
-  name: '',
-  group: '',
-  count: 1,
-  mass_kg: 0,
-  volume_l: 0,
-  pressed_l: 0,
-  longest_mm: 0,
-  thick_mm: 0,
-  reach: 'camp',
-  dry: 'any',
-  wet: false,
-  natures: [],
-  not_with: [],
-  rider_id: null,
-  holds_water_l: 0,
-  soft_vessel: false,
-  salts: false,
-  fuel: false,
-  food: false,
-  guessed: [],
-  may_stay: false,
-  because: '',
-  price: null,
-  inside: null,
-  bag: false,
-  role: null,
-  where: [],
-  closed: false,
-  hung: null,
-  serves: [],
-  fit: null,
-  condition: 'trusted',
-  held: 'owned',
-  spare: false,
-  must: false,
-  last_time: '',
-  unused_tours: 0,
-  year: null,
-  instead_of: null,
-  library_id: null,
-}
 /** A thing that is not kept yet is asked about under this name. */
 const NEW = 'new'
 
@@ -283,11 +240,11 @@ function KindField({ kind, likeliest, onChoose }: { kind: string | null; likelie
 /** A thing while it is changed: what nobody said of it is told by its name, or by what it is. */
 function useDraft(thing: Thing | null) {
   const { sheet } = useDesk()
-  const [draft, setDraft] = useState<Thing>(thing ?? EMPTY)
+  const [draft, setDraft] = useState<Thing>(thing ?? BLANK.Thing)
   const [told, setTold] = useState<{ kind: string | null; likeliest: string[] } | null>(null)
   const { data: found } = useQuery({
     queryKey: ['told', thing],
-    queryFn: () => api.thingTold({ thing: thing ?? EMPTY, kind: null, about: [], riders: [] }),
+    queryFn: () => api.thingTold({ thing: thing ?? BLANK.Thing, kind: null, about: [], riders: [] }),
     enabled: thing !== null,
   })
   const { kind, likeliest } = told ?? found ?? { kind: null, likeliest: [] }

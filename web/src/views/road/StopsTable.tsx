@@ -1,5 +1,6 @@
 /** The stops as a table: what each supplies, when it is passed, and what is shut then. */
 import { memo, useCallback, useMemo, useState } from 'react'
+import { BLANK } from '../../api/bounds'
 import type { OfferedStop, Passing, Stop } from '../../api/client'
 import { useDesk } from '../../api/tour'
 import { useGoToKm } from '../../instruments/moment'
@@ -15,33 +16,6 @@ import { Sheet } from '../../ui/sheet'
 import { StopDialog } from './StopDialog'
 import { clock } from '../../ui/dates'
 import { SHOP_WORDS, WATER_WORDS } from './words'
-
-const EMPTY: Omit<Stop, 'id' | 'name' | 'at_km'> = {
-  detour_km: 0,
-  take_detour: null,
-  water: 'reliable',
-  dry_months: [],
-  treat_water: false,
-  confirmed: null,
-  shop: 'none',
-  closed_weekdays: [],
-  opens_h: null,
-  closes_h: null,
-  opens_again_h: null,
-  closes_again_h: null,
-  plug_outlets: 1,
-  plug_hours: null,
-  plug_shape: '',
-  closed_dates: [],
-  services: [],
-  fuels: [],
-  bike_shop: 'none',
-  shelter: 'none',
-  people: null,
-  guessed: [],
-  mapped: null,
-  note: '',
-}
 
 /** Drawn anew only when the playhead rests: a long road has hundreds of rows. */
 export const StopsTable = memo(function StopsTable({
@@ -74,7 +48,7 @@ export const StopsTable = memo(function StopsTable({
       'stop',
       stops.map((s) => s.id),
     )
-    onChange([...stops, { ...EMPTY, id, name: `Place at ${units.show(at, 'distance')}`, at_km: at }], 'Add a stop')
+    onChange([...stops, { ...BLANK.Stop, water: 'reliable', id, name: `Place at ${units.show(at, 'distance')}`, at_km: at }], 'Add a stop')
     setOpen(id)
   }
   const shown = stops.find((s) => s.id === open)
