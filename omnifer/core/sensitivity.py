@@ -8,6 +8,7 @@ from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.chances import Chances
 from omnifer.core.model.quantities import Noun, Quantity
 from omnifer.core.model.rehearsal import USUAL_PLAYS
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.rehearsal.rehearsing import rehearsed
 from omnifer.core.road.profile import Profile
@@ -73,10 +74,10 @@ def _figures(found: Assessment) -> Figures:
         figures["Riding hours in all"] = "hours", round(found.road.riding_hours, 1)
         figures["Days"] = "count", len(found.days)
         figures["On foot"] = "distance", round(sum(day.walking_km for day in found.days), 1)
-    for supply, quantity in (("water", "volume"), ("food", "mass"), ("fuel", "mass")):
+    for supply, spec in CARRIED.items():
         needs = [gap.need for gap in found.gaps if gap.supply == supply]
         if needs:
-            figures[f"Most {supply} on leaving a place"] = quantity, round(max(needs), 1)  # type: ignore[assignment]
+            figures[f"Most {supply} on leaving a place"] = spec.quantity, round(max(needs), 1)
     if found.stores is not None:
         figures["Minutes by hand at water"] = "minutes", round(sum(d.minutes for s in found.stores.stops for d in s.deeds))
         figures["Days with something dead"] = (

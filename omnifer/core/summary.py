@@ -12,14 +12,14 @@ from omnifer.core.model.assessment import ClimateLine, Day, Moments, RoadFacts, 
 from omnifer.core.model.kit import ON_BIKE
 from omnifer.core.model.quantities import CarriedSupply
 from omnifer.core.model.road import Road
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.stations import stations_of
 from omnifer.core.voyage import Voyage
 
 Array = NDArray[np.float64]
 BESIDE_FUEL: tuple[CarriedSupply, ...] = ("water", "food")
-WEIGHED = (*BESIDE_FUEL, "fuel")
-"""Supplies that are layers of their own on the ribbon."""
+"""Fuel is counted with the things that are shown as fuel."""
 
 
 def moments_of(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moments:
@@ -27,7 +27,7 @@ def moments_of(tour: TourSheet, voyage: Voyage, bikes: list[BikeLoad]) -> Moment
     at_km, nothing = voyage.at_km, np.zeros(voyage.at_km.size)
     out = shelf_of(tour) if tour.load.placements else {}
     fuel = voyage.stock.get("fuel", nothing) + sum(t.mass_kg * t.count for t in tour.located if t.fuel)
-    small = sum((amount for name, amount in voyage.stock.items() if name not in WEIGHED), nothing)
+    small = sum((amount for name, amount in voyage.stock.items() if name not in CARRIED), nothing)
     bare = sum(b.levers.bare().front + b.levers.bare().rear + b.levers.bare().trailer for b in bikes)
     things = [(t, t.mass_kg * (t.count - out.get(t.id, 0))) for t in tour.located if not t.fuel]
     steady = sum(mass for t, mass in things if not t.where)

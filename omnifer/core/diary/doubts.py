@@ -8,10 +8,11 @@ from omnifer.core.diary.journal import AT_HOME, Journal, Told, on_road, set_out_
 from omnifer.core.diary.ridden import Ridden
 from omnifer.core.model.diary import ABOUT_A_THING, GONE
 from omnifer.core.model.ridden import Doubt
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import number, say
 
-NO_THINGS = frozenset({"water", "food", "fuel", "power", "puncture", "pads", ""})
+NO_THINGS = frozenset({*CARRIED, "power", "puncture", "pads", ""})
 """What entries are about besides things."""
 
 

@@ -11,13 +11,12 @@ from omnifer.core.model.assessment import Assessment
 from omnifer.core.model.diary import GONE, WHEELS
 from omnifer.core.model.ridden import LoadHistory, LoadStep, Spent, Used, Weighing
 from omnifer.core.model.roles import UsedUp
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import fine_kg, say
 
 NEAR_KM = 0.5
 """What lies closer is the same place [km]; practice."""
-AT_ONCE: dict[str, tuple[str, float]] = {"water": ("l", 0.5), "food": ("kg", 0.1), "fuel": ("kg", 0.01)}
-"""Unit of a supply, and by how much a button changes it."""
 
 
 def history_of(sheet: TourSheet, plan: Assessment, made: Ridden, rest: Course, journal: Journal) -> LoadHistory:
@@ -99,10 +98,9 @@ def spent(journal: Journal, days: int) -> Iterator[Spent]:
 
 def used(sheet: TourSheet, journal: Journal, set_out: dt.date) -> Iterator[Used]:
     """What supplies and things had to do, the most often used first."""
-    units = {name: unit for name, (unit, _) in AT_ONCE.items()} | {
-        t.id: t.role.unit for t in sheet.kit if isinstance(t.role, UsedUp)
-    }  # fmt: skip
-    names = {name: name.capitalize() for name in AT_ONCE} | {t.id: t.name for t in sheet.kit}
+    units: dict[str, str] = {name: spec.unit for name, spec in CARRIED.items()}
+    units |= {t.id: t.role.unit for t in sheet.kit if isinstance(t.role, UsedUp)}
+    names = {name: name.capitalize() for name in units} | {t.id: t.name for t in sheet.kit}
     found: dict[str, tuple[float, set[int]]] = {}
     for told in on_road(journal):
         entry = told.entry

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from omnifer.core.assess import Course, course_of
 from omnifer.core.diary.doubts import doubts_of
-from omnifer.core.diary.history import AT_ONCE, NEAR_KM, history_of, spent, used
+from omnifer.core.diary.history import NEAR_KM, history_of, spent, used
 from omnifer.core.diary.journal import Journal, on_road
 from omnifer.core.diary.ridden import Here, Ridden, hour_of, planned_at, ridden
 from omnifer.core.diary.tended import due
@@ -15,6 +15,7 @@ from omnifer.core.model.finding import Finding
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.ridden import AskedTonight, DayMade, DefaultAmount, Now, Planned
 from omnifer.core.model.roles import UsedUp
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.profile import Profile
 from omnifer.core.sentence import km, litres, number, say
@@ -151,14 +152,12 @@ def _sentence(behind: float, begun: bool, arrived: bool, findings: list[Finding]
 
 def _ends(rest: Course, at_km: float) -> Text | None:
     """The first supply that gives out ahead, and where it could be had before."""
-    gone = [
-        (g.from_km, lane) for lane in rest.lanes for g in lane.gone if g.to_km > at_km and lane.key in ("water", "food", "fuel")
-    ]
+    gone = [(g.from_km, lane) for lane in rest.lanes for g in lane.gone if g.to_km > at_km and lane.key in CARRIED]
     if not gone:
         return None
     where, lane = min(gone, key=lambda found: found[0])
     place = max(where, at_km)
-    verb = {"water": "fill", "food": "buy", "fuel": "refuel"}[lane.key]
+    verb = CARRIED[lane.key].verb
     what = lane.name.lower()
     selling = [s for s in rest.stops if s.at_km >= at_km and any(d.verb == verb and d.amount > 0 for d in s.deeds)]
     if place - at_km < NEAR_KM:
@@ -222,10 +221,10 @@ def _defaults(sheet: TourSheet, plan: Assessment) -> Iterator[DefaultAmount]:
     """What the plan has for a day of each supply: what a button offers."""
     lanes = {lane.key: lane for lane in (plan.stores.lanes if plan.stores else ())}
     small = {t.id: t for t in sheet.kit if isinstance(t.role, UsedUp)}
-    for key, (unit, step) in AT_ONCE.items():
+    for key, spec in CARRIED.items():
         if key in lanes:
-            rounded = max(round(lanes[key].a_day / step) * step, step)
-            yield DefaultAmount(about=key, name=lanes[key].name, amount=round(rounded, 3), unit=unit, step=step)
+            rounded = max(round(lanes[key].a_day / spec.step) * spec.step, spec.step)
+            yield DefaultAmount(about=key, name=lanes[key].name, amount=round(rounded, 3), unit=spec.unit, step=spec.step)
     for key, thing in small.items():
         if key in lanes and isinstance(thing.role, UsedUp):
             yield DefaultAmount(

@@ -19,6 +19,7 @@ from omnifer.core.model.diary import GONE
 from omnifer.core.model.kit import Thing
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.roles import UsedUp
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs.care import OILS, interval_of
 from omnifer.core.needs.wear import WORN
@@ -39,7 +40,7 @@ DIFFER = 0.5
 that the interval told holds the true rate nine times in ten [-]; practice, tuned by `bench.calibration`."""
 DAY_KM, DAY_CLIMB_M, PACK_MIN = 20.0, 350.0, 6.0
 """How far single days differ from each other, as standard deviations [km, m, min]; practice."""
-PORTION = {"water": 0.5, "food": 0.25, "fuel": 0.015, "power": 5.0, "g": 5.0, "ml": 5.0, "pieces": 1.0, "pads": 0.5}
+PORTION = {name: spec.portion for name, spec in CARRIED.items()} | {"power": 5.0, "g": 5.0, "ml": 5.0, "pieces": 1.0, "pads": 0.5}
 """What is taken at one time [l, kg, kg, Wh, g, ml, -, mm]: use is counted in such portions, so that single days differ as days
 do; proposal."""
 WIDTH_OF = {

@@ -20,12 +20,12 @@ from omnifer.core.model.load import Load, Placement
 from omnifer.core.model.road import Night
 from omnifer.core.model.roles import SleepingBag
 from omnifer.core.model.stores import Found
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.days import SAME_PLACE_KM
 
 JUST_BEFORE_KM = 0.02
 """What is on board is counted before anything is taken on at the same place, and after the night that was spent there [km]."""
-SUPPLIES = ("water", "food", "fuel")
 MOST = 10_000.0
 """Of a supply nobody has more, in its unit."""
 MOST_ALIKE = 200
@@ -336,7 +336,7 @@ def _found(
     ]
     found = {}
     for lane in plan.stores.lanes:
-        if lane.key not in SUPPLIES and lane.key not in things:
+        if lane.key not in CARRIED and lane.key not in things:
             continue
         noted = [t for t in on_road(journal) if t.entry.about == lane.key and t.entry.verb in NOTED]
         if noted:

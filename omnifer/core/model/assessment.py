@@ -83,7 +83,7 @@ class Missed(Noun):
     why: Text
 
 
-GapSupply = Literal[CarriedSupply, "fuel", "plugs", "bike_shop", "laundry"]
+GapSupply = Literal[CarriedSupply, "plugs", "bike_shop", "laundry"]
 
 
 class Gap(Noun):

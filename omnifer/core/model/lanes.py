@@ -5,9 +5,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from omnifer.core.model.quantities import Noun, Text
+from omnifer.core.model.quantities import CarriedSupply, Noun, Text
 
-LaneGroup = Literal["water", "food", "fuel", "power", "small", "waste"]
+LaneGroup = Literal[CarriedSupply, "power", "small", "waste"]
 Verb = Literal["fill", "buy", "refuel", "charge", "restock"]
 LaneColumn = Annotated[list[float], Field(description="A value for each moment; a single one where it never changes")]
 

@@ -27,6 +27,7 @@ from omnifer.core.model.rehearsal import (
     SupplyGap,
     Told,
 )
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.physics.chance import wilson
 from omnifer.core.rehearsal.course import Array, Bools, Course
 from omnifer.core.rehearsal.drawn import DRAWN, Drawn
@@ -59,8 +60,6 @@ SPEAKS_TO: dict[OutcomeId, list[FindingKind]] = {
     "dark": ["device_dies"], "fuelless": ["fuel_gap"], "late": ["no_slack"],
 }  # fmt: skip
 """Findings whose trouble each outcome is."""
-RUNS_OUT: dict[CarriedSupply, OutcomeId] = {"water": "dry", "food": "hungry", "fuel": "fuelless"}
-"""What it is called that a supply runs out."""
 NAMES: dict[OutcomeId, tuple[str, str]] = {
     "dry": ("Out of water", ""), "cold": ("Too cold", ""), "stuck": ("Stopped", "faults"), "hungry": ("Out of food", ""),
     "dark": ("Run down", "days"), "fuelless": ("Out of fuel", ""), "late": ("Late", "days"),
@@ -146,7 +145,7 @@ def _without(plays: Plays, plan: Plays, supply: CarriedSupply, words: Text) -> W
         (store.gap_names[gap], store.gap_names[gap + 1], float(store.gap_km[gap]), float(store.gap_km[gap + 1]), there[:, gap])
         for gap in range(there.shape[1])
     ]
-    return Wrong(RUNS_OUT[supply], words, "hours", there.sum(axis=1), bool(gone_h(plan, supply).any()), where)
+    return Wrong(CARRIED[supply].runs_out, words, "hours", there.sum(axis=1), bool(gone_h(plan, supply).any()), where)
 
 
 def _stuck(plays: Plays) -> Wrong:
@@ -179,9 +178,9 @@ def _outcome(plays: Plays, wrong: Wrong) -> Outcome:
     places = [at_gap(*place) for place in wrong.where if (place[4] > 0).any()]
     places.sort(key=lambda place: (-place.counted.count, place.from_km))
     return Outcome(
-        id=wrong.id, supply=next((supply for supply, key in RUNS_OUT.items() if key == wrong.id), None), name=NAMES[wrong.id][0],
-        noun=NAMES[wrong.id][1], words=wrong.words,
-        counted=counted(wrong.bad > 0), quantity=wrong.quantity,
+        id=wrong.id, supply=next((spec.name for spec in CARRIED.values() if spec.runs_out == wrong.id), None),
+        name=NAMES[wrong.id][0], noun=NAMES[wrong.id][1], words=wrong.words, quantity=wrong.quantity,
+        counted=counted(wrong.bad > 0),
         middle=round(float(np.median(bad)), 2) if bad.size else 0.0, worst=round(float(bad.max(initial=0.0)), 2),
         planned=wrong.planned, speaks_to=SPEAKS_TO[wrong.id], where=places[:MOST_TOLD], decides=_decides(plays, wrong.bad),
     )  # fmt: skip

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from omnifer.core.findings.situation import days, reached, sleepers
 from omnifer.core.model.practice import Practice
 from omnifer.core.model.road import Stop
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.needs import sleeps_indoors
 from omnifer.core.needs.asking import Asking
@@ -39,7 +40,6 @@ LATEST_H = 21.0
 POWER_STEPS, POWER_SPREADS = 6, 3.0
 """The uses of electricity that are played: so many to each side of what is reckoned, over so many widths."""
 UNPAVED = ("gravel", "soft", "push")
-SUPPLIES = ("water", "food", "fuel")
 CLIMATE = (
     "mean_max_c", "mean_min_c", "day_high_c", "night_low_c", "spread_min_k", "width_k", "humidity_pct", "rain_chance", "wind_ms"
 )  # fmt: skip
@@ -288,7 +288,7 @@ class _Course:
         length = self.voyage.profile.length_km
         step = min(APART_KM, max(length / PIECES, SHORTEST_KM))
         moves = [km for t in self.tour.road.transfers for km in (t.from_km, t.to_km)]
-        refills = [km for name in SUPPLIES if name in self.voyage.supplies for km in self.voyage.supplies[name].refills.km]
+        refills = [km for name in CARRIED if name in self.voyage.supplies for km in self.voyage.supplies[name].refills.km]
         marks = np.unique([0.0, length, *self.plan.km, *(s.at_km for s in self.stops), *moves, *refills])
         marks = marks[(marks >= 0) & (marks <= length)]
         between = [np.linspace(a, b, int(np.ceil((b - a) / step)) + 1)[:-1] for a, b in pairwise(marks.tolist())]
@@ -326,7 +326,7 @@ class _Course:
             self._air(of_pieces), self._air(_at(voyage.climate, self.nodes.km, self.km)), planned_c, self._thirst(of_pieces),
             bears, indoors,
             max(usual.long_day_times * float(on_road.mean()), float(on_road.max())),
-            {n: self.store(voyage.supplies[n]) for n in SUPPLIES if n in voyage.supplies},
+            {n: self.store(voyage.supplies[n]) for n in CARRIED if n in voyage.supplies},
             self._extra_food(), self._sources(), self._shops(), *self._risks(), self._dark(), self._begin(),
         )  # fmt: skip
 

@@ -24,6 +24,7 @@ Nothing ends a play. With no widths, all of this is the plan.
 import numpy as np
 
 from omnifer.core.model.quantities import ROUNDING
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.rehearsal.course import COLDEST_C, DAY_H, HEAD_MS, HEADWINDS, HOTTEST_C, Array, Bools, Course, Ints, Shop
 from omnifer.core.rehearsal.drawn import Draws
 from omnifer.core.rehearsal.fate import SPELLS
@@ -32,7 +33,6 @@ from omnifer.core.rehearsal.kept import Plays
 
 A_MOMENT_H = 1e-6
 """What is lost in rounding of hours [h]."""
-RATIONED = ("water", "food")
 
 
 def rehearse(course: Course, draws: Draws) -> Plays:
@@ -182,7 +182,7 @@ class _Party:
             dry = self._dry_source(place) if name == "water" else None
             # A day more than planned eats what no kilometre of the plan does; it is counted below.
             days = as_planned if name == "food" else well
-            saves = self.usual if name in RATIONED else None
+            saves = self.usual if CARRIED[name].rationed else None
             hand.sleeps(place, stays, days, self.today[name], dry, self._until(place, passing), saves)
         for more in range(int(rests.max()) + 1):
             self._night(place, stays & (rests >= more), came + more)
@@ -277,7 +277,7 @@ class _Party:
             amount = hand.store.used[piece] * self.today[name]
             if name == "water":
                 amount = amount * times * self._thirst(piece, self._air(piece))
-            hand.rides(piece, amount, hours, self.usual if name in RATIONED else None)
+            hand.rides(piece, amount, hours, self.usual if CARRIED[name].rationed else None)
         return hours
 
     def _air(self, piece: int) -> Array:

@@ -5,8 +5,9 @@ from dataclasses import replace
 
 import numpy as np
 
-from omnifer.core.model.quantities import ROUNDING, Quantity
+from omnifer.core.model.quantities import ROUNDING
 from omnifer.core.model.rehearsal import FIRST_PLAYS, AtGap, PlayTold, Rehearsal, WithMore
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.rehearsal.answers import counted, gone_h, play_told, tell
 from omnifer.core.rehearsal.course import Course, course_of
 from omnifer.core.rehearsal.drawn import AS_WIDE, NO_WIDTHS, Draws, draw
@@ -17,9 +18,6 @@ from omnifer.core.stages import Reading
 
 BLOCK = 250
 """Plays at a time: bounds what is held, and how long one waits for news."""
-A_LITTLE = {"water": 1.0, "food": 0.5, "fuel": 0.1}
-"""So much more is tried where it runs out [l, kg, kg]; practice."""
-KEPT_AS: dict[str, Quantity] = {"water": "volume", "food": "mass", "fuel": "mass"}
 A_PLACE_KM = 0.1
 """Kilometres that are told are rounded [km]."""
 LATE_DAYS = 60
@@ -74,15 +72,16 @@ def _one_more(course: Course, supply: str, where: AtGap, plays: int, seed: int) 
     if not places.size:
         return None
     place = int(places[-1])
-    fits = min(A_LITTLE[supply], float(store.capacity[place] - store.leaving[place]))
+    spec = CARRIED[supply]
+    fits = min(spec.a_little, float(store.capacity[place] - store.leaving[place]))
     gap = int(store.gap[min(place, store.gap.size - 1)])
     if fits <= ROUNDING:
-        return WithMore(name=where.from_name, amount=0.0, quantity=KEPT_AS[supply], counted=where.counted)
+        return WithMore(name=where.from_name, amount=0.0, quantity=spec.quantity, counted=where.counted)
     leaving, offer = store.leaving.copy(), store.offer.copy()
     leaving[place], offer[place] = leaving[place] + fits, max(offer[place], leaving[place] + fits)
     more = replace(course, stores={**course.stores, supply: replace(store, leaving=leaving, offer=offer)})
     gone = [gone_h(played(more, first, min(BLOCK, plays - first), seed), supply)[:, gap] > 0 for first in range(0, plays, BLOCK)]
-    return WithMore(name=where.from_name, amount=round(fits, 2), quantity=KEPT_AS[supply], counted=counted(np.concatenate(gone)))
+    return WithMore(name=where.from_name, amount=round(fits, 2), quantity=spec.quantity, counted=counted(np.concatenate(gone)))
 
 
 def one_play(at: Reading, number: int, seed: int = SEED) -> PlayTold:

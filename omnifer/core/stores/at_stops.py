@@ -2,9 +2,10 @@
 
 import numpy as np
 
-from omnifer.core.model.lanes import AtStop, Deed, ShopItem, Verb, VesselFill
+from omnifer.core.model.lanes import AtStop, Deed, ShopItem, VesselFill
 from omnifer.core.model.quantities import ROUNDING, Text
 from omnifer.core.model.road import Stop
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import fine_kg, hours, kg, litres, minutes, number, say, wh
 from omnifer.core.stores.shopping import Larder
@@ -14,8 +15,6 @@ from omnifer.core.supplies.stock import fills, supply_in
 from omnifer.core.supplies.supply import Supply
 from omnifer.core.voyage import Voyage
 
-VERBS: dict[str, Verb] = {"water": "fill", "food": "buy", "fuel": "refuel"}
-"""All other supplies are small things."""
 SHOWN_SHORT = 0.05
 """Less of a unit or a pack than this is not said to be short [-]."""
 NAMED_FIRST = 3
@@ -90,8 +89,9 @@ class _Deeds:
         items = self.larder.buys(supply, place) if kind.name == "food" else _packs(self.tour, supply, taken)
         vessels = self._vessels(place)
         most = min(float(supply.capacity[place]) - float(amounts.arriving[place]), float(supply.refills.offers[place]))
+        spec = CARRIED.get(kind.name)
         return Deed(
-            lane=kind.name, verb=VERBS.get(kind.name, "restock"), unit=kind.quantity if kind.name in VERBS else kind.unit,
+            lane=kind.name, verb=spec.verb if spec else "restock", unit=spec.quantity if spec else kind.unit,
             amount=round(taken, 3), leaves=round(float(amounts.leaving[place]), 3),
             asked=round(float(amounts.required[place]), 3), short=round(float(supply.short[place]), 3),
             most=round(most, 3) if np.isfinite(most) else None, fixed=bool(np.isfinite(supply.fixed[place])),
@@ -130,7 +130,7 @@ class _Deeds:
         """What to do in a few words."""
         taken, supply, days = self.taken[place], self.supply, self.lasting[place]
         pack = supply.terms.pack
-        if taken <= ROUNDING * (supply.kind.name in VERBS):
+        if taken <= ROUNDING * (supply.kind.name in CARRIED):
             return say("nothing")
         match supply.kind.name:
             case "water":

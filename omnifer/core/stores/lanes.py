@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from omnifer.core.model.lanes import Gone, Lane, LaneNote
 from omnifer.core.model.quantities import Text
 from omnifer.core.model.roles import FuelVessel
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.sentence import kg, litres, number, say
 from omnifer.core.supplies import used_up
@@ -32,7 +33,7 @@ def _of_supply(tour: TourSheet, voyage: Voyage, name: str, supply: Supply) -> La
     kind, at_km, leaving = supply.kind, voyage.at_km, voyage.leaving
     stretch = supply.stretch(at_km, leaving)
     stock = voyage.stock[name] / kind.kg_per_unit if kind.kg_per_unit else supply.on_board(at_km, leaving, voyage.nodes.km)
-    small = name not in ("water", "food", "fuel")
+    small = name not in CARRIED
     label = tour.names.get(name, kind.label)
     capacity = None if not np.isfinite(supply.capacity).all() else _column(supply.capacity[stretch])
     return Lane(

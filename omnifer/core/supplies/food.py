@@ -15,7 +15,7 @@ from omnifer.core.supplies.ride import Ride
 from omnifer.core.supplies.supply import Demand, Kind, Refills, Supply, nights_between, places_of, planned
 
 Array = NDArray[np.float64]
-KIND = Kind("food", "food", "kg", "mass", 1.0, limited=False)
+KIND = Kind.carried("food")
 
 
 def energy_along(

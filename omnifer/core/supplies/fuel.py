@@ -18,7 +18,7 @@ from omnifer.core.supplies.ride import Ride
 from omnifer.core.supplies.supply import Demand, Kind, Supply, nights_between, places_of, planned
 
 Array = NDArray[np.float64]
-KIND = Kind("fuel", "fuel", "kg", "mass", 1.0, limited=True)
+KIND = Kind.carried("fuel")
 
 
 def stove_of(ride: Ride) -> Stove | None:

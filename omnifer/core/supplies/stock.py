@@ -13,12 +13,11 @@ from omnifer.core.model.load import Placement
 from omnifer.core.model.quantities import REACHES
 from omnifer.core.model.rig import Carrier
 from omnifer.core.model.roles import FuelVessel, Stove, UsedUp
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 
 Array = NDArray[np.float64]
 TINY_KG = 1e-9
-GOVERNING = ("water", "food", "fuel")
-"""Supplies whose fullest moment governs; small things weigh little."""
 
 
 def supply_in(thing: Thing) -> str | None:
@@ -121,7 +120,7 @@ def governing_moments(stock: Stock) -> list[int]:
     """Moments to look at first: most on board, least, most of each supply; the middle one where these coincide; and the fullest
     of each way in which what comes and goes is there."""
     total = stock.total_kg
-    most_of = [int(np.argmax(stock.amounts[name])) for name in GOVERNING if name in stock.amounts]
+    most_of = [int(np.argmax(stock.amounts[name])) for name in CARRIED if name in stock.amounts]
     picked = [int(np.argmax(total)), int(np.argmin(total)), *most_of]
     middle = int(np.argsort(total, kind="stable")[total.size // 2])
     chosen = list(dict.fromkeys([*picked, middle]))[: 2 + len(most_of)]

@@ -8,8 +8,9 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from omnifer.core.model.quantities import ROUNDING, Quantity
+from omnifer.core.model.quantities import ROUNDING, CarriedSupply, Quantity
 from omnifer.core.model.road import Stop
+from omnifer.core.model.supplies import CARRIED
 from omnifer.core.model.tour import TourSheet
 from omnifer.core.road.days import SAME_PLACE_KM
 from omnifer.core.supplies.carried import ANY_AMOUNT, Array, Carried, Terms, carried
@@ -33,6 +34,12 @@ class Kind:
     kg_per_unit: float
     limited: bool
     """Whether vessels limit what can be carried."""
+
+    @classmethod
+    def carried(cls, name: CarriedSupply) -> "Kind":
+        """One of the supplies that every tour has."""
+        spec = CARRIED[name]
+        return cls(name, name, spec.unit, spec.quantity, 1.0, spec.limited)
 
 
 @dataclass(frozen=True)

@@ -20,7 +20,7 @@ from omnifer.core.supplies.ride import Ride
 from omnifer.core.supplies.supply import Demand, Kind, Supply, nights_between, places_of, planned
 
 Array = NDArray[np.float64]
-KIND = Kind("water", "water", "l", "volume", 1.0, limited=True)
+KIND = Kind.carried("water")
 
 
 def counts(stop: Stop | None, visits: dict[str, Visit], melts: bool = False) -> bool:
