@@ -1,5 +1,6 @@
 """Omnifer as bin/start runs it, in a folder of its own, with a rider who works on a tour while things are killed."""
 
+import contextlib
 import os
 import shutil
 import signal
@@ -76,10 +77,18 @@ class House:
         return sorted(found)
 
     def kill(self, *words: str) -> int:
-        """Kill the first such process; its number."""
-        number = self.running(*words)[0]
-        os.kill(number, signal.SIGKILL)
-        return number
+        """Kill the first such process, as soon as there is one; its number."""
+        killed: list[int] = []
+
+        def hit() -> bool:
+            with contextlib.suppress(IndexError, ProcessLookupError):
+                number = self.running(*words)[0]
+                os.kill(number, signal.SIGKILL)
+                killed.append(number)
+            return bool(killed)
+
+        until(hit, f"{words} does not run")
+        return killed[0]
 
     def read(self, path: str) -> dict:
         """What is read there, asked again where the connection breaks off, as the page asks again."""
