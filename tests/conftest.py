@@ -35,8 +35,6 @@ from omnifer.store.cluster import MASTER, ROLE, Cluster
 from omnifer.store.database import LOCAL_RIDER, migrate, owner_named
 from omnifer.store.tours import Tours
 
-PAGE_WORKERS = 2
-"""More make more servers that know nothing yet; fewer let the processor wait for pages that wait."""
 SHORT_KM, FAR_KM = 480.0, 900.0
 FEW_THINGS = 24
 # Random at the desk, where a new failure is welcome; the same every time where it would only stop others.
@@ -46,13 +44,11 @@ hypothesis.settings.load_profile("steady")
 
 @pytest.hookimpl(tryfirst=True)
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Pages first and by two workers, whose servers then know the sample they were asked for a minute ago; jobs by one too."""
-    pages = sorted({item.path for item in items if Path(item.path).parent.name == "browser"})
+    """Pages first and all by one worker, whose server then knows the sample it was asked for a minute ago; whole servers by one too."""
     for item in items:
         room = Path(item.path).parent.name
         if room in ("browser", "jobs") and item.get_closest_marker("xdist_group") is None:
-            group = f"browser-{pages.index(item.path) % PAGE_WORKERS}" if room == "browser" else room
-            item.add_marker(pytest.mark.xdist_group(group))
+            item.add_marker(pytest.mark.xdist_group(room))
     items.sort(key=lambda item: Path(item.path).parent.name != "browser")
 
 

@@ -6,6 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from omnifer.core.assess import assess, profile_of
+from omnifer.core.findings.situation import wardrobes
 from omnifer.core.mends import mended, mends_of
 from omnifer.core.model.road import Road, Stop, TypedDay, Weather
 from omnifer.core.model.roles import Garment
@@ -13,6 +14,7 @@ from omnifer.core.model.stores import Stores
 from omnifer.core.model.tour import Tour
 from omnifer.core.needs.clothes import nights_to_dry
 from omnifer.core.physics.drying import drying_hours
+from omnifer.core.stages import Reading
 from tests.conftest import small_tour, thing
 from tests.core.offered import offers
 
@@ -28,7 +30,7 @@ def tour(spare: int, days: int = 14, every: int | None = None, laundry_at: tuple
 
 
 def without(t: Tour) -> list[int]:
-    return [day.day for day in assess(t, profile_of(t)).wardrobes[0].days if day.clean == 0]
+    return [day.day for day in Reading(t, profile_of(t))[wardrobes][0].days if day.clean == 0]
 
 
 @pytest.mark.parametrize(

@@ -37,7 +37,7 @@ def without_food(problem: Problem) -> Problem:
 
 @pytest.mark.parametrize("seed", range(2))
 def test_the_optimum_is_that_of_every_placing_looked_at(seed):
-    problem = without_food(bench_problem(10, 5, "loose", seed))
+    problem = without_food(bench_problem(10, 4, "loose", seed))
     cut = {
         name: getattr(problem, name)[:5]
         for name in (
@@ -71,7 +71,7 @@ def test_the_optimum_is_that_of_every_placing_looked_at(seed):
 @pytest.mark.parametrize("packed", ["loose", "tight"])
 def test_two_solvers_agree_on_the_optimum(packed):
     """HiGHS proves with continuous slacks, CP-SAT in whole grams: they may differ by the rounding of the slacks."""
-    problem = bench_problem(10, 5, packed, 3)
+    problem = bench_problem(9, 4, packed, 3)
     found, bound = run_highs(problem, 30)
     theirs = evaluate(problem, found[-1][1])
     ours = solve(problem, effort=8)
