@@ -17,6 +17,7 @@ from typing import NoReturn
 
 from omnifer.backup import RULE, nightly
 from omnifer.devices import PATHS
+from omnifer.hosting import HostingProblem, hosting_of
 from omnifer.processes import Process, Watch, dying_with_parent, end_leftovers, log_file, trim_log
 from omnifer.store.cluster import Cluster, ClusterProblem, only_one
 from omnifer.store.database import (
@@ -62,12 +63,13 @@ def serve(empty: bool, reset_demo: bool) -> int:
         signal.signal(ending, _interrupt)
     try:
         with _database() as (address, folder, port, watch):
+            hosting_of()
             migrate(address)
             # What the servers load takes longer than what is prepared meanwhile; nobody is told of them before that is done.
             _begin_servers(address, folder, port, watch)
             _prepare(address, empty, reset_demo)
             _serve(folder, port, watch)
-    except (ClusterProblem, AddressError) as problem:
+    except (ClusterProblem, AddressError, HostingProblem) as problem:
         full = os.strerror(errno.ENOSPC)
         words = in_words(OSError(errno.ENOSPC, full)) if full in str(problem) else str(problem)
         print(f"Omnifer cannot start. {words}", file=sys.stderr)
@@ -124,7 +126,7 @@ def _prepare(address: str, empty: bool, reset_demo: bool) -> None:
         owner = owner_named(pool, LOCAL_RIDER)
         with acting(pool, owner) as connection:
             there = int(one_of(QUERIES.count_tours(connection, owner_id=owner)))
-        if reset_demo or (not empty and there == 0):
+        if reset_demo or (not empty and there == 0 and hosting_of() is None):
             print("Loading the sample tour ...", flush=True)
             from omnifer.office.sample import keep_sample
 
@@ -160,22 +162,34 @@ def _begin_servers(address: str, folder: Path, port: int, watch: Watch) -> None:
     if not key.exists():
         key.write_text(secrets.token_hex(32))
         key.chmod(0o600)
-    services_port, cores = _any_port(), os.cpu_count() or 1
+    services_port, cores, hosting = _any_port(), os.cpu_count() or 1, hosting_of()
     environment = os.environ | {
         "OMNIFER_DATABASE": address, "OMNIFER_SECRET_KEY": key.read_text(), "OMNIFER_ROADS": str(folder / "roads"),
         "PROMETHEUS_MULTIPROC_DIR": str(_counters(folder)),
     }  # fmt: skip
-    for setting, path in PATHS.items():
-        environment.setdefault(setting, f"http://127.0.0.1:{services_port}{path}")
-    scale_port = environment.setdefault("OMNIFER_SCALE", str(_any_port()))
     logs = folder / "log"
+    if hosting is not None and not hosting.mail.server:
+        _begin_mailbox(folder, environment, watch)
+    if hosting is None:
+        for setting, path in PATHS.items():
+            environment.setdefault(setting, f"http://127.0.0.1:{services_port}{path}")
+    scale_port = environment.setdefault("OMNIFER_SCALE", str(_any_port()))
     services = _gunicorn("omnifer.devices.services:create_services()", services_port, 1, 4)
     web = _gunicorn("omnifer.wsgi:app", port, min(max(cores, 2), MOST_WEB_PROCESSES), THREADS)
+    beside = [("services", services), ("scale", [sys.executable, "-m", "omnifer.devices.scale_service", scale_port])]
     for name, command in (
-        ("web server", web), ("worker", [sys.executable, "-m", "omnifer.jobs.worker"]), ("services", services),
-        ("scale", [sys.executable, "-m", "omnifer.devices.scale_service", scale_port]),
+        ("web server", web), ("worker", [sys.executable, "-m", "omnifer.jobs.worker"]), *([] if hosting else beside),
     ):  # fmt: skip
         watch.begin(name, _beginning(command, environment, logs, name.partition(" ")[0]))
+
+
+def _begin_mailbox(folder: Path, environment: dict[str, str], watch: Watch) -> None:
+    """Begin the stand-in for a mail server, and say that it sends nothing."""
+    port = str(_any_port())
+    environment["OMNIFER_SMTP"] = f"smtp://127.0.0.1:{port}"
+    command = [sys.executable, "-m", "omnifer.devices.mailbox", port, str(folder / "mailbox")]
+    watch.begin("mailbox", _beginning(command, environment, folder / "log", "mailbox"))
+    print(f"No mail goes out: OMNIFER_SMTP names no server. Mails are kept in {folder / 'mailbox'} instead.", flush=True)
 
 
 def _serve(folder: Path, port: int, watch: Watch) -> NoReturn:

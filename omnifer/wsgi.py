@@ -16,6 +16,7 @@ from typing import Any
 from flask import Flask
 
 from omnifer.api.app import create_app
+from omnifer.hosting import hosting_of
 from omnifer.outside.services import services_of
 
 # One line a request, as JSON and nothing else.
@@ -32,6 +33,7 @@ def _made() -> Flask:
     return create_app(
         os.environ["OMNIFER_DATABASE"], os.environ["OMNIFER_SECRET_KEY"], services=services_of(),
         queued=True, roads_folder=Path(roads) if roads else None, scale_port=int(os.environ.get("OMNIFER_SCALE") or 0) or None,
+        hosting=hosting_of(),
     )  # fmt: skip
 
 

@@ -10,15 +10,34 @@ from flask import Flask, Response, abort, g, redirect, request, send_from_direct
 from flask_compress import Compress
 from flask_wtf.csrf import CSRFProtect
 from werkzeug.exceptions import NotFound
+from werkzeug.middleware.proxy_fix import ProxyFix
 
-from omnifer.api import diary, exports, health, kit, library, loads, pack, problems, rehearsal, roads, stores, tours, world
+from omnifer.api import (
+    accounts,
+    diary,
+    exports,
+    health,
+    kit,
+    library,
+    loads,
+    pack,
+    problems,
+    rehearsal,
+    roads,
+    stores,
+    tours,
+    world,
+)
 from omnifer.api.openapi import document, operation
 from omnifer.formats.bundle import MOST_BYTES
+from omnifer.hosting import Hosting
 from omnifer.jobs.queue import Errands, Inline, Queue
 from omnifer.office.desk import Office
-from omnifer.office.problems import Problem
+from omnifer.office.problems import Problem, SignInFirst
+from omnifer.office.signing import Attempts
 from omnifer.outside.scale import ScaleService
 from omnifer.outside.services import Services
+from omnifer.store.accounts import Accounts
 from omnifer.store.database import open_pool
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
@@ -30,6 +49,10 @@ BESIDE = ("icon.svg", "icon-192.png", "icon-512.png", "sw.js", "manifest.webmani
 NONCE_MARK = b"NONCE_PLACEHOLDER"
 LARGE, MOST_LARGE_BYTES = ("roads.look_at_map", "roads.bring_heights"), 2**30
 """What takes files larger than others, and how large [bytes]."""
+OPEN = accounts.OPEN | {"openapi"}
+"""What of the API may be asked by who is not signed in."""
+INSIDE = ("health.healthz", "health.metrics")
+"""What only the machine of the server is told."""
 FORWARDED = ("Forwarded", "Via", "X-Real-IP", "X-Forwarded-For", "X-Forwarded-Host", "X-Forwarded-Proto", "X-Forwarded-Server")
 """What a proxy adds: behind one everybody would seem to be the rider at this machine."""
 POLICY = (
@@ -47,6 +70,7 @@ def create_app(
     queued: bool = False,
     roads_folder: Path | None = None,
     scale_port: int | None = None,
+    hosting: Hosting | None = None,
 ) -> Flask:
     """The application on a migrated database.
 
@@ -66,6 +90,8 @@ def create_app(
         Folder of measured roads, shared with other processes of this machine.
     scale_port : int, optional
         Of a weighing scale on this machine; without one weights are typed.
+    hosting : Hosting, optional
+        How riders reach it from other machines, where they sign in; left out, it serves the local rider of this machine alone.
     """
     app = Flask(__name__, static_folder=None)
     app.config.update(
@@ -82,6 +108,9 @@ def create_app(
         COMPRESS_BR_LEVEL=4,
         COMPRESS_STREAMS=False,
     )
+    app.extensions["hosting"] = hosting
+    if hosting is not None:
+        _host(app, hosting)
     _large_uploads(app)
     CSRFProtect(app)
     Compress(app)
@@ -92,8 +121,10 @@ def create_app(
         outside = services or Services()
         errands: Errands = Queue(pool, address) if queued else Inline(outside)
         app.extensions |= {"omnifer": Office(pool, roads_folder), "errands": errands, "weather": outside.weather}
-    app.extensions["scale"] = ScaleService(scale_port)
-    for part in (health, tours, kit, library, loads, exports, roads, stores, pack, diary, rehearsal, world):
+        app.extensions["attempts"] = Attempts(pool)
+    # A scale stands beside who weighs, which no host does.
+    app.extensions["scale"] = ScaleService(None if hosting else scale_port)
+    for part in (accounts, health, tours, kit, library, loads, exports, roads, stores, pack, diary, rehearsal, world):
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)
@@ -111,17 +142,22 @@ def _large_uploads(app: Flask) -> None:
 
 
 def _guard(app: Flask) -> None:
-    """Until accounts come the local rider is signed in, and only from this machine."""
+    """On a laptop the local rider is signed in, and only from this machine; hosted, whoever signs in."""
 
     @app.before_request
-    def local_only() -> None:
-        here = request.remote_addr or ""
-        try:
-            local = ipaddress.ip_address(here).is_loopback
-        except ValueError:
-            local = False
-        if not local or any(name in request.headers for name in FORWARDED):
-            abort(403, "Omnifer answers only on the machine it runs on, and to nobody through a proxy, until it knows accounts.")
+    def known_only() -> None:
+        hosting: Hosting | None = app.extensions["hosting"]
+        inside = request.endpoint in INSIDE
+        if hosting is None or inside:
+            if not _from_here() or any(name in request.headers for name in FORWARDED):
+                words = "Omnifer answers only on the machine it runs on, and to nobody through a proxy, where it is not hosted."
+                abort(403, "This is told on the machine of the server alone." if inside else words)
+            return
+        secret = request.cookies.get(accounts.cookie_name(hosting.secure))
+        g.rider = Accounts(app.extensions["omnifer"].pool).signed_in(secret) if secret else None
+        known = request.url_rule is not None and request.path.startswith("/api/")
+        if g.rider is None and known and request.endpoint not in OPEN:
+            raise SignInFirst
 
     @app.after_request
     def harden(response: Response) -> Response:
@@ -141,6 +177,32 @@ def _guard(app: Flask) -> None:
     def openapi() -> Any:
         """This document."""
         return app.json.response(document(app))
+
+
+def _from_here() -> bool:
+    """Whether the request comes from this machine, whatever a proxy says."""
+    there = request.environ.get("werkzeug.proxy_fix.orig", {}).get("REMOTE_ADDR", request.remote_addr)
+    try:
+        return ipaddress.ip_address(there or "").is_loopback
+    except ValueError:
+        return False
+
+
+def _host(app: Flask, hosting: Hosting) -> None:
+    """What else holds where riders come from other machines."""
+    app.config.update(
+        TRUSTED_HOSTS=[hosting.host.partition(":")[0]], SESSION_COOKIE_SECURE=hosting.secure, SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_NAME="__Host-omnifer" if hosting.secure else "omnifer",
+    )  # fmt: skip
+    if hosting.proxies:
+        n = hosting.proxies
+        app.wsgi_app = ProxyFix(app.wsgi_app, x_for=n, x_proto=n, x_host=n)  # type: ignore[method-assign]
+    if hosting.secure:
+
+        @app.after_request
+        def by_tls_alone(response: Response) -> Response:
+            response.headers["Strict-Transport-Security"] = "max-age=31536000"
+            return response
 
 
 def _nonce() -> str:

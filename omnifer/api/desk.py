@@ -8,17 +8,29 @@ from pydantic import BaseModel
 from omnifer.api.packing import PLAIN, QUICK, WORTH_PACKING, json_of, packing_for
 from omnifer.formats.problem import InputProblem
 from omnifer.office.desk import Desk
+from omnifer.office.problems import SignInFirst
 from omnifer.office.shapes import TourAnswer
+from omnifer.store.accounts import SignedIn
 from omnifer.store.database import LOCAL_RIDER
 
 Form = TypeVar("Form", bound=BaseModel)
 
 
 def desk() -> Desk:
-    """The desk of the rider who asks. Until accounts come that is the local one."""
+    """The desk of the rider who asks: of who is signed in where it is hosted, else of the local rider."""
     if "desk" not in g:
-        g.desk = current_app.extensions["omnifer"].desk_of(LOCAL_RIDER)
+        office = current_app.extensions["omnifer"]
+        hosted = current_app.extensions["hosting"] is not None
+        g.desk = office.desk_for(rider_here().owner_id) if hosted else office.desk_of(LOCAL_RIDER)
     found: Desk = g.desk
+    return found
+
+
+def rider_here() -> SignedIn:
+    """Who is signed in. Raises SignInFirst."""
+    found: SignedIn | None = g.get("rider")
+    if found is None:
+        raise SignInFirst
     return found
 
 

@@ -57,8 +57,9 @@ def operation(
 
 
 EVENT_STREAM = "text/event-stream"
-ALWAYS = (400, 403, 429, 503)
-"""What any question may be answered with: no token, somebody else's proxy, too many at a time, the database away."""
+ALWAYS = (400, 401, 403, 429, 503)
+"""What any question may be answered with: no token, nobody signed in, somebody else's proxy, too many at a time, the database
+away."""
 
 
 def document(app: Flask) -> dict[str, Any]:

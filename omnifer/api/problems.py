@@ -16,7 +16,7 @@ def problem(told: Problem) -> Response:
         told.model_dump_json(exclude_none=True), status=told.status, mimetype="application/problem+json"
     )
     if told.status in (429, 503):
-        response.headers["Retry-After"] = str(RETRY_S)
+        response.headers["Retry-After"] = str(told.wait_s or RETRY_S)
     return response
 
 

@@ -3,7 +3,6 @@
 import contextlib
 
 from flask import Blueprint, Response, request
-from flask_wtf.csrf import generate_csrf
 
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
@@ -29,13 +28,6 @@ from omnifer.store.database import NotThereError
 
 blueprint = Blueprint("tours", __name__)
 COPY = ", a copy"
-
-
-@blueprint.get("/api/session")
-@operation(gives=shapes.Session)
-def session() -> Response:
-    """Who is here, and the token that changes must carry."""
-    return answer(shapes.Session(rider="local rider", csrf_token=generate_csrf()))
 
 
 @blueprint.get("/api/catalogue")

@@ -7,6 +7,7 @@ import psycopg
 from pydantic import BaseModel, Field, ValidationError
 
 from omnifer.formats.problem import InputProblem, what_of, where_of
+from omnifer.office.signing import SlowedDown
 from omnifer.outside.asking import Trouble
 from omnifer.store.database import AWAY, NotThereError, StaleError
 from omnifer.store.tours import UnreadableError
@@ -24,6 +25,7 @@ class Problem(BaseModel):
     where: str = ""
     mend: str = ""
     current_revision: int | None = None
+    wait_s: int | None = Field(None, description="For how long the same is not taken again [s]")
     again: bool = Field(False, description="The same may be asked again by itself in a moment")
 
 
@@ -33,6 +35,10 @@ class TooMany(Exception):
     def __init__(self, most: int, what: str = "searches of yours") -> None:
         super().__init__(f"at most {most}")
         self.most, self.what = most, what
+
+
+class SignInFirst(Exception):
+    """Nobody is signed in who may ask this."""
 
 
 class BrokenOff(Exception):
@@ -75,6 +81,11 @@ def problem_of(error: Exception) -> Problem:
         case TooMany():
             detail = f"{error.most} {error.what} are under way or waiting already; no more are taken at a time."
             return Problem(status=429, title="Enough at a time", detail=detail, mend="Wait for one of them, or stop one.")
+        case SignInFirst():
+            return Problem(status=401, title="Sign in first", detail="Nobody is signed in on this device.", mend="Sign in.")
+        case SlowedDown():
+            detail = f"Too many attempts in a short while: no more are taken for {error.wait_s} s."
+            return Problem(status=429, title="Too often", detail=detail, mend="Wait, then try again.", wait_s=error.wait_s)
         case BrokenOff():
             detail, mend = "The worker that did this ended before it said that it was done.", "Reload the page, then ask again."
             return Problem(status=503, title="Broken off", detail=detail, mend=mend)

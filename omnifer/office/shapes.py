@@ -43,13 +43,6 @@ TourDate = Annotated[dt.date, Field(ge=dt.date(1900, 1, 1), le=dt.date(2200, 1, 
 Revision = Annotated[int, Field(ge=1, le=2**31 - 1, description="The revision that the writer saw")]
 
 
-class Session(Noun):
-    """Who is here, and the token that changes must carry."""
-
-    rider: str
-    csrf_token: str
-
-
 class SizedBike(Noun):
     """A generic bike in a frame size."""
 

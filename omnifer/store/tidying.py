@@ -14,6 +14,8 @@ EVERY_S = 86_400.0
 def tidy(address: str) -> None:
     """Forget tours and things that were put away long ago, each owner's by itself. Raises psycopg.Error."""
     with psycopg.connect(address, autocommit=True) as connection:
+        QUERIES.forget_good_once(connection)
+        QUERIES.forget_old_attempts(connection)
         for (owner_id,) in list(QUERIES.owners(connection)):
             with connection.transaction():
                 QUERIES.act_as(connection, owner_id=owner_id)

@@ -4,6 +4,142 @@
  */
 
 export interface paths {
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own account: passkeys, and where one is signed in. */
+        get: operations["account"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Sign another device out. */
+        delete: operations["end_device"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/everything.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that one has here, in open formats. */
+        get: operations["everything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the account go with all that is in it: no row and no picture stays. */
+        post: operations["leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/passkeys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a passkey that a device made. */
+        post: operations["keep_passkey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/passkeys/options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a device is to make a passkey from. */
+        post: operations["passkey_to_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/passkeys/{passkey_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget a passkey; not the last way in. */
+        delete: operations["remove_passkey"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Choose another password: every other device is signed out. */
+        put: operations["change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bundle.schema.json": {
         parameters: {
             query?: never;
@@ -252,9 +388,79 @@ export interface paths {
             cookie?: never;
         };
         /** Who is here, and the token that changes must carry. */
-        get: operations["session"];
+        get: operations["session_now"];
         put?: never;
-        post?: never;
+        /** Sign in with a password. */
+        post: operations["sign_in"];
+        /** Sign this device out. */
+        delete: operations["sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/by-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Choose a password by the link that came by mail: the account is made or changed, and this device signed in alone. */
+        post: operations["sign_in_by_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a link by mail: to make an account, or where there is one to choose another password. Alike for both. */
+        post: operations["ask_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/passkey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign in with a passkey. */
+        post: operations["sign_in_by_passkey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/passkey/options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a device is to sign with a passkey of this place. */
+        post: operations["passkey_wanted"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1565,6 +1771,25 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccountTold
+         * @description An account, as its rider is told of it.
+         */
+        AccountTold: {
+            /** Address */
+            address: string;
+            /** Devices */
+            devices: components["schemas"]["omnifer__office__signing__Device"][];
+            /** Has Password */
+            has_password: boolean;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Passkeys */
+            passkeys: components["schemas"]["KeptPasskey"][];
+        };
+        /**
          * Ache
          * @description A place that hurt on the way.
          */
@@ -1935,6 +2160,17 @@ export interface components {
              * @description What is asked for
              */
             words: string;
+        };
+        /**
+         * AskLink
+         * @description Whom to send a link to.
+         */
+        AskLink: {
+            /**
+             * Address
+             * @description A mail address
+             */
+            address: string;
         };
         /**
          * AskedTonight
@@ -3281,6 +3517,26 @@ export interface components {
             z0: number;
             /** Z1 */
             z1: number;
+        };
+        /**
+         * ByLink
+         * @description The secret of a link that came by mail, and the password that is wanted from now on.
+         */
+        ByLink: {
+            /** Link */
+            link: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * ByPasskey
+         * @description What a device signed, as the browser tells it.
+         */
+        ByPasskey: {
+            /** Credential */
+            credential: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
         };
         /**
          * Cable
@@ -4811,84 +5067,6 @@ export interface components {
             wh_a_day?: number;
         };
         /**
-         * Device
-         * @description Uses electricity.
-         */
-        "Device-Output": {
-            /**
-             * Battery Wh
-             * @description Of its own battery, or of one set of its cells [Wh]; 0: it has none
-             * @default 0
-             */
-            battery_wh: number;
-            /**
-             * Charged
-             * @description Of its battery at the start, as read or noted
-             * @default 1
-             */
-            charged: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            does: "device";
-            /**
-             * Fed By
-             * @description hub: runs off the dynamo alone, as lamps do
-             * @default cable
-             * @enum {string}
-             */
-            fed_by: "cable" | "cells" | "hub";
-            /**
-             * Light
-             * @description To see or be seen by
-             * @default false
-             */
-            light: boolean;
-            /**
-             * Navigates
-             * @default false
-             */
-            navigates: boolean;
-            /**
-             * Saver
-             * @description Used in its saver mode
-             * @default false
-             */
-            saver: boolean;
-            /**
-             * Saver Wh A Day
-             * @description In its saver mode [Wh]; None: it has none
-             * @default null
-             */
-            saver_wh_a_day: number | null;
-            /**
-             * Socket
-             * @description Shape of its charging socket, as its rider calls it
-             * @default
-             */
-            socket: string;
-            /**
-             * Used
-             * @description riding: not on rest days
-             * @default always
-             * @enum {string}
-             */
-            used: "riding" | "camp" | "always";
-            /**
-             * Wh A Dark Hour
-             * @description Of riding in the dark [Wh/h]
-             * @default 0
-             */
-            wh_a_dark_hour: number;
-            /**
-             * Wh A Day
-             * @description On a day on which it is used [Wh]
-             * @default 0
-             */
-            wh_a_day: number;
-        };
-        /**
          * DiaryAnswer
          * @description The diary of a tour, and what follows from it.
          */
@@ -6289,6 +6467,23 @@ export interface components {
             revision: number;
         };
         /**
+         * KeptPasskey
+         * @description A passkey of the account.
+         */
+        KeptPasskey: {
+            /** Id */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Used At */
+            used_at: string | null;
+        };
+        /**
          * KeptRehearsal
          * @description What was rehearsed of a tour as it stands.
          */
@@ -6341,7 +6536,7 @@ export interface components {
              * Roles
              * @description Each thing that a thing can do, with the figures of a usual one
              */
-            roles: (components["schemas"]["Garment-Output"] | components["schemas"]["SleepingBag-Output"] | components["schemas"]["BedLayer-Output"] | components["schemas"]["Mat-Output"] | components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"])[];
+            roles: (components["schemas"]["Garment-Output"] | components["schemas"]["SleepingBag-Output"] | components["schemas"]["BedLayer-Output"] | components["schemas"]["Mat-Output"] | components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["omnifer__core__model__roles__Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"])[];
         };
         /**
          * KitAnswer
@@ -6748,6 +6943,22 @@ export interface components {
              * @description A quantity, or as it is
              */
             unit: string;
+        };
+        /**
+         * Leaving
+         * @description Said by who wants the account and all that is in it to go.
+         */
+        Leaving: {
+            /**
+             * Address
+             * @description A mail address
+             */
+            address: string;
+            /**
+             * Password
+             * @default
+             */
+            password?: string;
         };
         /**
          * LeftToChance
@@ -7606,6 +7817,18 @@ export interface components {
             things: components["schemas"]["Thing-Input"][];
         };
         /**
+         * NewPasskey
+         * @description A passkey that a device made.
+         */
+        NewPasskey: {
+            /** Credential */
+            credential: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /** Name */
+            name: string;
+        };
+        /**
          * NewTour
          * @description What a tour begins with.
          */
@@ -7837,6 +8060,16 @@ export interface components {
             stops: components["schemas"]["OfferedStop"][];
         };
         /**
+         * Options
+         * @description What a device is asked to make or to sign, as the browser takes it.
+         */
+        Options: {
+            /** Options */
+            options: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
+        /**
          * OtherBike
          * @description Something that could be otherwise on a bike, and its price on this road.
          */
@@ -7865,6 +8098,19 @@ export interface components {
             /** Speaks For */
             speaks_for: string;
             words: components["schemas"]["Text-Output"];
+        };
+        /**
+         * OtherPassword
+         * @description The password of now, where there is one, and the next.
+         */
+        OtherPassword: {
+            /**
+             * Now
+             * @default
+             */
+            now?: string;
+            /** Password */
+            password: string;
         };
         /**
          * Otherwise
@@ -8560,6 +8806,12 @@ export interface components {
              * @default about:blank
              */
             type?: string;
+            /**
+             * Wait S
+             * @description For how long the same is not taken again [s]
+             * @default null
+             */
+            wait_s?: number | null;
             /**
              * Where
              * @default
@@ -9845,8 +10097,16 @@ export interface components {
         Session: {
             /** Csrf Token */
             csrf_token: string;
-            /** Rider */
-            rider: string;
+            /**
+             * Hosted
+             * @description Whether riders sign in here; on a laptop the local rider always is
+             */
+            hosted: boolean;
+            /**
+             * Rider
+             * @description The address of who is signed in; None: nobody yet
+             */
+            rider: string | null;
         };
         /**
          * SetAside
@@ -10025,6 +10285,19 @@ export interface components {
              * @default 0
              */
             volume_l: number;
+        };
+        /**
+         * SignIn
+         * @description An address and its password.
+         */
+        SignIn: {
+            /**
+             * Address
+             * @description A mail address
+             */
+            address: string;
+            /** Password */
+            password: string;
         };
         /**
          * SizedBike
@@ -11863,7 +12136,7 @@ export interface components {
              * @description What it does for the supplies
              * @default null
              */
-            role: (components["schemas"]["Garment-Output"] | components["schemas"]["SleepingBag-Output"] | components["schemas"]["BedLayer-Output"] | components["schemas"]["Mat-Output"] | components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"]) | null;
+            role: (components["schemas"]["Garment-Output"] | components["schemas"]["SleepingBag-Output"] | components["schemas"]["BedLayer-Output"] | components["schemas"]["Mat-Output"] | components["schemas"]["Stove-Output"] | components["schemas"]["FuelVessel-Output"] | components["schemas"]["FireLighter-Output"] | components["schemas"]["Treatment-Output"] | components["schemas"]["omnifer__core__model__roles__Device-Output"] | components["schemas"]["Bank-Output"] | components["schemas"]["Cells-Output"] | components["schemas"]["Panel-Output"] | components["schemas"]["Hub-Output"] | components["schemas"]["Charger-Output"] | components["schemas"]["Cable-Output"] | components["schemas"]["PaperMap-Output"] | components["schemas"]["UsedUp-Output"]) | null;
             /**
              * Salts
              * @description A vessel for drinks with salts: drunk while riding, never cooked with
@@ -13493,6 +13766,109 @@ export interface components {
              */
             zone: string;
         };
+        /**
+         * Device
+         * @description Uses electricity.
+         */
+        "omnifer__core__model__roles__Device-Output": {
+            /**
+             * Battery Wh
+             * @description Of its own battery, or of one set of its cells [Wh]; 0: it has none
+             * @default 0
+             */
+            battery_wh: number;
+            /**
+             * Charged
+             * @description Of its battery at the start, as read or noted
+             * @default 1
+             */
+            charged: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            does: "device";
+            /**
+             * Fed By
+             * @description hub: runs off the dynamo alone, as lamps do
+             * @default cable
+             * @enum {string}
+             */
+            fed_by: "cable" | "cells" | "hub";
+            /**
+             * Light
+             * @description To see or be seen by
+             * @default false
+             */
+            light: boolean;
+            /**
+             * Navigates
+             * @default false
+             */
+            navigates: boolean;
+            /**
+             * Saver
+             * @description Used in its saver mode
+             * @default false
+             */
+            saver: boolean;
+            /**
+             * Saver Wh A Day
+             * @description In its saver mode [Wh]; None: it has none
+             * @default null
+             */
+            saver_wh_a_day: number | null;
+            /**
+             * Socket
+             * @description Shape of its charging socket, as its rider calls it
+             * @default
+             */
+            socket: string;
+            /**
+             * Used
+             * @description riding: not on rest days
+             * @default always
+             * @enum {string}
+             */
+            used: "riding" | "camp" | "always";
+            /**
+             * Wh A Dark Hour
+             * @description Of riding in the dark [Wh/h]
+             * @default 0
+             */
+            wh_a_dark_hour: number;
+            /**
+             * Wh A Day
+             * @description On a day on which it is used [Wh]
+             * @default 0
+             */
+            wh_a_day: number;
+        };
+        /**
+         * Device
+         * @description Where the rider is signed in.
+         */
+        omnifer__office__signing__Device: {
+            /**
+             * Here
+             * @description Whether it is the one that asks
+             */
+            here: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
+        };
     };
     responses: {
         /** @description Refused */
@@ -13512,6 +13888,224 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountTold"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    end_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Leaving"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    keep_passkey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasskey"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    passkey_to_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Options"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    remove_passkey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                passkey_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherPassword"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
     schema: {
         parameters: {
             query?: never;
@@ -13531,6 +14125,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -13555,6 +14150,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -13584,6 +14180,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -13609,6 +14206,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -13638,6 +14236,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -13668,6 +14267,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -13693,6 +14293,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -13723,6 +14324,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -13752,6 +14354,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -13784,6 +14387,7 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
@@ -13812,6 +14416,7 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -13838,6 +14443,7 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -13864,6 +14470,7 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -13890,6 +14497,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -13916,6 +14524,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -13940,12 +14549,13 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };
     };
-    session: {
+    session_now: {
         parameters: {
             query?: never;
             header?: never;
@@ -13964,7 +14574,181 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    sign_in_by_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByLink"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    ask_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskLink"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            502: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    sign_in_by_passkey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByPasskey"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    passkey_wanted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Options"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
         };
@@ -13995,6 +14779,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -14025,6 +14810,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14050,6 +14836,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -14081,6 +14868,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -14117,6 +14905,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -14143,6 +14932,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -14169,6 +14959,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14203,6 +14994,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -14232,6 +15024,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14260,6 +15053,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14288,6 +15082,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14315,6 +15110,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14349,6 +15145,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -14378,6 +15175,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14405,6 +15203,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -14435,6 +15234,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14462,6 +15262,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -14494,6 +15295,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -14523,6 +15325,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14554,6 +15357,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -14582,6 +15386,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14609,6 +15414,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14643,6 +15449,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
@@ -14673,6 +15480,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14706,6 +15514,7 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
@@ -14735,6 +15544,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14762,6 +15572,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14789,6 +15600,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14823,6 +15635,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -14859,6 +15672,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -14892,6 +15706,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -14920,6 +15735,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14947,6 +15763,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -14981,6 +15798,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -15010,6 +15828,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15037,6 +15856,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15076,6 +15896,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
@@ -15110,6 +15931,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15141,6 +15963,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15169,6 +15992,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15210,6 +16034,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             413: components["responses"]["Refused"];
@@ -15239,6 +16064,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15266,6 +16092,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15297,6 +16124,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15325,6 +16153,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15354,6 +16183,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15392,6 +16222,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -15421,6 +16252,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15448,6 +16280,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15484,6 +16317,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15516,6 +16350,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15548,6 +16383,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15585,6 +16421,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15617,6 +16454,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15652,6 +16490,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -15679,6 +16518,7 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15706,6 +16546,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15733,6 +16574,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15768,6 +16610,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -15797,6 +16640,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15825,6 +16669,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15855,6 +16700,7 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15883,6 +16729,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -15910,6 +16757,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -15969,6 +16817,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16006,6 +16855,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16035,6 +16885,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -16069,6 +16920,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16100,6 +16952,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -16131,6 +16984,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -16159,6 +17013,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -16188,6 +17043,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -16218,6 +17074,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -16271,6 +17128,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16327,6 +17185,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16369,6 +17228,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16406,6 +17266,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16439,6 +17300,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
@@ -16467,6 +17329,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
@@ -16501,6 +17364,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16529,6 +17393,7 @@ export interface operations {
                 content?: never;
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             404: components["responses"]["Refused"];
             409: components["responses"]["Refused"];
@@ -16555,6 +17420,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -16579,6 +17445,7 @@ export interface operations {
                 };
             };
             400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
