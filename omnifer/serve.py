@@ -195,7 +195,9 @@ def _begin_mailbox(folder: Path, environment: dict[str, str], watch: Watch) -> N
 def _serve(folder: Path, port: int, watch: Watch) -> NoReturn:
     """Say where it is, and look after what runs until a KeyboardInterrupt."""
     _wait_until_it_answers(port)
-    print(f"Omnifer is at http://127.0.0.1:{port}/  (Ctrl-C ends it)", flush=True)
+    hosting = hosting_of()
+    seen = f", seen from outside as {hosting.site}/" if hosting else ""
+    print(f"Omnifer is at http://127.0.0.1:{port}/{seen}  (Ctrl-C ends it)", flush=True)
     own = "DATABASE_URL" not in os.environ
     while True:
         try:

@@ -245,8 +245,8 @@ def _signed_in(owner_id: int) -> Response:
     """Sign this device in: with a new session, so that what was known of the one before is worth nothing."""
     session.clear()
     g.pop("csrf_token", None)
-    agent = request.user_agent.string or "A device"
-    secret = accounts().begin(owner_id, agent)
+    hand_held = any(word in request.user_agent.string for word in ("Mobi", "Android", "Tablet"))
+    secret = accounts().begin(owner_id, "A phone or tablet" if hand_held else "A computer")
     told = signing.Session(rider=accounts().of(owner_id).address, hosted=True, csrf_token=generate_csrf())
     response = answer(told)
     secure = hosting().secure

@@ -120,8 +120,11 @@ export class Problem extends Error {
   }
 }
 
-const client = createClient<paths>()
+export const client = createClient<paths>()
 let token: Promise<string> | undefined
+
+/** Another session has another token. */
+export const forgetToken = () => (token = undefined)
 
 async function csrf(): Promise<string> {
   token ??= client.GET('/api/session').then(({ data }) => {
@@ -177,6 +180,7 @@ client.use({
   },
 })
 
+const SIGN_IN = '/sign-in'
 const SILENT = {
   again: true,
   detail: 'Omnifer does not answer just now. What was kept before is safe.',
@@ -186,7 +190,8 @@ const SILENT = {
 /** An answer without the way in which a tour may be told. */
 type Whole<T> = Exclude<T, TourOtherwise>
 
-async function taken<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Whole<T>> {
+/** What a call gave. Throws a Problem in words. */
+export async function taken<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Whole<T>> {
   let result: { data?: T; error?: unknown; response: Response }
   try {
     result = await call
@@ -195,6 +200,8 @@ async function taken<T>(call: Promise<{ data?: T; error?: unknown; response: Res
   }
   if (result.error !== undefined) {
     const body = result.error as Partial<ProblemBody>
+    // Of those who are asked to sign in only a hosted Omnifer tells.
+    if (body.status === 401 && window.location.pathname !== SIGN_IN) window.location.assign(SIGN_IN)
     throw new Problem({ detail: 'Something unforeseen went wrong.', ...body })
   }
   return (await whole(result.data, tourIn(result.response.url))) as Whole<T>

@@ -58,7 +58,8 @@ export function Field({
   label: string
   value: string
   onChange: (value: string) => void
-  type?: 'text' | 'date'
+  type?: 'text' | 'date' | 'email' | 'password'
+  autoComplete?: string
   placeholder?: string
   maxLength?: number
   onBlur?: () => void

@@ -25,6 +25,8 @@ const StoresView = lazy(() => import('./stores/StoresView').then((m) => ({ defau
 const ReadyView = lazy(() => import('./ready/ReadyView').then((m) => ({ default: m.ReadyView })))
 const DiaryView = lazy(() => import('./diary/DiaryView').then((m) => ({ default: m.DiaryView })))
 const DebriefView = lazy(() => import('./debrief/DebriefView').then((m) => ({ default: m.DebriefView })))
+const SignIn = lazy(() => import('./account/SignIn').then((m) => ({ default: m.SignIn })))
+const AccountPage = lazy(() => import('./account/AccountPage').then((m) => ({ default: m.AccountPage })))
 const PackView = lazy(() => import('./pack/PackView').then((m) => ({ default: m.PackView })))
 
 const Page = styled.div`
@@ -65,6 +67,8 @@ export function App() {
       <Suspense fallback={<Loading />}>
         <Routes>
           <Route path="/" element={<Tours />} />
+          <Route path="/sign-in" element={<SignIn />} />
+          <Route path="/account" element={<AccountPage />} />
           <Route path="/tours/:id" element={<TourPage />}>
             <Route index element={<Navigate to="load" replace />} />
             <Route path="road" element={<RoadView />} />

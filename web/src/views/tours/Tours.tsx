@@ -1,6 +1,9 @@
 /** All tours, each as its own small land, and the start of a new one. */
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import styled from 'styled-components'
+import { accounts } from '../../api/account'
 import { api, type TourEntry } from '../../api/client'
 import { useSize } from '../../instruments/useSize'
 import { Dialog } from '../../ui/Dialog'
@@ -38,6 +41,11 @@ const Head = styled.header`
   .grow {
     flex: 1;
   }
+  .account {
+    font-size: var(--size-text);
+    font-stretch: var(--width-narrow);
+    color: inherit;
+  }
   ${phone} {
     margin: 0 -14px;
     padding: 6px 14px;
@@ -63,6 +71,7 @@ export function Tours() {
   const all = useTours()
   const { tours, removed, glances, error, trouble, setTrouble, gone, setGone, restore, rename, begin } = all
   const { dark, toggleTheme } = usePreferences()
+  const { data: session } = useQuery({ queryKey: ['session'], queryFn: accounts.session, staleTime: Infinity, retry: false })
   const [starting, setStarting] = useState(false)
   const [renaming, setRenaming] = useState<TourEntry | null>(null)
   const [list, { width }] = useSize<HTMLUListElement>()
@@ -86,6 +95,11 @@ export function Tours() {
           <Mark size={26} />
           omnifer
           <span className="grow" />
+          {session?.hosted && (
+            <Link to="/account" className="account">
+              Your account
+            </Link>
+          )}
           <Button $small onPress={toggleTheme} aria-label={dark ? 'Day colours' : 'Night colours'}>
             <Icon name={dark ? 'sun' : 'moon'} size={16} />
           </Button>

@@ -1,0 +1,96 @@
+"""A hosted Omnifer in the browser: in by a link, by a password, by a passkey; out again, and nothing stays on the device."""
+
+import re
+import threading
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page
+from werkzeug.serving import make_server
+
+from omnifer.api.app import create_app
+from omnifer.devices.mailbox import SimulatedMailbox
+from omnifer.hosting import Hosting
+from omnifer.outside.mail import Mail
+from omnifer.store.cluster import Cluster
+from tests.browser.conftest import open_page
+from tests.browser.seen import expect
+from tests.browser.test_first_hour import clean
+from tests.conftest import cloned
+from tests.faults.house import free_port
+
+ADDRESS, GOOD, OTHER = "ada@example.org", "four mild lentils", "three warm socks"
+
+
+@pytest.fixture
+def hosted(cluster: Cluster, tmp_path: Path) -> Iterator[tuple[str, SimulatedMailbox]]:
+    port = free_port()
+    site = f"http://localhost:{port}"
+    with SimulatedMailbox(tmp_path) as mailbox:
+        for database in cloned(cluster):
+            app = create_app(database, "test", hosting=Hosting(site, 0, Mail(mailbox.address, "omnifer@localhost")))
+            server = make_server("127.0.0.1", port, app, threaded=True)
+            thread = threading.Thread(target=server.serve_forever, daemon=True)
+            thread.start()
+            yield site, mailbox
+            server.shutdown()
+            thread.join()
+            app.extensions["omnifer"].pool.close()
+
+
+def with_authenticator(page: Page) -> None:
+    """A device that makes passkeys and uses them without asking (WebAuthn's virtual authenticator)."""
+    session = page.context.new_cdp_session(page)
+    session.send("WebAuthn.enable")
+    options = {"protocol": "ctap2", "transport": "internal", "hasResidentKey": True, "hasUserVerification": True,
+               "isUserVerified": True, "automaticPresenceSimulation": True}  # fmt: skip
+    session.send("WebAuthn.addVirtualAuthenticator", {"options": options})
+
+
+def test_a_rider_comes_in_by_every_way_and_leaves(hosted, browser: Browser):
+    site, mailbox = hosted
+    complaints: list[str] = []
+    page = open_page(browser, complaints, reduced_motion="reduce")
+    with_authenticator(page)
+    page.goto(site)
+    expect(page.get_by_role("heading", name="Sign in", exact=True)).to_be_visible()
+    complaints.clear()  # the browser notes that nobody was signed in
+    clean(page, "sign in")
+    page.get_by_label("Mail address").fill(ADDRESS)
+    page.get_by_role("button", name="Send me a link").click()
+    expect(page.get_by_text(f"A link is on its way to {ADDRESS}")).to_be_visible()
+    page.goto("about:blank")
+    page.goto(re.search(r"http\S+#link=\S+", mailbox.mails()[-1].get_payload(decode=True).decode())[0])
+    page.get_by_label("New password").fill("password123")
+    page.get_by_role("button", name="Keep it and sign in").click()
+    expect(page.get_by_text("tried first")).to_be_visible()
+    complaints.clear()  # and that it was refused
+    page.get_by_label("New password").fill(GOOD)
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Your tours")).to_be_visible()
+    page.get_by_role("link", name="Your account").click()
+    expect(page.get_by_text(ADDRESS, exact=True)).to_be_visible()
+    clean(page, "account")
+    page.get_by_role("button", name="Add a passkey of this device").click()
+    expect(page.get_by_text("Passkey 1, made")).to_be_visible()
+    page.get_by_label("Password of now").fill(GOOD)
+    page.get_by_label("New password").fill(OTHER)
+    page.get_by_role("button", name="Change it").click()
+    expect(page.get_by_text("The password is changed")).to_be_visible()
+    page.get_by_role("button", name="Sign out on this device").click()
+    expect(page.get_by_role("heading", name="Sign in", exact=True)).to_be_visible()
+    page.get_by_role("button", name="With a passkey").click()
+    expect(page.get_by_role("heading", name="Your tours")).to_be_visible()
+    page.goto(f"{site}/account")
+    page.get_by_label("To be sure").fill(ADDRESS)
+    page.get_by_label("Your password").fill(OTHER)
+    page.get_by_role("button", name="Let my account go").click()
+    expect(page.get_by_role("heading", name="Sign in", exact=True)).to_be_visible()
+    page.get_by_label("Mail address").fill(ADDRESS)
+    page.get_by_label("Password").fill(OTHER)
+    page.get_by_role("button", name="With the password").click()
+    expect(page.get_by_text("do not belong together")).to_be_visible()
+    page.set_viewport_size({"width": 390, "height": 844})
+    clean(page, "sign in on a phone")
+    page.context.close()
