@@ -14,6 +14,7 @@ from tests.browser.seen import expect
 from tests.browser.test_first_hour import clean
 from tests.conftest import tours_of
 from tests.core.test_diary import KIT, STOWED, straight_tour, told
+from tests.patience import until
 
 
 def test_parts_are_said_renewed_and_chosen_otherwise(page: Page, site: str):
@@ -101,6 +102,7 @@ def test_bikes_and_bodies_of_a_day(third_day: tuple[str, Diary, str], page: Page
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(address, wait_until="commit")
     bikes = page.get_by_role("list", name="For the bikes")
+    before = len(diary.read(tour)[0])
     bikes.get_by_role("button", name="Oil the chain: done").click()
     expect(bikes).to_have_count(0)
     page.get_by_role("region", name="Today").get_by_role("button", name="More", exact=True).click()
@@ -109,6 +111,7 @@ def test_bikes_and_bodies_of_a_day(third_day: tuple[str, Diary, str], page: Page
     clean(page, "an ache")
     page.get_by_role("button", name="3 h", exact=True).click()
     expect(page.get_by_text(re.compile("^Last: Hurt"))).to_be_visible()
+    until(lambda: len(diary.read(tour)[0]) == before + 2, "what is noted does not arrive")
     noted = [one.entry for one in diary.read(tour)[0]]
     assert ("oiled", "") in {(entry.verb, entry.about) for entry in noted}
     assert [(e.about, e.amount) for e in noted if e.verb == "hurt"] == [("hands", 3)]

@@ -205,6 +205,8 @@ def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: lis
     page.get_by_label("Name of the tour").fill("Mine")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.get_by_role("button", name="Mine: tour and riders")).to_be_visible()
+    # Shown at once; that it is kept is said when it is.
+    expect(page.get_by_role("button", name="Undo: Change the tour and its riders")).to_be_visible()
     other.get_by_role("button", name="Tamsen Quay to Lantern Point: tour and riders").click()
     other.get_by_label("Name of the tour").fill("Theirs")
     other.get_by_role("button", name="Keep", exact=True).click()
