@@ -2,7 +2,7 @@
 
 from typing import TYPE_CHECKING, Any
 
-from flask import Blueprint, Response, current_app, g, request, session
+from flask import Blueprint, Response, abort, current_app, g, request, session
 from flask_wtf.csrf import generate_csrf
 
 from omnifer.api.desk import answer, body, desk, rider_here
@@ -13,7 +13,7 @@ from omnifer.hosting import Hosting
 from omnifer.office import passwords, signing
 from omnifer.office.archive import archive_of
 from omnifer.store.accounts import Account, Accounts
-from omnifer.store.database import LOCAL_RIDER, NotThereError
+from omnifer.store.database import LOCAL_RIDER
 
 if TYPE_CHECKING:
     from omnifer.office.passkeys import Passkeys
@@ -28,15 +28,15 @@ WRONG = InputProblem("Address and password do not belong together", "password", 
 
 
 def hosting() -> Hosting:
-    """How it is hosted. Raises NotThereError where it serves this machine alone."""
+    """How it is hosted; refused where it serves this machine alone."""
     found: Hosting | None = current_app.extensions["hosting"]
     if found is None:
-        raise NotThereError("this machine", "account")
+        abort(404, "Nobody signs in on this machine: its local rider is always there.")
     return found
 
 
 def accounts() -> Accounts:
-    """All accounts. Raises NotThereError where there are none."""
+    """All accounts; refused where there are none."""
     hosting()
     return Accounts(current_app.extensions["omnifer"].pool)
 
