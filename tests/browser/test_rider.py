@@ -225,6 +225,31 @@ def test_two_windows_on_one_tour(page: Page, site: str, browser, complaints: lis
     other.context.close()
 
 
+def test_what_waits_behind_another_change_overwrites_nobody(page: Page, site: str, browser, complaints: list[str]):
+    """A change is answered late; meanwhile another window names the tour, and this one names it too, without having seen that."""
+    old = "Tamsen Quay to Lantern Point: tour and riders"
+    other = open_page(browser, complaints)
+    visit(page, site, "load")
+    visit(other, site, "kit")
+    held = []
+    other.route(
+        "**/api/tours/*", lambda route: route.continue_() if held or route.request.method != "PATCH" else held.append(route)
+    )
+    other.get_by_role("row", name="Travel chess").click()
+    other.get_by_role("button", name="Remove from the kit").click()
+    for window, name in ((page, "Mine"), (other, "Theirs")):
+        window.get_by_role("button", name=old).click()
+        window.get_by_label("Name of the tour").fill(name)
+        window.get_by_role("button", name="Keep", exact=True).click()
+        if window is page:
+            expect(page.get_by_role("button", name="Undo: Change the tour and its riders")).to_be_visible()
+    held[0].continue_()
+    expect(other.get_by_text("Another window has changed the same part of this tour")).to_be_visible()
+    expect(other.get_by_role("button", name="Mine: tour and riders")).to_be_visible()
+    complaints.clear()
+    other.context.close()
+
+
 @pytest.mark.far
 def test_both_unit_systems(page: Page, site: str):
     visit(page, site, "load")

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { moving, rebased } from './rebase'
+import { clash, moving, rebased } from './rebase'
 
 const stop = (id: string, water: string, shop = 'none') => ({ id, water, shop })
 
@@ -78,4 +78,18 @@ test('placements are told apart by thing and bag', () => {
   const seen = [put('tent', 'left')]
   const moved = [put('tent', 'right')]
   expect(rebased(seen, moved, [put('tent', 'left'), put('pot', 'box')])).toEqual([put('tent', 'right'), put('pot', 'box')])
+})
+
+test('what somebody else made of the same figure is a clash; what is of this window, or of another figure, is none', () => {
+  const kept = { name: 'x', stops: [stop('a', 'none'), stop('b', 'none')] }
+  const water = (a: string, b: string) => ({ stops: [stop('a', a), stop('b', b)] })
+  const seen = { ...kept, ...water('unsure', 'none') }
+  expect(clash(kept, kept, { ...kept, name: 'mine' }, { ...kept, name: 'theirs' })).toBe(true)
+  expect(clash(kept, kept, { ...kept, name: 'mine' }, { ...kept, name: 'mine' })).toBe(false)
+  expect(clash(kept, kept, { ...kept, name: 'mine' }, { ...kept, ...water('reliable', 'none') })).toBe(false)
+  expect(clash(kept, kept, { ...kept, ...water('none', 'unsure') }, { ...kept, ...water('none', 'reliable') })).toBe(true)
+  expect(clash(kept, kept, { ...kept, ...water('none', 'unsure') }, { ...kept, ...water('reliable', 'none') })).toBe(false)
+  // Changed here a moment ago, and answered meanwhile in the server's way of writing it.
+  expect(clash(kept, seen, { ...seen, ...water('reliable', 'none') }, { ...kept, ...water('unsure ', 'none') })).toBe(false)
+  expect(clash(kept, kept, { ...kept, stops: [stop('a', 'unsure')] }, { ...kept, ...water('none', 'reliable') })).toBe(false)
 })

@@ -26,6 +26,28 @@ export function rebased<T>(seen: unknown, wanted: T, now: unknown): T {
   return wanted
 }
 
+/**
+ * Whether somebody else changed the very figure that is changed here: it was one thing when the change was made, is another now, and
+ * is wanted to be a third. Figures that this window changed before, and whose answer is on its way (`seen` is not as it was kept),
+ * are its own.
+ */
+export function clash(kept: unknown, seen: unknown, wanted: unknown, now: unknown): boolean {
+  if (same(kept, now) || same(seen, wanted) || same(wanted, now)) return false
+  const all = [kept, seen, wanted, now]
+  if (all.every(plain)) return Object.keys(wanted as Plain).some((key) => clash(...(all.map((one) => (one as Plain)[key]) as Four)))
+  if (all.every(Array.isArray)) {
+    const named = NAMES.find((names) => all.every((one) => distinct(one as unknown[], names)))
+    if (named) {
+      const by = all.map((one) => byName(one as unknown[], named)) as [Named, Named, Named, Named]
+      const inAll = [...by[0].keys()].filter((name) => by.every((one) => one.has(name)))
+      return inAll.some((name) => clash(...(by.map((one) => one.get(name)) as Four)))
+    }
+  }
+  return same(kept, seen)
+}
+type Four = [unknown, unknown, unknown, unknown]
+type Named = Map<string, unknown>
+
 /** Parts of a sheet, each moved on to the sheet that is there now; what is no part of it, as a mend, goes along as it is. */
 export function rebasedParts<P extends object>(seen: object, parts: P, now: object): P {
   const [was, is] = [seen as Plain, now as Plain]

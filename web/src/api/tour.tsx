@@ -2,7 +2,7 @@
 import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react'
 import { keepCopy } from './copy'
-import { moving, rebased, rebasedParts } from './rebase'
+import { clash, moving, rebased, rebasedParts } from './rebase'
 import {
   api,
   askAgainAfter,
@@ -204,7 +204,12 @@ function useOnDesk(id: string, key: string[], data: TourAnswer | undefined, send
       change: async (what, parts) => {
         const now = () => queries.getQueryData<TourAnswer>(key)?.tour.sheet ?? data.tour.sheet
         const moved = () => rebasedParts(sheet, parts, now())
-        const call = (revision: number) => api.change(id, { revision, what, ...moved() })
+        // What somebody else changed to something else meanwhile is sent as it was made: the server says so, and both can be seen.
+        const wanted = partsOf(sheet, parts)
+        const of = (one: TourSheet) => Object.fromEntries(Object.keys(wanted).map((name) => [name, one[name as keyof TourSheet]]))
+        const clashes = () => clash(of(data.tour.sheet), of(sheet), wanted, of(now()))
+        const call = (revision: number) =>
+          clashes() ? api.change(id, { revision: data.tour.revision, what, ...parts }) : api.change(id, { revision, what, ...moved() })
         const shown = moving(sheet, partsOf(sheet, parts))
         setOnTheWay((before) => [...before, shown])
         try {
