@@ -1,11 +1,10 @@
 /** Signing in, where Omnifer is hosted. */
 import type { components } from './schema'
-import { client, forgetToken, taken } from './client'
+import { client, taken } from './client'
 
 type Schemas = components['schemas']
 export type AccountTold = Schemas['AccountTold']
 export type Session = Schemas['Session']
-const RIDER = 'omnifer-rider'
 
 export const accounts = {
   session: () => taken(client.GET('/api/session')),
@@ -26,25 +25,4 @@ export const accounts = {
     await taken(client.DELETE('/api/account/passkeys/{passkey_id}', { params: { path: { passkey_id } } }))
   },
   leave: (body: Schemas['Leaving']) => taken(client.POST('/api/account/leave', { body })),
-}
-
-/** What a device keeps of a rider: nobody else who signs in on it is to find it. */
-async function forgetDevice() {
-  for (const name of await caches.keys()) if (!name.includes('precache')) await caches.delete(name)
-  for (const { name } of await indexedDB.databases()) if (name) indexedDB.deleteDatabase(name)
-}
-
-/** Signed in: the page begins anew, with nothing of another rider. */
-export async function arrive(session: Session) {
-  forgetToken()
-  if (localStorage.getItem(RIDER) !== session.rider) await forgetDevice()
-  localStorage.setItem(RIDER, session.rider ?? '')
-  window.location.replace('/')
-}
-
-/** Signed out: nothing of the rider stays on the device. */
-export async function depart() {
-  await forgetDevice()
-  localStorage.removeItem(RIDER)
-  window.location.replace('/sign-in')
 }

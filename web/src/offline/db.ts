@@ -60,3 +60,11 @@ export async function waitingEntries(): Promise<Waiting[]> {
   const found = await base.getAll('entries')
   return found.sort((a, b) => a.entry.number - b.entry.number)
 }
+
+/** Lets go of all that is kept here, of every tour. */
+export async function forgetEntries() {
+  const base = await device()
+  const change = base.transaction(['entries', 'pictures', 'device'], 'readwrite')
+  const stores = (['entries', 'pictures', 'device'] as const).map((name) => change.objectStore(name).clear())
+  await Promise.all([...stores, change.done])
+}

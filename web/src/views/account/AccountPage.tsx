@@ -2,7 +2,9 @@
 import { startRegistration } from '@simplewebauthn/browser'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { accounts, type AccountTold, depart } from '../../api/account'
+import { accounts, type AccountTold } from '../../api/account'
+import { waitingEntries } from '../../offline/db'
+import { depart } from '../../offline/rider'
 import { Button, Muted, Section } from '../../ui/controls'
 import { fullDate } from '../../ui/dates'
 import { Field } from '../../ui/fields'
@@ -11,6 +13,15 @@ import { Door } from './Door'
 import { useDoing } from './useDoing'
 
 type Run = ReturnType<typeof useDoing>['run']
+
+async function signOut() {
+  const unsent = (await waitingEntries()).length
+  if (unsent > 0) {
+    throw new Error(`Nobody took ${unsent === 1 ? 'one entry' : `${unsent} entries`} of the diary on this device yet. Open its tour first.`)
+  }
+  await accounts.signOut()
+  await depart()
+}
 
 export function AccountPage() {
   const queries = useQueryClient()
@@ -27,7 +38,7 @@ export function AccountPage() {
       {data ? (
         <>
           <Muted>{data.address}</Muted>
-          <Button onPress={() => run(async () => (await accounts.signOut(), depart()))}>Sign out on this device</Button>
+          <Button onPress={() => run(signOut)}>Sign out on this device</Button>
           <Passkeys told={data} run={then} />
           <Password told={data} run={then} />
           <Devices told={data} run={then} />

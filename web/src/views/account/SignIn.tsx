@@ -1,7 +1,8 @@
 /** Signing in where Omnifer is hosted: a passkey, a password, or a link that comes by mail. */
 import { startAuthentication } from '@simplewebauthn/browser'
 import { type FormEvent, useState } from 'react'
-import { accounts, arrive } from '../../api/account'
+import { accounts } from '../../api/account'
+import { arrive } from '../../offline/rider'
 import { Button, Muted, Section } from '../../ui/controls'
 import { Field } from '../../ui/fields'
 import { Door } from './Door'
