@@ -67,7 +67,7 @@ def session_now() -> Response:
 def ask_link() -> Response:
     """Send a link by mail: to make an account, or where there is one to choose another password. Alike for both."""
     wanted = signing.AskLink.model_validate_json(body())
-    _slowed(signing.LINKS, "link", wanted.address)
+    slowed(signing.LINKS, "link", wanted.address)
     link = f"{hosting().site}/sign-in#link={accounts().good_once('link', wanted.address)}"
     hosting().mail.send(
         wanted.address,
@@ -84,7 +84,7 @@ def ask_link() -> Response:
 def sign_in_by_link() -> Response:
     """Choose a password by the link that came by mail: the account is made or changed, and this device signed in alone."""
     wanted = signing.ByLink.model_validate_json(body())
-    _slowed(signing.SIGN_IN, "by link", "")
+    slowed(signing.SIGN_IN, "by link", "")
     address = accounts().looked_at("link", wanted.link)
     password = None if address is None else passwords.checked(wanted.password, address)
     # The link is spent with the password that it was good for, and not with one that is refused.
@@ -100,7 +100,7 @@ def sign_in_by_link() -> Response:
 def sign_in() -> Response:
     """Sign in with a password."""
     wanted = signing.SignIn.model_validate_json(body())
-    _slowed(signing.SIGN_IN, "sign in", wanted.address)
+    slowed(signing.SIGN_IN, "sign in", wanted.address)
     there = accounts().known_as(wanted.address)
     if not passwords.fits(wanted.password, there.password if there else None) or there is None:
         raise WRONG
@@ -113,7 +113,7 @@ def sign_in() -> Response:
 @operation(gives=signing.Options, problems=(404,))
 def passkey_wanted() -> Response:
     """What a device is to sign with a passkey of this place."""
-    _slowed(signing.SIGN_IN, "passkey options", "")
+    slowed(signing.SIGN_IN, "passkey options", "")
     return answer(signing.Options(options=_passkeys().options_to_sign_in()))
 
 
@@ -122,7 +122,7 @@ def passkey_wanted() -> Response:
 def sign_in_by_passkey() -> Response:
     """Sign in with a passkey."""
     wanted = signing.ByPasskey.model_validate_json(body())
-    _slowed(signing.SIGN_IN, "passkey", "")
+    slowed(signing.SIGN_IN, "passkey", "")
     return _signed_in(_passkeys().owner_of(wanted.credential))
 
 
@@ -159,7 +159,7 @@ def change_password() -> Response:
     """Choose another password: every other device is signed out."""
     wanted = signing.OtherPassword.model_validate_json(body())
     me = mine()
-    _slowed(signing.SIGN_IN, "sign in", me.address)
+    slowed(signing.SIGN_IN, "sign in", me.address)
     if me.password is not None and not passwords.fits(wanted.now, me.password):
         raise InputProblem("That is not your password of now", "now", "Try again, or ask for a link by mail.")
     accounts().set_password(me.owner_id, passwords.kept(passwords.checked(wanted.password, me.address)))
@@ -215,7 +215,7 @@ def leave() -> Response:
     """Let the account go with all that is in it: no row and no picture stays."""
     wanted = signing.Leaving.model_validate_json(body())
     me = mine()
-    _slowed(signing.SIGN_IN, "sign in", me.address)
+    slowed(signing.SIGN_IN, "sign in", me.address)
     if wanted.address.lower() != me.address.lower():
         raise InputProblem("That is not the address of this account", "address", "Write it as it stands above.")
     if me.password is not None and not passwords.fits(wanted.password, me.password):
@@ -236,7 +236,8 @@ def _passkeys() -> "Passkeys":
     return Passkeys(there, hosting().site)
 
 
-def _slowed(limits: dict[str, Any], kind: str, address: str) -> None:
+def slowed(limits: dict[str, Any], kind: str, address: str) -> None:
+    """Count an attempt. Raises SlowedDown where there were too many."""
     hosting()
     current_app.extensions["attempts"].one_more(limits, kind, address, request.remote_addr or "")
 

@@ -20,6 +20,7 @@ from omnifer.api import (
     kit,
     library,
     loads,
+    members,
     pack,
     problems,
     rehearsal,
@@ -29,16 +30,18 @@ from omnifer.api import (
     world,
 )
 from omnifer.api.openapi import document, operation
+from omnifer.api.rights import right_for, suffices
 from omnifer.formats.bundle import MOST_BYTES
 from omnifer.hosting import Hosting
 from omnifer.jobs.queue import Errands, Inline, Queue
 from omnifer.office.desk import Office
-from omnifer.office.problems import Problem, SignInFirst
+from omnifer.office.problems import NotYours, Problem, SignInFirst
 from omnifer.office.signing import Attempts
 from omnifer.outside.scale import ScaleService
 from omnifer.outside.services import Services
 from omnifer.store.accounts import Accounts
 from omnifer.store.database import open_pool
+from omnifer.store.members import Members
 
 BUILT = Path(__file__).parents[2] / "web" / "dist"
 GUIDE, GUIDES_FIRST = BUILT.parent / "guide", "guide/index.html"
@@ -124,7 +127,7 @@ def create_app(
         app.extensions["attempts"] = Attempts(pool)
     # A scale stands beside who weighs, which no host does.
     app.extensions["scale"] = ScaleService(None if hosting else scale_port)
-    for part in (accounts, health, tours, kit, library, loads, exports, roads, stores, pack, diary, rehearsal, world):
+    for part in (accounts, members, health, tours, kit, library, loads, exports, roads, stores, pack, diary, rehearsal, world):
         app.register_blueprint(part.blueprint)
     _guard(app)
     _pages(app, built)
@@ -158,6 +161,12 @@ def _guard(app: Flask) -> None:
         known = request.url_rule is not None and request.path.startswith("/api/")
         if g.rider is None and known and request.endpoint not in OPEN:
             raise SignInFirst
+        if g.rider is not None:
+            tour_id = (request.view_args or {}).get("tour_id", "")
+            g.access = Members(app.extensions["omnifer"].pool, g.rider.owner_id).access(tour_id)
+            wanted = right_for(request.endpoint or "", request.method)
+            if tour_id and not suffices(g.access.right, wanted):
+                raise NotYours(g.access.right)
 
     @app.after_request
     def harden(response: Response) -> Response:

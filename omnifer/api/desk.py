@@ -21,7 +21,7 @@ def desk() -> Desk:
     if "desk" not in g:
         office = current_app.extensions["omnifer"]
         hosted = current_app.extensions["hosting"] is not None
-        g.desk = office.desk_for(rider_here().owner_id) if hosted else office.desk_of(LOCAL_RIDER)
+        g.desk = office.desk_for(rider_here().owner_id, g.access.owner_id) if hosted else office.desk_of(LOCAL_RIDER)
     found: Desk = g.desk
     return found
 

@@ -134,7 +134,8 @@ def put_in_library(tour_id: str) -> Response:
     kit = tuple(_linked(t, ids[t.id]) if t.id in ids else t for t in seen.sheet.kit)
     doubled = [t.name for t in things if t.name.lower() in there]
     remarks = [f"Taken for what the library has: {', '.join(doubled)}."] if doubled else []
-    bags = [carrier for carrier in seen.sheet.carriers if carrier.id in wanted.carriers]
+    own = desk().tours.owner_id == desk().rider_id
+    bags = [c for c in seen.sheet.carriers if c.id in wanted.carriers and (own or c.library_id is None)]
     rig = _rig_with(seen.sheet.rig, {bag.id: _keep_bag(bag) for bag in bags})
     what = f"Keep {len(things) + len(bags)} things in the library"
     return answer(desk().keep(seen, what, seen.sheet.model_copy(update={"kit": kit, "rig": rig}), remarks=remarks, tell=False))

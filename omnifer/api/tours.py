@@ -2,7 +2,7 @@
 
 import contextlib
 
-from flask import Blueprint, Response, request
+from flask import Blueprint, Response, current_app, request
 
 from omnifer.api.desk import answer, body, desk, uploaded
 from omnifer.api.openapi import operation
@@ -25,6 +25,7 @@ from omnifer.formats.templates import SCHOOLS, kit_of_school
 from omnifer.jobs.apart import apart
 from omnifer.office import shapes
 from omnifer.store.database import NotThereError
+from omnifer.store.members import Members
 
 blueprint = Blueprint("tours", __name__)
 COPY = ", a copy"
@@ -51,6 +52,10 @@ def catalogue() -> Response:
 def list_tours() -> Response:
     """All tours, the last changed first, and those that were removed lately."""
     tours, removed = ([shapes.TourEntry.model_validate(vars(line)) for line in desk().tours.list(gone)] for gone in (False, True))
+    if current_app.extensions["hosting"] is not None:
+        shared = Members(desk().tours.pool, desk().rider_id).tours()
+        tours += [shapes.TourEntry.model_validate(vars(line)) for line in shared]
+        tours.sort(key=lambda entry: entry.changed_at, reverse=True)
     return answer(shapes.TourList(tours=tours, removed=removed))
 
 

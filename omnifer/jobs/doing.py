@@ -17,6 +17,7 @@ from omnifer.jobs.pieces import Kept
 from omnifer.office.desk import Office
 from omnifer.outside.services import services_of
 from omnifer.store.database import ASKING, QUERIES, WORKING, acting, open_pool
+from omnifer.store.members import Members
 
 GRANT_S, LOOK_S = 10.0, 0.02
 """How long an errand waits to be told that its asker is still there, and how often it looks [s]."""
@@ -60,7 +61,7 @@ def do(address: str, roads: Path | None, owner_id: int, errand_id: int, worker_i
         with acting(pool, owner_id) as connection:
             return bool(_state(connection, key, worker_id)["granted"])
 
-    desk = Office(pool, roads).desk_for(owner_id)
+    desk = Office(pool, roads).desk_for(owner_id, Members(pool, owner_id).access(row["tour_id"]).owner_id)
     asked = KINDS[row["kind"]].asked.model_validate(row["asked"])
     try:
         tell(last_news(row["kind"], Errand(desk, row["tour_id"], asked, files, tell_of, services_of())))

@@ -249,7 +249,7 @@ def look_at_map(errand: Errand) -> BaseModel:
             file.flush()
             told = read_map(Path(file.name), nodes.lat_deg, nodes.lon_deg, within, tell("Reading the map"))
     else:
-        kept = ToldMaps(errand.desk.tours.pool, errand.desk.tours.owner_id)
+        kept = ToldMaps(errand.desk.tours.pool, errand.desk.rider_id)
         asked = nodes.km, nodes.lat_deg, nodes.lon_deg, within
         told = errand.services.maps.reading(*asked, kept, tell("Asking the map service"))
     errand.tell(shapes.Progress(what="Putting it beside your stops", share=0.9))

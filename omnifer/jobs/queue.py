@@ -75,7 +75,7 @@ class Queue:
 
     def follow(self, desk: Desk, kind: str, tour_id: str, asked: BaseModel, files: Sequence[bytes] = ()) -> Following:
         """Ask for an errand and tell what its worker tells. Raises TooMany, BrokenOff."""
-        errand = self._ask(desk.tours.owner_id, kind, tour_id, asked, files)
+        errand = self._ask(desk.rider_id, kind, tour_id, asked, files)
         last = False
         try:
             for news in self._told(errand):

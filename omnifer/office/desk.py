@@ -70,6 +70,11 @@ class Desk:
         self.assessed = assessed
         self._office = office
 
+    @property
+    def rider_id(self) -> int:
+        """Whose desk it is."""
+        return self.library.owner_id
+
     def profile(self, stored: StoredTour) -> Profile | None:
         """The road of a tour; tracks never change, so theirs are kept."""
         if stored.track_digest is None:
@@ -373,10 +378,11 @@ class Office:
             self._owners[rider] = owner_named(self.pool, rider)
         return self.desk_for(self._owners[rider])
 
-    def desk_for(self, owner_id: int) -> Desk:
-        """The desk of an owner by number."""
-        pool = self.pool
-        return Desk(Tours(pool, owner_id), Library(pool, owner_id), Diary(pool, owner_id), Assessed(pool, owner_id), self)
+    def desk_for(self, rider_id: int, owner_id: int | None = None) -> Desk:
+        """The desk of a rider by number, for the tours of another owner where one is named; things stay the rider's own."""
+        pool, owner_id = self.pool, owner_id or rider_id
+        tours, diary = Tours(pool, owner_id, rider_id), Diary(pool, owner_id, rider_id)
+        return Desk(tours, Library(pool, rider_id), diary, Assessed(pool, rider_id), self)
 
 
 def checked(sheet: TourSheet, known: TourSheet | None = None) -> TourSheet:

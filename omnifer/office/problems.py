@@ -10,6 +10,7 @@ from omnifer.formats.problem import InputProblem, what_of, where_of
 from omnifer.office.signing import SlowedDown
 from omnifer.outside.asking import Trouble
 from omnifer.store.database import AWAY, NotThereError, StaleError
+from omnifer.store.members import Right
 from omnifer.store.tours import UnreadableError
 
 log = logging.getLogger(__name__)
@@ -39,6 +40,14 @@ class TooMany(Exception):
 
 class SignInFirst(Exception):
     """Nobody is signed in who may ask this."""
+
+
+class NotYours(Exception):
+    """A member of a tour may not do this with it; `right` says what it may."""
+
+    def __init__(self, right: Right) -> None:
+        super().__init__(right)
+        self.right = right
 
 
 class BrokenOff(Exception):
@@ -75,6 +84,12 @@ def problem_of(error: Exception) -> Problem:
                 mend="Show the newer state, then make your change again.",
                 current_revision=error.current,
             )
+        case NotYours(right="reads"):
+            words, mend = "You read along on this tour; riders of it change it.", "Ask its owner to let you ride along."
+            return Problem(status=403, title="Not yours to do", detail=words, mend=mend)
+        case NotYours():
+            words, mend = "Only the owner of this tour may do that.", "Ask its owner, or work on a tour of your own."
+            return Problem(status=403, title="Not yours to do", detail=words, mend=mend)
         case Trouble():
             mend = "Ask again later; what it told so far is kept and not asked again."
             return Problem(status=502, title="Nothing was told", detail=str(error), mend=mend)

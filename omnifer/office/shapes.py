@@ -103,6 +103,7 @@ class TourEntry(Noun):
     start_date: dt.date
     revision: int
     changed_at: dt.datetime
+    shared_by: str | None = Field(None, description="The owner's address, where the tour is another rider's")
 
 
 class TourList(Noun):

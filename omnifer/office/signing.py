@@ -22,6 +22,7 @@ Password = Annotated[str, Field(max_length=1000)]
 Secret = Annotated[str, Field(min_length=1, max_length=200, pattern=r"^[A-Za-z0-9_-]+$")]
 SIGN_IN: dict[str, RateLimitItem] = {"address": parse("10/minute"), "place": parse("60/minute")}
 LINKS: dict[str, RateLimitItem] = {"address": parse("3/hour"), "place": parse("20/hour")}
+INVITATIONS: dict[str, RateLimitItem] = {"address": parse("20/hour"), "place": parse("60/hour")}
 """So many attempts of one account, and from one address of the network; practice."""
 
 

@@ -26,17 +26,18 @@ class Added:
 
 
 class Diary:
-    """The diaries of one owner, for the length of a request."""
+    """The diaries of one owner, for the length of a request; `rider_id` is who asks, where it is not the owner."""
 
-    def __init__(self, pool: Pool, owner_id: int) -> None:
+    def __init__(self, pool: Pool, owner_id: int, rider_id: int | None = None) -> None:
         self.pool = pool
         self.owner_id = owner_id
+        self._rider_id = rider_id or owner_id
 
     def add(self, tour_id: str, entries: Iterable[Entry], received_at: dt.datetime | None = None) -> Added:
         """Keep entries, all of them or none; one that is there already is kept once. Raises NotThereError."""
         key = {"owner_id": self.owner_id, "tour_id": uuid_of(tour_id)}
         taken, otherwise = [], []
-        with acting(self.pool, self.owner_id) as connection:
+        with acting(self.pool, self._rider_id) as connection:
             if QUERIES.lock_diary(connection, **key) is None:
                 raise NotThereError(tour_id)
             for entry in entries:
@@ -51,19 +52,19 @@ class Diary:
 
     def read(self, tour_id: str, after: int = 0) -> tuple[Sequence[Received], int]:
         """Entries that came after one of a number, in the order in which they came, and the number of the last."""
-        with acting(self.pool, self.owner_id) as connection:
+        with acting(self.pool, self._rider_id) as connection:
             rows = list(QUERIES.read_diary(connection, owner_id=self.owner_id, tour_id=uuid_of(tour_id), after=after))
         return [_received(row) for row in rows], rows[-1]["seq"] if rows else after
 
     def last(self, tour_id: str) -> int:
         """Number of the last entry of a tour; 0 where there is none."""
-        with acting(self.pool, self.owner_id) as connection:
+        with acting(self.pool, self._rider_id) as connection:
             return int(one_of(QUERIES.last_entry(connection, owner_id=self.owner_id, tour_id=uuid_of(tour_id))))
 
     def keep_picture(self, tour_id: str, entry_id: str, image: bytes) -> None:
         """Keep the picture of an entry, once. Raises NotThereError, or InputProblem where it has another one."""
         try:
-            with acting(self.pool, self.owner_id) as connection:
+            with acting(self.pool, self._rider_id) as connection:
                 QUERIES.keep_diary_picture(
                     connection, owner_id=self.owner_id, tour_id=uuid_of(tour_id), entry_id=uuid_of(entry_id, ENTRY), image=image
                 )
@@ -75,7 +76,7 @@ class Diary:
 
     def picture(self, tour_id: str, entry_id: str) -> bytes:
         """The picture of an entry. Raises NotThereError."""
-        with acting(self.pool, self.owner_id) as connection:
+        with acting(self.pool, self._rider_id) as connection:
             row = QUERIES.read_diary_picture(
                 connection, owner_id=self.owner_id, tour_id=uuid_of(tour_id), entry_id=uuid_of(entry_id, ENTRY)
             )

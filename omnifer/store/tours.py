@@ -67,14 +67,21 @@ class TourLine:
 
 
 class Tours:
-    """The tours of one owner, for the length of a request."""
+    """The tours of one owner, for the length of a request.
 
-    def __init__(self, pool: Pool, owner_id: int) -> None:
+    Parameters
+    ----------
+    rider_id : int, optional
+        Who asks, where it is not the owner: what this rider is no member of is not there.
+    """
+
+    def __init__(self, pool: Pool, owner_id: int, rider_id: int | None = None) -> None:
         self.pool = pool
         self.owner_id = owner_id
+        self._rider_id = rider_id or owner_id
 
     def _connection(self) -> AbstractContextManager[Any]:
-        return acting(self.pool, self.owner_id)
+        return acting(self.pool, self._rider_id)
 
     def list(self, removed: bool = False) -> list[TourLine]:
         """All tours, or those that were removed and can be fetched back; the last changed first."""

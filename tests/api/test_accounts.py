@@ -6,75 +6,19 @@ import io
 import json
 import re
 import zipfile
-from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
-from pathlib import Path
 
 import psycopg
 import pytest
 from cryptography.hazmat.primitives import hashes
 from cryptography.hazmat.primitives.asymmetric import ec
-from flask import Flask
 from webauthn.helpers import encode_cbor
 
 from omnifer.api.app import OPEN, create_app
-from omnifer.devices.mailbox import SimulatedMailbox
 from omnifer.hosting import Hosting, HostingProblem, hosting_of
 from omnifer.outside.mail import Mail
 from omnifer.store.cluster import MASTER, Cluster
-from tests.conftest import small_tour, thing
-
-SITE = "https://tours.example"
-FIRST, SECOND = "ada@example.org", "bob@example.org"
-GOOD = "four mild lentils"
-NOBODYS = "00000000-0000-0000-0000-000000000000"
-
-
-@pytest.fixture
-def mailbox(tmp_path: Path) -> Iterator[SimulatedMailbox]:
-    with SimulatedMailbox(tmp_path) as there:
-        yield there
-
-
-@pytest.fixture
-def hosted(database: str, mailbox: SimulatedMailbox) -> Iterator[Flask]:
-    app = create_app(database, "test", hosting=Hosting(SITE, 1, Mail(mailbox.address, "omnifer@tours.example")))
-    app.config["WTF_CSRF_ENABLED"] = False
-    yield app
-    app.extensions["omnifer"].pool.close()
-
-
-def device(app: Flask, place: str = "192.0.2.7"):
-    """A browser behind the proxy in front."""
-    client = app.test_client()
-    client.environ_base |= {
-        "HTTP_X_FORWARDED_FOR": place,
-        "HTTP_X_FORWARDED_PROTO": "https",
-        "HTTP_X_FORWARDED_HOST": "tours.example",
-    }
-    return client
-
-
-def link_of(mailbox: SimulatedMailbox) -> str:
-    return re.search(r"#link=(\S+)", mailbox.mails()[-1].get_payload(decode=True).decode())[1]
-
-
-def rider(app: Flask, mailbox: SimulatedMailbox, address: str, password: str = GOOD):
-    """A device on which a new rider is signed in."""
-    client = device(app)
-    assert client.post("/api/session/link", json={"address": address}).status_code == 204
-    said = client.post("/api/session/by-link", json={"link": link_of(mailbox), "password": password})
-    assert said.json.get("rider") == address, said.json
-    return client
-
-
-def new_tour(client) -> str:
-    body = small_tour(thing("tent"), name="Secret way").model_dump_json(exclude={"track"})
-    from omnifer.core.model.tour import VERSION
-
-    bundle = f'{{"format": "omnifer-tour", "version": {VERSION}, "tour": {body}}}'
-    made = client.post("/api/tours/bundle", data={"file": (io.BytesIO(bundle.encode()), "tour.json")})
-    return made.json["tour"]["id"]
+from tests.api.hosted import FIRST, GOOD, NOBODYS, SECOND, SITE, device, link_of, new_tour, operations, rider
 
 
 def test_a_link_makes_an_account_once_and_chooses_another_password(hosted, mailbox):
@@ -182,13 +126,6 @@ def test_a_passkey_signs_in_once_for_each_challenge_and_nowhere_else(hosted, mai
         new.post("/api/session/passkey", json={"credential": c}) for c in (told["credential"], elsewhere, foreign, made_up, {})
     ]
     assert {(r.status_code, r.json["detail"]) for r in refused} == {(422, "This passkey does not sign in here")}
-
-
-def operations(app: Flask):
-    for path, methods in app.test_client().get("/api/openapi.json", headers=device(app).environ_base and {
-        "X-Forwarded-For": "192.0.2.1", "X-Forwarded-Proto": "https", "X-Forwarded-Host": "tours.example"}).json["paths"].items():  # fmt: skip
-        for method, told in methods.items():
-            yield method, path, told["operationId"]
 
 
 def test_every_operation_wants_somebody_signed_in_but_the_ways_in(hosted):
