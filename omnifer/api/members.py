@@ -83,7 +83,7 @@ def invite(tour_id: str) -> Response:
 
 @blueprint.delete("/api/tours/<tour_id>/invitations/<invitation_id>")
 @operation(status=204, problems=(404,))
-def revoke(tour_id: str, invitation_id: str) -> Response:
+def revoke_invitation(tour_id: str, invitation_id: str) -> Response:
     """Take an invitation back."""
     members().revoke(tour_id, invitation_id)
     return Response(status=204)
@@ -102,7 +102,7 @@ def join() -> Response:
 
 @blueprint.delete("/api/tours/<tour_id>/companions/<companion_id>")
 @operation(status=204, problems=(404,))
-def remove(tour_id: str, companion_id: str) -> Response:
+def remove_companion(tour_id: str, companion_id: str) -> Response:
     """A companion is one no more."""
     members().remove(tour_id, companion_id)
     return Response(status=204)
@@ -110,7 +110,7 @@ def remove(tour_id: str, companion_id: str) -> Response:
 
 @blueprint.delete("/api/tours/<tour_id>/self")
 @operation(status=204, problems=(404,))
-def leave(tour_id: str) -> Response:
+def leave_tour(tour_id: str) -> Response:
     """Ride or read along no more."""
     members().leave(tour_id)
     return Response(status=204)
@@ -127,3 +127,14 @@ def this_is_me(tour_id: str) -> Response:
         raise InputProblem("No such rider is on this tour", "is_rider", f"Choose one of {', '.join(riders.values())}.")
     there.set_self(tour_id, g.access.owner_id, wanted)
     return Response(status=204)
+
+
+@blueprint.post("/api/tours/<tour_id>/here")
+@operation(gives=companions.Here, takes=companions.View, problems=(404, 422))
+def here(tour_id: str) -> Response:
+    """Say which view of a tour one looks at: how far the tour is, and who else is there."""
+    there = members()
+    revision = desk().tours.revision(tour_id)
+    view = companions.View.model_validate_json(body()).view
+    others = [companions.OtherHere(**other) for other in there.here(tour_id, g.access.owner_id, view)]
+    return answer(companions.Here(revision=revision, others=others))

@@ -10,12 +10,14 @@ OWNS = frozenset(
         "tours.restore_tour",
         "tours.copy_tour",
         "members.invite",
-        "members.revoke",
-        "members.remove",
+        "members.revoke_invitation",
+        "members.remove_companion",
     }
 )
 """What only the owner does."""
-LOOKS = frozenset({"loads.try_change", "kit.preview_kit", "roads.preview_stops", "rehearsal.one_play", "members.leave"})
+LOOKS = frozenset(
+    {"loads.try_change", "kit.preview_kit", "roads.preview_stops", "rehearsal.one_play", "members.leave_tour", "members.here"}
+)
 """What is asked with a body, or only of oneself, and keeps nothing in the tour."""
 
 

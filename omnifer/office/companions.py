@@ -1,7 +1,7 @@
 """What requests and answers about companions look like."""
 
 import datetime as dt
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -67,3 +67,24 @@ class Self(Noun):
     """Which rider of the tour one is; None, none of them."""
 
     is_rider: Id | None
+
+
+class View(Noun):
+    """Which view of a tour one looks at."""
+
+    view: Annotated[str, Field(max_length=20, pattern=r"^[a-z]*$")]
+
+
+class OtherHere(Noun):
+    """Somebody else who looks at the tour just now."""
+
+    known_as: str
+    is_rider: str | None
+    view: str
+
+
+class Here(Noun):
+    """How far the tour is, and who else is there."""
+
+    revision: int
+    others: list[OtherHere]

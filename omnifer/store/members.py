@@ -12,6 +12,8 @@ from omnifer.store.database import QUERIES, NotThereError, Pool, acting, one_of,
 
 INVITED_DAYS = 7
 """How long an invitation stands [d]; practice."""
+NEWS_S, GONE_S = 3.0, 8.0
+"""After how long who is here is noted again, and counts as gone [s]."""
 Right = Literal["reads", "rides", "owns"]
 """What a rider may do with a tour, each what the one before may and more."""
 
@@ -141,3 +143,10 @@ class Members:
                 QUERIES.set_self(connection, **key, owner_id=owner_id, is_rider=is_rider)
             else:
                 QUERIES.forget_self(connection, **key)
+
+    def here(self, tour_id: str, owner_id: int, view: str) -> Sequence[dict[str, Any]]:
+        """Say that the rider looks at a view of a tour: who else is there, and at which view."""
+        key = {"tour_id": uuid_of(tour_id), "rider_id": self.rider_id}
+        with acting(self.pool, self.rider_id) as connection:
+            QUERIES.be_here(connection, **key, owner_id=owner_id, view=view, news_s=NEWS_S)
+            return list(QUERIES.others_here(connection, **key, gone_s=GONE_S))

@@ -141,6 +141,8 @@ def test_every_operation_wants_somebody_signed_in_but_the_ways_in(hosted):
         else:
             assert (answer.status_code, answer.json["title"]) == (401, "Sign in first"), path
     assert seen == open_to_all
+    names = [name for _, _, name in operations(hosted)]
+    assert len(set(names)) == len(names), "two operations of one name"
 
 
 def test_what_is_anothers_answers_as_what_is_nowhere(hosted, mailbox):

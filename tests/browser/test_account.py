@@ -12,8 +12,11 @@ from werkzeug.serving import make_server
 from omnifer.api.app import create_app
 from omnifer.devices.mailbox import SimulatedMailbox
 from omnifer.hosting import Hosting
+from omnifer.office.passwords import kept
 from omnifer.outside.mail import Mail
+from omnifer.store.accounts import Accounts
 from omnifer.store.cluster import Cluster
+from omnifer.store.database import Pool
 from tests.browser.conftest import open_page
 from tests.browser.seen import expect
 from tests.browser.test_first_hour import clean
@@ -24,7 +27,7 @@ ADDRESS, GOOD, OTHER = "ada@example.org", "four mild lentils", "three warm socks
 
 
 @pytest.fixture
-def hosted(cluster: Cluster, tmp_path: Path) -> Iterator[tuple[str, SimulatedMailbox]]:
+def hosted(cluster: Cluster, tmp_path: Path) -> Iterator[tuple[str, SimulatedMailbox, Pool]]:
     port = free_port()
     site = f"http://localhost:{port}"
     with SimulatedMailbox(tmp_path) as mailbox:
@@ -33,7 +36,7 @@ def hosted(cluster: Cluster, tmp_path: Path) -> Iterator[tuple[str, SimulatedMai
             server = make_server("127.0.0.1", port, app, threaded=True)
             thread = threading.Thread(target=server.serve_forever, daemon=True)
             thread.start()
-            yield site, mailbox
+            yield site, mailbox, app.extensions["omnifer"].pool
             server.shutdown()
             thread.join()
             app.extensions["omnifer"].pool.close()
@@ -49,7 +52,7 @@ def with_authenticator(page: Page) -> None:
 
 
 def test_a_rider_comes_in_by_every_way_and_leaves(hosted, browser: Browser):
-    site, mailbox = hosted
+    site, mailbox, _ = hosted
     complaints: list[str] = []
     page = open_page(browser, complaints, reduced_motion="reduce")
     with_authenticator(page)
@@ -94,3 +97,72 @@ def test_a_rider_comes_in_by_every_way_and_leaves(hosted, browser: Browser):
     page.set_viewport_size({"width": 390, "height": 844})
     clean(page, "sign in on a phone")
     page.context.close()
+
+
+def signed_in(browser: Browser, hosted, address: str, complaints: list[str]) -> Page:
+    """A device on which a rider is signed in."""
+    site, _, pool = hosted
+    Accounts(pool).made(address, kept(GOOD))
+    page = open_page(browser, complaints, reduced_motion="reduce")
+    page.goto(f"{site}/sign-in")
+    page.get_by_label("Mail address").fill(address)
+    page.get_by_label("Password").fill(GOOD)
+    page.get_by_role("button", name="With the password").click()
+    expect(page.get_by_role("heading", name="Your tours")).to_be_visible()
+    return page
+
+
+def together(page: Page) -> None:
+    page.get_by_role("button", name="More", exact=True).last.click()
+    page.get_by_role("menuitem", name=re.compile("^Riding together")).click()
+
+
+def test_two_ride_together_on_a_desk_and_a_phone(hosted, browser: Browser):
+    site, _, _ = hosted
+    complaints: list[str] = []
+    desk = signed_in(browser, hosted, ADDRESS, complaints)
+    phone = signed_in(browser, hosted, "bob@example.org", complaints)
+    phone.set_viewport_size({"width": 390, "height": 844})
+    desk.get_by_role("button", name=re.compile("sample")).click()
+    expect(desk.get_by_text("Kept", exact=False).first).to_be_visible()
+    together(desk)
+    clean(desk, "riding together")
+    desk.get_by_role("button", name="Make a link to hand on").click()
+    link = desk.get_by_text(f"{site}/join#").text_content()
+    phone.goto(link)
+    expect(phone.get_by_text("You are bob@example.org")).to_be_visible()
+    clean(phone, "an invitation")
+    phone.get_by_role("button", name="Take the invitation").click()
+    expect(phone.get_by_role("navigation", name="Views")).to_be_visible()
+    tour = re.search(r"/tours/([^/]+)", phone.url)[1]
+    # Each says who it is; who else is here is told, and at which view.
+    together(phone)
+    phone.get_by_role("button", name="On this tour I am").click()
+    (me, *_) = phone.get_by_role("option").all_text_contents()[2:]
+    phone.get_by_role("option", name=me).click()
+    phone.get_by_role("button", name="Close").click()
+    desk.reload()
+    phone.goto(f"{site}/tours/{tour}/pack")
+    expect(desk.get_by_text(f"{me} is here, at Pack")).to_be_visible()
+    expect(phone.get_by_text(f"{ADDRESS} is here")).to_be_visible()
+    # What one changes the other sees by itself.
+    phone.evaluate(
+        """async (tour) => {
+            const { csrf_token } = await (await fetch('/api/session')).json()
+            const { tour: { revision } } = await (await fetch(`/api/tours/${tour}`)).json()
+            const headers = { 'Content-Type': 'application/json', 'X-CSRFToken': csrf_token }
+            const body = JSON.stringify({ revision, what: 'Rename', name: 'Our way' })
+            await fetch(`/api/tours/${tour}`, { method: 'PATCH', headers, body })
+        }""",
+        tour,
+    )
+    expect(desk.get_by_role("button", name="Our way: tour and riders")).to_be_visible()
+    # The owner ends it: on the phone the tour is not there any more.
+    together(desk)
+    desk.get_by_role("button", name="End it for bob@example.org").click()
+    expect(desk.get_by_text("Nobody yet.")).to_be_visible()
+    phone.goto(site)
+    expect(phone.get_by_role("heading", name="Your tours")).to_be_visible()
+    expect(phone.get_by_text("Our way")).to_have_count(0)
+    for page in (desk, phone):
+        page.context.close()

@@ -40,6 +40,18 @@ CREATE TABLE self (
     FOREIGN KEY (owner_id, tour_id) REFERENCES tour (owner_id, id) ON DELETE CASCADE
 );
 
+-- Who looks at a tour just now, and at which view of it. Lost with a crash: each says it again in a moment.
+CREATE UNLOGGED TABLE presence (
+    owner_id  bigint      NOT NULL REFERENCES owner,
+    tour_id   uuid        NOT NULL,
+    rider_id  bigint      NOT NULL REFERENCES owner,
+    known_as  text        NOT NULL,
+    is_rider  text,
+    view      text        NOT NULL,
+    at        timestamptz NOT NULL DEFAULT clock_timestamp(),
+    PRIMARY KEY (tour_id, rider_id)
+);
+
 CREATE FUNCTION reads_along(wanted uuid) RETURNS boolean LANGUAGE sql STABLE
     RETURN EXISTS (SELECT 1 FROM member WHERE member.tour_id = wanted AND member.rider_id = acting_owner());
 CREATE FUNCTION rides_along(wanted uuid) RETURNS boolean LANGUAGE sql STABLE
@@ -54,6 +66,9 @@ CREATE POLICY comes  ON member FOR INSERT WITH CHECK (rider_id = acting_owner() 
        AND invitation.owner_id = member.owner_id AND invitation.rides = member.rides));
 CREATE POLICY own ON invitation USING (owner_id = acting_owner() OR digest = knows()) WITH CHECK (owner_id = acting_owner());
 CREATE POLICY own ON self USING (rider_id = acting_owner())
+    WITH CHECK (rider_id = acting_owner() AND (owner_id = acting_owner() OR reads_along(tour_id)));
+
+CREATE POLICY own ON presence USING (rider_id = acting_owner() OR owner_id = acting_owner() OR reads_along(tour_id))
     WITH CHECK (rider_id = acting_owner() AND (owner_id = acting_owner() OR reads_along(tour_id)));
 
 CREATE POLICY reads ON tour          FOR SELECT USING (reads_along(id));
@@ -84,9 +99,12 @@ ALTER TABLE invitation ENABLE ROW LEVEL SECURITY;
 ALTER TABLE invitation FORCE  ROW LEVEL SECURITY;
 ALTER TABLE self       ENABLE ROW LEVEL SECURITY;
 ALTER TABLE self       FORCE  ROW LEVEL SECURITY;
+ALTER TABLE presence   ENABLE ROW LEVEL SECURITY;
+ALTER TABLE presence   FORCE  ROW LEVEL SECURITY;
 
 CREATE OR REPLACE FUNCTION forget_owner(gone bigint) RETURNS void LANGUAGE plpgsql AS $$
 BEGIN
+    DELETE FROM presence WHERE rider_id = gone OR owner_id = gone;
     DELETE FROM self     WHERE rider_id = gone;
     DELETE FROM member   WHERE rider_id = gone;
     DELETE FROM tour     WHERE owner_id = gone;

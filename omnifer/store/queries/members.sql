@@ -58,3 +58,18 @@ VALUES (:owner_id, :tour_id, :rider_id, :rides, :known_as, :invited_by);
 
 -- name: use_invitation!
 DELETE FROM invitation WHERE digest = :digest;
+
+-- name: be_here!
+-- Written where it is news only: most askers were there a moment ago, in the same view.
+INSERT INTO presence (owner_id, tour_id, rider_id, known_as, is_rider, view)
+SELECT :owner_id, :tour_id, account.owner_id, account.address,
+       (SELECT is_rider FROM self WHERE self.tour_id = :tour_id AND self.rider_id = :rider_id), :view
+  FROM account WHERE account.owner_id = :rider_id
+    ON CONFLICT (tour_id, rider_id) DO UPDATE
+       SET view = excluded.view, is_rider = excluded.is_rider, known_as = excluded.known_as, at = clock_timestamp()
+     WHERE presence.view <> excluded.view OR presence.is_rider IS DISTINCT FROM excluded.is_rider
+        OR presence.at < now() - make_interval(secs => :news_s);
+
+-- name: others_here
+SELECT known_as, is_rider, view FROM presence
+ WHERE tour_id = :tour_id AND rider_id <> :rider_id AND at > now() - make_interval(secs => :gone_s) ORDER BY known_as;

@@ -1,4 +1,5 @@
 /** Signing in, where Omnifer is hosted. */
+import { useQuery } from '@tanstack/react-query'
 import type { components } from './schema'
 import { client, taken } from './client'
 
@@ -25,4 +26,9 @@ export const accounts = {
     await taken(client.DELETE('/api/account/passkeys/{passkey_id}', { params: { path: { passkey_id } } }))
   },
   leave: (body: Schemas['Leaving']) => taken(client.POST('/api/account/leave', { body })),
+}
+
+/** Who is here, and whether riders sign in at all; undefined until it is known. */
+export function useSession(): Session | undefined {
+  return useQuery({ queryKey: ['session'], queryFn: accounts.session, staleTime: Infinity, retry: false }).data
 }

@@ -191,6 +191,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take an invitation: the tour is among one's own from now on. */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds": {
         parameters: {
             query?: never;
@@ -656,6 +673,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tours/{tour_id}/companions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who rides along and reads along, and who is invited. */
+        get: operations["list_companions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/companions/{companion_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** A companion is one no more. */
+        delete: operations["remove_companion"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tours/{tour_id}/copy": {
         parameters: {
             query?: never;
@@ -840,6 +891,57 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say which view of a tour one looks at: how far the tour is, and who else is there. */
+        post: operations["here"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Invite somebody to ride along or to read along: by mail, or by a link to hand on. */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take an invitation back. */
+        delete: operations["revoke_invitation"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1421,6 +1523,24 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tours/{tour_id}/self": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say which rider of the tour one is. */
+        put: operations["this_is_me"];
+        post?: never;
+        /** Ride or read along no more. */
+        delete: operations["leave_tour"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3539,6 +3659,14 @@ export interface components {
             };
         };
         /**
+         * BySecret
+         * @description The secret of an invitation's link.
+         */
+        BySecret: {
+            /** Invitation */
+            invitation: string;
+        };
+        /**
          * Cable
          * @description A cable between charger, bank and device.
          */
@@ -4510,6 +4638,55 @@ export interface components {
              * @default
              */
             unit: string;
+        };
+        /**
+         * Companion
+         * @description Who rides along or reads along.
+         */
+        Companion: {
+            /** Id */
+            id: string;
+            /**
+             * Joined At
+             * Format: date-time
+             */
+            joined_at: string;
+            /** Known As */
+            known_as: string;
+            /**
+             * Right
+             * @enum {string}
+             */
+            right: "rides" | "reads";
+        };
+        /**
+         * Companions
+         * @description Who is on a tour, as far as the rider who asks is told.
+         */
+        Companions: {
+            /**
+             * Companions
+             * @description All of them for the owner; a companion is told of itself alone
+             */
+            companions: components["schemas"]["Companion"][];
+            /** Invitations */
+            invitations: components["schemas"]["Invitation"][];
+            /**
+             * Is Rider
+             * @description Which rider of the tour the one who asks is
+             */
+            is_rider: string | null;
+            /**
+             * Owner
+             * @description Address of the tour's owner
+             */
+            owner: string;
+            /**
+             * Right
+             * @description What the rider who asks may do
+             * @enum {string}
+             */
+            right: "reads" | "rides" | "owns";
         };
         /**
          * Compared
@@ -6302,6 +6479,16 @@ export interface components {
             revision: number;
         };
         /**
+         * Here
+         * @description How far the tour is, and who else is there.
+         */
+        Here: {
+            /** Others */
+            others: components["schemas"]["OtherHere"][];
+            /** Revision */
+            revision: number;
+        };
+        /**
          * Hub
          * @description A converter that charges from the hub dynamo of its owner's bike.
          */
@@ -6334,6 +6521,58 @@ export interface components {
              * @default true
              */
             lamps_first: boolean;
+        };
+        /**
+         * Invitation
+         * @description An invitation that stands.
+         */
+        Invitation: {
+            /** Id */
+            id: string;
+            /**
+             * Right
+             * @enum {string}
+             */
+            right: "rides" | "reads";
+            /**
+             * Told To
+             * @description Empty where its owner hands the link on
+             */
+            told_to: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
+         * Invite
+         * @description Whom to invite; without an address the link is handed on by its owner.
+         */
+        Invite: {
+            /**
+             * Address
+             * @default null
+             */
+            address?: string | null;
+            /** Rides */
+            rides: boolean;
+        };
+        /**
+         * Invited
+         * @description The link of an invitation; it is told once.
+         */
+        Invited: {
+            /** Link */
+            link: string;
+        };
+        /**
+         * Joined
+         * @description The tour that is shared now.
+         */
+        Joined: {
+            /** Tour Id */
+            tour_id: string;
         };
         /**
          * Journey
@@ -8098,6 +8337,18 @@ export interface components {
             /** Speaks For */
             speaks_for: string;
             words: components["schemas"]["Text-Output"];
+        };
+        /**
+         * OtherHere
+         * @description Somebody else who looks at the tour just now.
+         */
+        OtherHere: {
+            /** Is Rider */
+            is_rider: string | null;
+            /** Known As */
+            known_as: string;
+            /** View */
+            view: string;
         };
         /**
          * OtherPassword
@@ -10030,6 +10281,14 @@ export interface components {
              * @description The revision that the writer saw
              */
             revision: number;
+        };
+        /**
+         * Self
+         * @description Which rider of the tour one is; None, none of them.
+         */
+        Self: {
+            /** Is Rider */
+            is_rider: string | null;
         };
         /**
          * Service
@@ -12389,6 +12648,12 @@ export interface components {
             /** Revision */
             revision: number;
             /**
+             * Shared By
+             * @description The owner's address, where the tour is another rider's
+             * @default null
+             */
+            shared_by: string | null;
+            /**
              * Start Date
              * Format: date
              */
@@ -13255,6 +13520,14 @@ export interface components {
              * @description When an empty one is filled next; None: it is filled, or never again
              */
             until_day: number | null;
+        };
+        /**
+         * View
+         * @description Which view of a tour one looks at.
+         */
+        View: {
+            /** View */
+            view: string;
         };
         /**
          * Wardrobe
@@ -14182,6 +14455,37 @@ export interface operations {
             400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
             403: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BySecret"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
             422: components["responses"]["Refused"];
             429: components["responses"]["Refused"];
             503: components["responses"]["Refused"];
@@ -15154,6 +15458,61 @@ export interface operations {
             503: components["responses"]["Refused"];
         };
     };
+    list_companions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Companions"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    remove_companion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                companion_id: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
     copy_tour: {
         parameters: {
             query?: never;
@@ -15542,6 +15901,100 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Glance"];
                 };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["View"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Here"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Invite"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"];
+                };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            502: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    revoke_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: string;
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];
@@ -16727,6 +17180,63 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Season"];
                 };
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    this_is_me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Self"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused"];
+            401: components["responses"]["Refused"];
+            403: components["responses"]["Refused"];
+            404: components["responses"]["Refused"];
+            422: components["responses"]["Refused"];
+            429: components["responses"]["Refused"];
+            503: components["responses"]["Refused"];
+        };
+    };
+    leave_tour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tour_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: components["responses"]["Refused"];
             401: components["responses"]["Refused"];

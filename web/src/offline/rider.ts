@@ -2,6 +2,7 @@
 import type { Session } from '../api/account'
 import { forgetToken } from '../api/client'
 import { forgetEntries } from './db'
+import { invitationIn } from './invitation'
 
 const RIDER = 'omnifer-rider'
 
@@ -16,7 +17,7 @@ export async function arrive(session: Session) {
   forgetToken()
   if (localStorage.getItem(RIDER) !== session.rider) await forgetDevice()
   localStorage.setItem(RIDER, session.rider ?? '')
-  window.location.replace('/')
+  window.location.replace(invitationIn() ? '/join' : '/')
 }
 
 /** Signed out: nothing of the rider stays on the device. The answer that ended the session asked the browser to clear all; while it does, what is

@@ -14,6 +14,7 @@ import { phone } from '../ui/theme'
 import { api, type Problem } from '../api/client'
 import { Refresh } from '../offline/Refresh'
 import { Brand, TopBar } from './TopBar'
+import { Others } from './company/Others'
 import { VIEWS } from './views'
 
 const Tours = lazy(() => import('./tours/Tours').then((m) => ({ default: m.Tours })))
@@ -26,6 +27,7 @@ const ReadyView = lazy(() => import('./ready/ReadyView').then((m) => ({ default:
 const DiaryView = lazy(() => import('./diary/DiaryView').then((m) => ({ default: m.DiaryView })))
 const DebriefView = lazy(() => import('./debrief/DebriefView').then((m) => ({ default: m.DebriefView })))
 const SignIn = lazy(() => import('./account/SignIn').then((m) => ({ default: m.SignIn })))
+const Join = lazy(() => import('./account/Join').then((m) => ({ default: m.Join })))
 const AccountPage = lazy(() => import('./account/AccountPage').then((m) => ({ default: m.AccountPage })))
 const PackView = lazy(() => import('./pack/PackView').then((m) => ({ default: m.PackView })))
 
@@ -69,6 +71,7 @@ export function App() {
           <Route path="/" element={<Tours />} />
           <Route path="/sign-in" element={<SignIn />} />
           <Route path="/account" element={<AccountPage />} />
+          <Route path="/join" element={<Join />} />
           <Route path="/tours/:id" element={<TourPage />}>
             <Route index element={<Navigate to="load" replace />} />
             <Route path="road" element={<RoadView />} />
@@ -107,6 +110,7 @@ function TourPage() {
         <Page>
           <Skip href="#content">Skip to the content</Skip>
           <TopBar />
+          <Others views={VIEWS} />
           <Trouble />
           <Refresh />
           <main id="content" tabIndex={-1}>

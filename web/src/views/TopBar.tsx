@@ -4,6 +4,7 @@ import { Button as AriaButton } from 'react-aria-components'
 import { NavLink, useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { api } from '../api/client'
+import { useCompany } from '../api/company'
 import { useDesk, useWork } from '../api/tour'
 import { Menu } from '../ui/Menu'
 import { IconButton } from '../ui/controls'
@@ -11,6 +12,7 @@ import { longDay } from '../ui/dates'
 import { Icon, Mark } from '../ui/icons'
 import { usePreferences, useUnits } from '../ui/preferences'
 import { narrow, phone, sign } from '../ui/theme'
+import { Together } from './company/Together'
 import { KeysDialog } from './Keys'
 import { PartyDialog } from './tours/Riders'
 import { useKeys } from './useKeys'
@@ -206,6 +208,8 @@ export function TopBar() {
   const navigate = useNavigate()
   const [party, setParty] = useState(false)
   const [keys, setKeys] = useState(false)
+  const [together, setTogether] = useState(false)
+  const { hosted } = useCompany()
   const [sources, setSources] = useState(false)
   useKeys(() => setKeys(true))
   const road = assessment.road
@@ -227,6 +231,7 @@ export function TopBar() {
         <span>{facts}</span>
       </About>
       {party && <PartyDialog onClose={() => setParty(false)} />}
+      {together && <Together onClose={() => setTogether(false)} />}
       {keys && <KeysDialog onClose={() => setKeys(false)} />}
       {sources && <SourcesDialog onClose={() => setSources(false)} />}
       <Views aria-label="Views">
@@ -276,10 +281,12 @@ export function TopBar() {
             { id: 'guide', text: 'Guide', note: 'the first hour, every view, what figures mean' },
             { id: 'keys', text: 'Ribbon and keys', note: 'what the drawing shows, every key' },
             { id: 'sources', text: 'Where this comes from', note: 'climate, places, maps: sources and terms' },
+            ...(hosted ? [{ id: 'together', text: 'Riding together', note: 'companions, invitations' }] : []),
             { id: 'tours', text: 'All tours' },
           ]}
           onChoose={(id) => {
             if (id === 'party') setParty(true)
+            else if (id === 'together') setTogether(true)
             else if (id === 'units') setSystem(system === 'metric' ? 'imperial' : 'metric')
             else if (id === 'keys') setKeys(true)
             else if (id === 'sources') setSources(true)

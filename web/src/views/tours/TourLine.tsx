@@ -73,6 +73,9 @@ const NEXT: Record<Glance['lacks'][number], { words: string; why: string; view: 
   kit: { words: 'Say with what', why: 'a list you have, or one thing after the other', view: 'kit' },
   load: { words: 'Load the bikes', why: 'let a load be proposed, or stow by hand', view: 'load' },
 }
+const DEEDS = { rename: 'Rename …', copy: 'Copy', save: 'Save as a file', over: 'It is over', remove: 'Remove' }
+const OF_OWN = ['rename', 'copy', 'save', 'over', 'remove'] as const
+const OF_ANOTHERS = ['save'] as const
 interface Props {
   tour: TourEntry
   glance: UseQueryResult<Glance>
@@ -89,7 +92,10 @@ export function TourLine({ tour, glance, scale, tours: { open, copy, close, remo
         <h2>
           <Link to={`/tours/${tour.id}/${viewFor(glance.data)}`}>{tour.name}</Link>
         </h2>
-        <Muted>{glance.data ? lineOf(glance.data, units) : `from ${longDay(tour.start_date)}`}</Muted>
+        <Muted>
+          {glance.data ? lineOf(glance.data, units) : `from ${longDay(tour.start_date)}`}
+          {tour.shared_by && `, shared by ${tour.shared_by}`}
+        </Muted>
         <div className="land" style={{ minHeight: 40 }}>
           {glance.data && <TourLand glance={glance.data} scale={scale} units={units} />}
           {glance.isError && <Muted role="alert">{words(glance.error)}</Muted>}
@@ -103,13 +109,10 @@ export function TourLine({ tour, glance, scale, tours: { open, copy, close, remo
           </Button>
           <Menu
             label={`More of ${tour.name}`}
-            entries={[
-              { id: 'rename', text: 'Rename …' },
-              { id: 'copy', text: 'Copy' },
-              { id: 'save', text: 'Save as a file' },
-              { id: 'over', text: glance.data?.over ? 'Open it again' : 'It is over' },
-              { id: 'remove', text: 'Remove' },
-            ]}
+            entries={(tour.shared_by ? OF_ANOTHERS : OF_OWN).map((id) => ({
+              id,
+              text: id === 'over' && glance.data?.over ? 'Open it again' : DEEDS[id],
+            }))}
             onChoose={(id) => {
               if (id === 'rename') onRename()
               if (id === 'copy') copy(tour)

@@ -1,9 +1,8 @@
 /** All tours, each as its own small land, and the start of a new one. */
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import styled from 'styled-components'
-import { accounts } from '../../api/account'
+import { useSession } from '../../api/account'
 import { api, type TourEntry } from '../../api/client'
 import { useSize } from '../../instruments/useSize'
 import { Dialog } from '../../ui/Dialog'
@@ -71,7 +70,7 @@ export function Tours() {
   const all = useTours()
   const { tours, removed, glances, error, trouble, setTrouble, gone, setGone, restore, rename, begin } = all
   const { dark, toggleTheme } = usePreferences()
-  const { data: session } = useQuery({ queryKey: ['session'], queryFn: accounts.session, staleTime: Infinity, retry: false })
+  const session = useSession()
   const [starting, setStarting] = useState(false)
   const [renaming, setRenaming] = useState<TourEntry | null>(null)
   const [list, { width }] = useSize<HTMLUListElement>()
