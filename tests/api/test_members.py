@@ -12,6 +12,7 @@ from omnifer.store.diary import Diary
 from omnifer.store.members import Members
 from omnifer.store.tours import Tours
 from tests.api.hosted import FIRST, NOBODYS, SECOND, SITE, device, new_tour, operations, rider
+from tests.api.snooping import snooped
 from tests.conftest import small_tour
 
 THIRD = "cleo@example.org"
@@ -231,3 +232,7 @@ def test_the_database_itself_knows_who_may_what(hosted, party):
             forge(to, rider_id)
     with pytest.raises(NotThereError):
         Diary(pool, owner, reads).add(elsewhere, ())
+
+
+def test_no_answer_holds_a_word_of_anothers_whatever_is_asked(hosted):
+    assert snooped(hosted, 2) > 150

@@ -99,7 +99,7 @@ function Guests({ id, told, run }: Part) {
   return (
     <>
       <Section>Companions</Section>
-      {told.companions.length === 0 && <Muted>Nobody yet. Invite who rides along, or who may read along at home.</Muted>}
+      {told.companions.length + told.invitations.length === 0 && <Muted>Nobody yet. Invite who rides along, or who may read along at home.</Muted>}
       <People>
         {told.companions.map((one) => (
           <li key={one.id}>
@@ -114,7 +114,7 @@ function Guests({ id, told, run }: Part) {
         {told.invitations.map((one) => (
           <li key={one.id}>
             <span>
-              {one.told_to || 'Whoever has the link'}: invited, {DOES[one.right]}, until {fullDate(one.until.slice(0, 10))}
+              {one.told_to || 'Whoever has the link'}: invited to {one.right === 'rides' ? 'ride' : 'read'} along, until {fullDate(one.until.slice(0, 10))}
             </span>
             <Button
               $small
@@ -128,7 +128,7 @@ function Guests({ id, told, run }: Part) {
       </People>
       <Section>Invite</Section>
       <Choice
-        label="May"
+        label="Who comes may"
         value={does}
         onChange={setDoes}
         options={[
