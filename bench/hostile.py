@@ -2,8 +2,8 @@
 
     python -m bench.hostile [CASES]
 
-At least so many cases (5,000); exits with 1 where an answer is a 5xx, or is none that the document describes. Then, hosted, twice as
-many of a rider who knows what another's things are called: no answer holds a word of them.
+At least so many cases (5,000); exits with 1 where an answer is a 5xx, or is none that the document describes. Then, hosted,
+twice as many of a rider who knows what another's things are called: no answer holds a word of them.
 """
 
 import http.client

@@ -1,5 +1,5 @@
 /** Who notes things on this device: chosen there, else who the signed-in rider is on the tour. */
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { useCompany } from '../api/company'
 import { useDesk } from '../api/tour'
 import { keep, kept } from '../ui/kept'
@@ -8,8 +8,13 @@ export function useAuthor(): [string, (name: string) => void] {
   const { sheet } = useDesk()
   const { told } = useCompany()
   const [name, setName] = useState(() => kept('author') ?? '')
-  const me = sheet.riders.find((r) => r.id === told?.is_rider) ?? sheet.riders[0]
-  const known = sheet.riders.some((r) => r.name === name) ? name : (me?.name ?? '')
+  const me = sheet.riders.find((rider) => rider.id === told?.is_rider)?.name ?? ''
+  // Kept on the device, it holds where there is no network to ask.
+  useEffect(() => {
+    if (me && !kept('author')) keep('author', me)
+  }, [me])
+  const chosen = name || me
+  const known = sheet.riders.some((r) => r.name === chosen) ? chosen : me || (sheet.riders[0]?.name ?? '')
   return [
     known,
     (next) => {

@@ -114,7 +114,8 @@ function Guests({ id, told, run }: Part) {
         {told.invitations.map((one) => (
           <li key={one.id}>
             <span>
-              {one.told_to || 'Whoever has the link'}: invited to {one.right === 'rides' ? 'ride' : 'read'} along, until {fullDate(one.until.slice(0, 10))}
+              {one.told_to || 'Whoever has the link'}: invited to {one.right === 'rides' ? 'ride' : 'read'} along, until{' '}
+              {fullDate(one.until.slice(0, 10))}
             </span>
             <Button
               $small
