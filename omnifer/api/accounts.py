@@ -131,10 +131,7 @@ def sign_in_by_passkey() -> Response:
 def sign_out() -> Response:
     """Sign this device out."""
     accounts().end(rider_here().owner_id, str(rider_here().session_id))
-    session.clear()
-    response = Response(status=204, headers={"Clear-Site-Data": '"cache", "storage"'})
-    response.delete_cookie(cookie_name(hosting().secure), secure=hosting().secure)
-    return response
+    return _signed_out()
 
 
 @blueprint.get("/api/account")
@@ -159,9 +156,7 @@ def change_password() -> Response:
     """Choose another password: every other device is signed out."""
     wanted = signing.OtherPassword.model_validate_json(body())
     me = mine()
-    slowed(signing.SIGN_IN, "sign in", me.address)
-    if me.password is not None and not passwords.fits(wanted.now, me.password):
-        raise InputProblem("That is not your password of now", "now", "Try again, or ask for a link by mail.")
+    _is_me(me, wanted.now, "now")
     accounts().set_password(me.owner_id, passwords.kept(passwords.checked(wanted.password, me.address)))
     accounts().end_others(me.owner_id, rider_here().session_id)
     return Response(status=204)
@@ -215,18 +210,13 @@ def leave() -> Response:
     """Let the account go with all that is in it: no row and no picture stays."""
     wanted = signing.Leaving.model_validate_json(body())
     me = mine()
-    slowed(signing.SIGN_IN, "sign in", me.address)
     if wanted.address.lower() != me.address.lower():
         raise InputProblem("That is not the address of this account", "address", "Write it as it stands above.")
-    if me.password is not None and not passwords.fits(wanted.password, me.password):
-        raise InputProblem("That is not your password", "password", "Try again, or ask for a link by mail.")
+    _is_me(me, wanted.password, "password")
     if me.password is None and rider_here().age_s > FRESH_S:
         raise InputProblem("You signed in a while ago", "", "Sign out, sign in with your passkey again, then let it go.")
     accounts().forget(me.owner_id)
-    session.clear()
-    response = Response(status=204, headers={"Clear-Site-Data": '"cache", "storage"'})
-    response.delete_cookie(cookie_name(hosting().secure), secure=hosting().secure)
-    return response
+    return _signed_out()
 
 
 def _passkeys() -> "Passkeys":
@@ -240,6 +230,21 @@ def slowed(limits: dict[str, Any], kind: str, address: str) -> None:
     """Count an attempt. Raises SlowedDown where there were too many."""
     hosting()
     current_app.extensions["attempts"].one_more(limits, kind, address, request.remote_addr or "")
+
+
+def _is_me(me: Account, password: str, where: str) -> None:
+    """Whoever is signed in knows the password of the account too, where it has one. Raises InputProblem, SlowedDown."""
+    slowed(signing.SIGN_IN, "sign in", me.address)
+    if me.password is not None and not passwords.fits(password, me.password):
+        raise InputProblem("That is not your password", where, "Try again, or ask for a link by mail.")
+
+
+def _signed_out() -> Response:
+    """Nothing of the rider stays on this device: the browser is asked to clear what it keeps of the site."""
+    session.clear()
+    response = Response(status=204, headers={"Clear-Site-Data": '"cache", "storage"'})
+    response.delete_cookie(cookie_name(hosting().secure), secure=hosting().secure)
+    return response
 
 
 def _signed_in(owner_id: int) -> Response:
