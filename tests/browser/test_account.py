@@ -161,6 +161,7 @@ def test_two_ride_together_on_a_desk_and_a_phone(hosted, browser: Browser):
     together(desk)
     desk.get_by_role("button", name="End it for bob@example.org").click()
     expect(desk.get_by_text("Nobody yet.")).to_be_visible()
+    expect(phone.get_by_text("You are no companion of this tour any more")).to_be_visible()
     phone.goto(site)
     expect(phone.get_by_role("heading", name="Your tours")).to_be_visible()
     expect(phone.get_by_text("Our way")).to_have_count(0)

@@ -22,14 +22,19 @@ const Strip = styled.ul`
 export function Others({ views }: { views: { path: string; name: string }[] }) {
   const { sheet } = useDesk()
   const { told, alone } = useCompany()
-  const others = useOthersHere()
+  const { others, over } = useOthersHere()
   if (alone || !told) return null
   const reads = told.right === 'reads'
-  if (!reads && others.length === 0) return null
+  if (!reads && !over && others.length === 0) return null
   return (
     <Strip aria-label="Riding together" className="no-print">
-      {reads && <li>You read along: riders of this tour change it.</li>}
-      {others.map((other) => {
+      {over && (
+        <li>
+          <b>You are no companion of this tour any more</b>, or it is gone: what stands here is how it was, and nothing is kept.
+        </li>
+      )}
+      {reads && !over && <li>You read along: riders of this tour change it.</li>}
+      {(over ? [] : others).map((other) => {
         const name = sheet.riders.find((rider) => rider.id === other.is_rider)?.name ?? other.known_as
         const view = views.find((one) => one.path === other.view)?.name
         return (
